@@ -1,0 +1,60 @@
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"kirdu/core/advice"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// faultsCode is the exit code of a plan with faults.
+const faultsCode = 2
+
+func forecastCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "forecast FILE|-",
+		Short: "Print the forecast of a plan file; - reads standard input",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			data, err := readPlanFile(args[0], cmd.InOrStdin())
+			if err != nil {
+				return err
+			}
+			p, err := plan.Read(data)
+			if faults, ok := errors.AsType[measure.Faults](err); ok {
+				fmt.Fprintln(cmd.ErrOrStderr(), faults)
+				return exitError{faultsCode}
+			} else if err != nil {
+				return err
+			}
+			out, err := json.MarshalIndent(advice.Forecast(p, forecast.Options{}), "", " ")
+			if err != nil {
+				return fmt.Errorf("write forecast: %w", err)
+			}
+			_, err = fmt.Fprintln(cmd.OutOrStdout(), string(out))
+			return err
+		},
+	}
+}
+
+// readPlanFile reads at most one byte more than a plan may have, so that a
+// plan that is too long is refused and not cut.
+func readPlanFile(name string, stdin io.Reader) ([]byte, error) {
+	if name == "-" {
+		return io.ReadAll(io.LimitReader(stdin, plan.MaxBytes+1))
+	}
+	file, err := os.Open(name)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	return io.ReadAll(io.LimitReader(file, plan.MaxBytes+1))
+}

@@ -1,0 +1,45 @@
+// Command kirdu plans, computes, guides and records puddings.
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"github.com/spf13/cobra"
+)
+
+// An exitError ends the program with a code of its own, its message written
+// already.
+type exitError struct{ code int }
+
+func (e exitError) Error() string { return fmt.Sprintf("exit %d", e.code) }
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	err := rootCommand().ExecuteContext(ctx)
+	if code, ok := errors.AsType[exitError](err); ok {
+		stop()
+		os.Exit(code.code)
+	}
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "kirdu:", err)
+		stop()
+		os.Exit(1)
+	}
+}
+
+func rootCommand() *cobra.Command {
+	root := &cobra.Command{
+		Use:           "kirdu",
+		Short:         "Puddings at home: planned, computed, cooked with guidance, remembered",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+	}
+	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), passphraseCommand())
+	return root
+}

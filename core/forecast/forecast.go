@@ -1,0 +1,215 @@
+// Package forecast runs a plan through its pots and tells what will come of it.
+package forecast
+
+import (
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// Format is the name and version of the answer.
+const Format = "kirdu-forecast/1"
+
+// Severity says how much a finding matters.
+type Severity string
+
+// The severities, rising.
+const (
+	Note    Severity = "note"
+	Warning Severity = "warning"
+	Stop    Severity = "stop"
+)
+
+// A Finding is a watchpoint that a rule has seen in a plan and its forecast.
+type Finding struct {
+	Rule     string             `json:"rule"`
+	Severity Severity           `json:"severity"`
+	Step     int                `json:"step"`
+	Message  string             `json:"message"`
+	Evidence map[string]float64 `json:"evidence"`
+	Fix      string             `json:"fix"`
+	Edit     []Operation        `json:"edit,omitempty"` // JSON Patch (RFC 6902) on the plan
+}
+
+// An Operation is one step of a JSON Patch.
+type Operation struct {
+	Op    string `json:"op"`
+	Path  string `json:"path"`
+	Value any    `json:"value,omitempty"`
+}
+
+// A Forecast is what will come of a plan. Masses are in g, volumes in ml,
+// levels in mm above the inner bottom, times in minutes from the first step of
+// the served pot, temperatures in °C, shares in per cent.
+type Forecast struct {
+	Format      string                   `json:"format"`
+	Steps       []StepResult             `json:"steps"`
+	Curve       Curve                    `json:"curve"`
+	Marks       []Mark                   `json:"marks"`
+	Yield       Yield                    `json:"yield"`
+	Sweetness   Sweetness                `json:"sweetness"`
+	Thickness   Thickness                `json:"thickness"`
+	Doneness    map[string]measure.Range `json:"doneness"`
+	Time        Time                     `json:"time"`
+	FatPct      float64                  `json:"fat_pct"`
+	SolidsPct   float64                  `json:"solids_pct"`
+	Nutrition   Nutrition                `json:"nutrition"`
+	Allergens   []string                 `json:"allergens"`
+	Findings    []Finding                `json:"findings"`
+	MassBalance MassBalance              `json:"mass_balance"`
+
+	Trace []StepTrace          `json:"-"` // beside Steps, for the rules
+	Parts map[string]PartTrace `json:"-"` // beside Doneness
+}
+
+// A StepResult is the state at the end of a step. A preparation has no pot:
+// there only its minutes, mass and doneness are set.
+type StepResult struct {
+	Index       int                `json:"index"`
+	Do          plan.Verb          `json:"do"`
+	Pot         *string            `json:"pot"`
+	StartMin    float64            `json:"start_min"`
+	EndMin      float64            `json:"end_min"`
+	MassG       *float64           `json:"mass_g"`
+	VolumeML    *float64           `json:"volume_ml"`
+	LevelMM     *float64           `json:"level_mm"`
+	TempC       *float64           `json:"temp_c"`
+	EvaporatedG *float64           `json:"evaporated_g"`
+	FreeWaterG  *float64           `json:"free_water_g"`
+	SweetPct    *float64           `json:"sweet_pct"`
+	Brix        *float64           `json:"brix"`
+	PH          *float64           `json:"ph"`
+	Thickness   *float64           `json:"thickness"`
+	FillPct     *float64           `json:"fill_pct"`
+	Scorch      *float64           `json:"scorch"`
+	Doneness    map[string]float64 `json:"doneness"`
+}
+
+// Curve is the course of the served pot: equal arrays, at most 600 points.
+type Curve struct {
+	Minute    []float64            `json:"minute"`
+	MassG     []float64            `json:"mass_g"`
+	LevelMM   []float64            `json:"level_mm"`
+	TempC     []float64            `json:"temp_c"`
+	Thickness []float64            `json:"thickness"`
+	SweetPct  []float64            `json:"sweet_pct"`
+	Doneness  map[string][]float64 `json:"doneness"`
+}
+
+// A Mark is a turning point: what the dip gauge and the scale show there.
+type Mark struct {
+	Step      int           `json:"step"`
+	Label     string        `json:"label"`
+	Minute    measure.Range `json:"minute"`
+	MassG     float64       `json:"mass_g"`
+	LevelMM   float64       `json:"level_mm"`
+	MMPer100G float64       `json:"mm_per_100g"`
+	ScaleG    *float64      `json:"scale_g"` // with the empty pot; null if that was never weighed
+}
+
+// Yield is what comes out.
+type Yield struct {
+	MassG    measure.Range `json:"mass_g"`
+	VolumeML measure.Range `json:"volume_ml"`
+	Portions int           `json:"portions"`
+	PortionG float64       `json:"portion_g"`
+}
+
+// Sweetness is in per cent of sucrose; Felt as it tastes at its temperature.
+type Sweetness struct {
+	Pct     measure.Range `json:"pct"`
+	FeltPct float64       `json:"felt_pct"`
+}
+
+// Thickness is the grade from the pot to the chilled bowl; null where it does
+// not apply.
+type Thickness struct {
+	OffHeat *measure.Range `json:"off_heat"`
+	Hot     *measure.Range `json:"hot"`
+	Warm    *measure.Range `json:"warm"`
+	Room    *measure.Range `json:"room"`
+	Chilled *measure.Range `json:"chilled"`
+}
+
+// As returns the grade as a pudding is served, nil where it does not apply.
+func (t Thickness) As(serve plan.Serve) *measure.Range {
+	switch serve {
+	case plan.Warm:
+		return t.Warm
+	case plan.Room:
+		return t.Room
+	case plan.Chilled:
+		return t.Chilled
+	}
+	return t.Hot
+}
+
+// Time is how long it all takes.
+type Time struct {
+	TotalMin   measure.Range `json:"total_min"`
+	PrepMin    float64       `json:"prep_min"`
+	HandsOnMin measure.Range `json:"hands_on_min"`
+	FlameMin   measure.Range `json:"flame_min"`
+}
+
+// Nutrition is what one portion holds.
+type Nutrition struct {
+	EnergyKcal    float64 `json:"energy_kcal"`
+	FatG          float64 `json:"fat_g"`
+	ProteinG      float64 `json:"protein_g"`
+	CarbohydrateG float64 `json:"carbohydrate_g"`
+	SugarG        float64 `json:"sugar_g"`
+	FibreG        float64 `json:"fibre_g"`
+	SaltG         float64 `json:"salt_g"`
+}
+
+// MassBalance accounts for every gram, each loss by its own process. ErrorG is
+// what they leave unexplained.
+type MassBalance struct {
+	InG         float64 `json:"in_g"`
+	EvaporatedG float64 `json:"evaporated_g"`
+	DrainedG    float64 `json:"drained_g"`
+	VentedG     float64 `json:"vented_g"`
+	StrainedG   float64 `json:"strained_g"`
+	OutG        float64 `json:"out_g"`
+	ErrorG      float64 `json:"error_g"`
+}
+
+// StepTrace is what the rules look at and the document does not show.
+type StepTrace struct {
+	NeverReached bool
+	PeakFill     float64 // highest level over the height of the pot
+	PeakBoilFill float64 // the same while dairy boils; 0 if it never does
+	DriedOut     bool    // free water fell below 1 % over the flame, after there had been more
+	MinFreeWater float64 // where it did: the free water, per cent of the mass
+}
+
+// PartTrace is what the rules want to know of a part that is served.
+type PartTrace struct {
+	WantedLow, WantedHigh float64 // doneness
+}
+
+// A Weighing is what a scale showed of the contents of the served pot.
+type Weighing struct {
+	Minute measure.Minute
+	Mass   measure.Gram
+}
+
+// Options change how a plan is run; the zero value runs it as written.
+type Options struct {
+	// Weighings correct the mass in the first served pot as time passes them.
+	// They are in order of time.
+	Weighings []Weighing
+	// NominalOnly leaves out the ranges: Low and High are the value itself.
+	NominalOnly bool
+}
+
+// significantDigits is how exactly figures are printed: well beyond what they
+// are worth, and few enough that every machine prints the same.
+const significantDigits = 6
+
+func rounded(x float64) float64 { return measure.RoundSignificant(x, significantDigits) }
+
+func roundedPtr(x float64) *float64 {
+	r := rounded(x)
+	return &r
+}

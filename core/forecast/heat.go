@@ -1,0 +1,326 @@
+package forecast
+
+import (
+	"math"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/vessel"
+)
+
+// stirShare is how much of the time a rhythm keeps the hands busy. Source: the
+// model, section 12.
+var stirShare = map[plan.Stir]float64{plan.StirNone: 0.05, plan.StirNow: 0.2, plan.StirOften: 0.5, plan.StirConstant: 1}
+
+// stirScorch is how much of the scorching a rhythm leaves. Source: the model,
+// section 9.
+var stirScorch = map[plan.Stir]float64{plan.StirNone: 1, plan.StirNow: 0.6, plan.StirOften: 0.3, plan.StirConstant: 0.1}
+
+// A target is one way for a heat step to end: when gap falls to 0.
+type target struct {
+	gap func(*pan) float64
+}
+
+func (r *run) targets(s *plan.Step, p *pan) []target {
+	u := s.Until
+	var all []target
+	add := func(gap func(*pan) float64) { all = append(all, target{gap}) }
+	massGap := func(goal measure.Gram) {
+		add(func(p *pan) float64 { return float64(p.state.Mass() - goal) })
+	}
+	if u.TempC != nil {
+		goal := float64(*u.TempC)
+		// Off the flame the pot comes down to its temperature.
+		if float64(p.state.Temperature) > goal && s.FlamePercent() == 0 {
+			add(func(p *pan) float64 { return float64(p.state.Temperature) - goal })
+		} else {
+			add(func(p *pan) float64 { return goal - float64(p.state.Temperature) })
+		}
+	}
+	if u.Boil {
+		altitude := r.plan.Kitchen.AltitudeM
+		add(func(p *pan) float64 {
+			return float64(pot.BoilingPoint(altitude, p.state.Brix())-p.state.Temperature) - pot.BoilingMargin
+		})
+	}
+	if u.RemainingPct != nil {
+		base := p.base
+		if u.OfStep != nil {
+			base = r.masses[*u.OfStep]
+		}
+		massGap(base * measure.Gram(*u.RemainingPct/100))
+	}
+	if u.MassG != nil {
+		massGap(*u.MassG)
+	}
+	if u.Doneness != nil {
+		of, at := u.Doneness.Of, u.Doneness.At
+		add(func(p *pan) float64 {
+			if part := p.state.Part(of); part != nil {
+				return at - part.Done
+			}
+			return at
+		})
+	}
+	if u.Thickness != nil {
+		goal := *u.Thickness
+		add(func(p *pan) float64 { return goal - r.grade(&p.state, p.state.Temperature) })
+	}
+	if u.FreeWaterPct != nil {
+		goal := *u.FreeWaterPct / 100
+		add(func(p *pan) float64 {
+			return measure.Ratio(float64(p.state.FreeWater()), float64(p.state.Mass())) - goal
+		})
+	}
+	return all
+}
+
+// grade is the thickness with what this kitchen has learnt of it.
+func (r *run) grade(s *pot.State, at measure.Celsius) float64 {
+	grade := s.Thickness(at)
+	if offset := r.plan.Calibration.ThicknessOffset; offset != nil {
+		grade += offset.Value
+	}
+	return min(max(grade, 1), 8)
+}
+
+// heat runs a heat step until its first target, its minutes or its guard.
+func (r *run) heat(i int, s *plan.Step, p *pan) {
+	power := r.power(p, s)
+	c := r.conditions(p, power, s.Lidded(), power == 0)
+	begin := p.local
+	targets := r.targets(s, p)
+	limit, timed := s.Until.Guard(), false
+	if s.Until.Minutes != nil && (*s.Until.Minutes <= limit || len(targets) == 0) {
+		limit, timed = *s.Until.Minutes, true
+	}
+	r.sample(p)
+	p.record.corner()
+	reached := met(targets, p)
+	for !reached {
+		left := float64(limit-(p.local-begin)) * measure.SecondsPerMinute
+		if left <= 1e-9 {
+			break
+		}
+		seconds := r.step
+		if power == 0 {
+			seconds = r.restSeconds(p.state.Temperature)
+		}
+		reached = r.advance(i, p, &c, min(seconds, left), targets)
+	}
+	r.trace[i].NeverReached = !reached && !timed
+	spent := p.local - begin
+	if power > 0 {
+		r.flame += spent
+		p.lastFlame = i
+		p.offHeat = math.NaN()
+		if p.state.Temperature >= hotC {
+			p.offHeat = r.grade(&p.state, p.state.Temperature)
+		}
+	}
+	r.hands += spent * measure.Minute(stirShare[s.Stirring()])
+	r.mark(i, r.label(i), p)
+}
+
+func met(targets []target, p *pan) bool {
+	for _, t := range targets {
+		if t.gap(p) <= 0 {
+			return true
+		}
+	}
+	return false
+}
+
+// advance takes one step of time and reports whether a target was met in it;
+// then the step is cut where the target was met.
+func (r *run) advance(i int, p *pan, c *pot.Conditions, seconds float64, targets []target) bool {
+	seconds = r.untilWeighing(p, seconds)
+	r.gaps = r.gaps[:0]
+	for _, t := range targets {
+		r.gaps = append(r.gaps, t.gap(p))
+	}
+	p.state.CopyTo(&r.scratch)
+	evaporated := p.state.Step(c, seconds)
+	share := r.shareToTarget(targets, p)
+	reached := share <= 1
+	for n := 0; share < 1-cutTolerance && n < cutTries; n++ {
+		seconds *= share
+		r.scratch.CopyTo(&p.state)
+		evaporated = p.state.Step(c, seconds)
+		share = r.shareToTarget(targets, p)
+	}
+	p.evaporated += evaporated
+	r.balance.EvaporatedG += float64(evaporated)
+	p.local += measure.Minute(seconds / measure.SecondsPerMinute)
+	if r.correct(p) && met(targets, p) {
+		reached = true
+	}
+	if r.record {
+		mass, volume := p.state.Size()
+		level := p.vessel.Depth(volume)
+		r.watch(i, p, c, mass, level)
+		r.samplePoint(p, mass, level)
+	}
+	return reached
+}
+
+// cutTries bounds the search for the moment in which a target is met. Each try
+// takes the straight line anew; where the course bends, as at the boil, the
+// next is nearer, and a cut that falls short is made up by the next step.
+const (
+	cutTries     = 6
+	cutTolerance = 0.02 // of a step
+)
+
+// shareToTarget returns the share of the step just taken after which the first
+// target was met, on a straight line from r.gaps; above 1 if none was.
+func (r *run) shareToTarget(targets []target, p *pan) float64 {
+	share := 2.0
+	for k, t := range targets {
+		if after := t.gap(p); after <= 0 {
+			share = min(share, max(0, measure.Ratio(r.gaps[k], r.gaps[k]-after)))
+		}
+	}
+	return share
+}
+
+// untilWeighing shortens a step so that it ends at the next weigh-in.
+func (r *run) untilWeighing(p *pan, seconds float64) float64 {
+	if p == r.first && len(r.weighings) > 0 {
+		gap := float64(r.weighings[0].Minute-p.local) * measure.SecondsPerMinute
+		if gap > 0 {
+			return min(seconds, gap)
+		}
+	}
+	return seconds
+}
+
+// correct sets the mass to what a weigh-in has shown, once its time has come,
+// and reports whether it did.
+func (r *run) correct(p *pan) bool {
+	const tolerance = 1e-6 // min
+	corrected := false
+	for p == r.first && len(r.weighings) > 0 && r.weighings[0].Minute <= p.local+tolerance {
+		before := p.state.Mass()
+		p.state.Correct(r.weighings[0].Mass)
+		lost := before - p.state.Mass()
+		p.evaporated += lost
+		r.balance.EvaporatedG += float64(lost)
+		r.weighings = r.weighings[1:]
+		corrected = true
+	}
+	return corrected
+}
+
+// rest lets a pan stand for some minutes.
+func (r *run) rest(i int, p *pan, minutes measure.Minute, c pot.Conditions) {
+	r.sample(p)
+	end := p.local + minutes
+	for {
+		left := float64(end-p.local) * measure.SecondsPerMinute
+		if left <= 1e-9 {
+			break
+		}
+		r.advance(i, p, &c, min(r.restSeconds(p.state.Temperature), left), nil)
+	}
+	p.local = end
+}
+
+// watch notes the peaks of a step; i is the step of the plan, -1 for a pan
+// that merely waits.
+func (r *run) watch(i int, p *pan, c *pot.Conditions, mass measure.Gram, level measure.Millimetre) {
+	if i < 0 {
+		return
+	}
+	t := &r.trace[i]
+	fill := measure.Ratio(float64(level), float64(p.vessel.HeightMM))
+	t.PeakFill = max(t.PeakFill, fill)
+	if c.Power <= 0 {
+		return
+	}
+	boiling := pot.BoilingPoint(r.plan.Kitchen.AltitudeM, p.state.Brix()) - pot.BoilingMargin
+	if p.state.Dairy > 0 && p.state.Temperature >= boiling {
+		t.PeakBoilFill = max(t.PeakBoilFill, fill)
+	}
+	if p.state.Dry() {
+		t.DriedOut = t.DriedOut || p.hadWater
+		t.MinFreeWater = 100 * measure.Ratio(float64(p.state.FreeWater()), float64(mass))
+	} else {
+		p.hadWater = true
+	}
+}
+
+// scorch returns the index of the model, section 9: above 1 the bottom burns.
+func (r *run) scorch(s *plan.Step, p *pan) float64 {
+	if s.Do != plan.Heat || s.Lidded() {
+		return 0
+	}
+	const reference, thin, tenfold, sugarWeight = 20000.0, 2.5, 4.0, 1.5 // W/m², grade, grades
+	flux := measure.Ratio(float64(r.power(p, s)), float64(p.vessel.Base()))
+	thick := math.Pow(10, (r.grade(&p.state, p.state.Temperature)-thin)/tenfold)
+	return flux / reference * thick * (1 + sugarWeight*p.state.Brix()/100) * stirScorch[s.Stirring()]
+}
+
+// mark notes a turning point of the first served pot.
+func (r *run) mark(i int, label string, p *pan) {
+	if p != r.first {
+		return
+	}
+	volume := p.state.Volume()
+	r.marks = append(r.marks, mark{step: i, label: label, local: p.local,
+		mass: p.state.Mass(), volume: volume, level: p.vessel.Depth(volume)})
+}
+
+// label says what a turning point is for: what comes next, or what was reached.
+func (r *run) label(i int) string {
+	s := &r.plan.Steps[i]
+	for j := i + 1; j < len(r.plan.Steps); j++ {
+		next := &r.plan.Steps[j]
+		if next.Do.IsPreparation() || next.PotName() != s.PotName() {
+			continue
+		}
+		if next.Do == plan.Add && (s.Until.Minutes != nil || !s.Until.Boil) {
+			return "add " + r.adds(next)
+		}
+		break
+	}
+	switch {
+	case !r.heatedAfter(i):
+		return "done"
+	case s.Until.Boil:
+		return "boils"
+	case s.Until.Doneness != nil && s.Until.RemainingPct == nil:
+		return "tender"
+	case s.Until.Minutes != nil:
+		return "cooked"
+	}
+	return "reduced"
+}
+
+// adds names what an addition brings: a sweetener before all else.
+func (r *run) adds(s *plan.Step) string {
+	name := ""
+	for _, item := range s.Items {
+		material, ok := r.plan.Pantry().Material(item.Material)
+		switch {
+		case !ok && name == "":
+			name = item.Part + item.Pot
+		case ok && material.Kind == "sweetener":
+			return "sugar"
+		case ok && name == "":
+			name = material.Kind
+		}
+	}
+	return name
+}
+
+func (r *run) heatedAfter(i int) bool {
+	for j := i + 1; j < len(r.plan.Steps); j++ {
+		s := &r.plan.Steps[j]
+		if s.Do == plan.Heat && s.PotName() == r.plan.Steps[i].PotName() && s.Flame != vessel.Off {
+			return true
+		}
+	}
+	return false
+}

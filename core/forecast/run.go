@@ -1,0 +1,412 @@
+package forecast
+
+import (
+	"math"
+	"slices"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/vessel"
+)
+
+// spread shifts what is uncertain by so many standard deviations.
+type spread struct{ power, cook, uptake float64 }
+
+// Standard deviations. Source: the model, section 14.
+const (
+	powerSD       = 0.25 // of the power into the pot
+	powerTestedSD = 0.08 // after a water test, or learnt
+	cookSD        = 0.15 // of the cooking time
+	uptakeSD      = 0.08
+	thicknessSD   = 0.4 // grade
+)
+
+// Time steps. Twenty seconds are a twelfth of the shortest time constant that
+// matters, that of drinking; a test halves them. The ranges are differences of
+// coarse runs, whose errors cancel.
+const (
+	fineSeconds   = 20.0
+	coarseSeconds = 80.0
+)
+
+// restSeconds returns the step for contents that stand off the heat: three
+// times as long while they are hot enough to cook on, eight times below,
+// where only cooling and a slow drinking go on, within hours.
+func (r *run) restSeconds(temperature measure.Celsius) float64 {
+	if temperature > hotC {
+		return 3 * r.step
+	}
+	return 8 * r.step
+}
+
+// baseShare is the size of an addition, over what is then in the pot, from
+// which "remaining" counts anew. Source: the plan format.
+const baseShare = 0.02
+
+// fridgeC is how cold a refrigerator keeps its air. Source: the model,
+// section 3.
+const fridgeC measure.Celsius = 3
+
+// A pan is one pot of a plan as it cooks, with a clock of its own. It is
+// anchored to the pan that it is poured into, so that it is ready just then.
+type pan struct {
+	name   string
+	vessel vessel.Pot
+	burner vessel.Burner
+	state  pot.State
+
+	local      measure.Minute // time on its own clock
+	anchor     *pan           // whose clock it hangs on; itself for the served pot
+	shift      measure.Minute // own clock to the anchor's
+	served     bool
+	base       measure.Gram // what "remaining" is a share of
+	evaporated measure.Gram
+	hadWater   bool // has held 1 % of free water since its latest addition
+	offHeat    float64
+	lastFlame  int // step at whose end the flame last went off, -1 if never
+	record     *recorder
+}
+
+// at returns a time of the pan's own clock on that of the served pot.
+func (p *pan) at(local measure.Minute) measure.Minute {
+	for p.anchor != nil && p.anchor != p {
+		local += p.shift
+		p = p.anchor
+	}
+	return local
+}
+
+// A bundle is a part that was prepared beside the pots.
+type bundle struct {
+	state pot.State
+	from  int // the preparation that made or last changed it
+}
+
+// A use is where a preparation's part was first taken.
+type use struct {
+	pan   *pan
+	local measure.Minute
+	prep  int // or the preparation that takes it, -1 if a pan does
+}
+
+// A run is one pass through a plan.
+type run struct {
+	plan      *plan.Plan
+	spread    spread
+	step      float64 // seconds
+	pans      map[string]*pan
+	bundles   map[string]*bundle
+	uses      map[int]use
+	balance   MassBalance
+	flame     measure.Minute
+	hands     measure.Minute
+	weighings []Weighing
+
+	begins, ends []panTime
+	results      []StepResult
+	trace        []StepTrace
+	masses       []measure.Gram // at the end of each step of a pot
+	marks        []mark
+	allergens    map[string]bool
+	scratch      pot.State
+	gaps         []float64
+	record       bool
+	first        *pan // the first served pot: its clock is that of the forecast
+}
+
+type panTime struct {
+	pan   *pan
+	local measure.Minute
+}
+
+// A mark is a turning point of the served pot.
+type mark struct {
+	step   int
+	label  string
+	local  measure.Minute
+	mass   measure.Gram
+	volume measure.Millilitre
+	level  measure.Millimetre
+}
+
+func newRun(p *plan.Plan, s spread, seconds float64, options Options, record bool) *run {
+	r := &run{
+		plan: p, spread: s, step: seconds, record: record, weighings: options.Weighings,
+		pans: map[string]*pan{}, bundles: map[string]*bundle{}, uses: map[int]use{},
+		begins: make([]panTime, len(p.Steps)), ends: make([]panTime, len(p.Steps)),
+		trace: make([]StepTrace, len(p.Steps)), masses: make([]measure.Gram, len(p.Steps)),
+	}
+	if record {
+		r.results = make([]StepResult, len(p.Steps))
+		r.allergens = map[string]bool{}
+	}
+	for i, name := range p.Served() {
+		served := r.pan(name)
+		served.served = true
+		if i == 0 {
+			served.anchor = served
+			r.first = served
+			if record {
+				served.record = newRecorder()
+			}
+		}
+	}
+	for i := range p.Steps {
+		r.do(i, &p.Steps[i])
+	}
+	return r
+}
+
+func (r *run) pan(name string) *pan {
+	p, ok := r.pans[name]
+	if !ok {
+		p = &pan{name: name, vessel: r.plan.Pots[name], burner: r.plan.BurnerOf(name), lastFlame: -1, offHeat: math.NaN()}
+		p.state.Temperature = r.plan.Kitchen.AmbientC
+		r.pans[name] = p
+	}
+	return p
+}
+
+func (r *run) do(i int, s *plan.Step) {
+	if s.Do.IsPreparation() {
+		r.soak(i, s)
+		return
+	}
+	p := r.pan(s.PotName())
+	if s.Do == plan.Add {
+		r.add(i, s, p)
+	}
+	r.begins[i] = panTime{p, p.local}
+	if s.Do != plan.Add && len(r.marks) == 0 {
+		r.mark(i, "start", p)
+	}
+	switch s.Do {
+	case plan.Heat:
+		r.heat(i, s, p)
+	case plan.Rest:
+		r.rest(i, p, s.FullMinutes(), r.conditions(p, 0, s.Lidded(), true))
+	case plan.Chill:
+		c := r.conditions(p, 0, true, true)
+		c.Wrapped, c.Ambient = true, fridgeC
+		const minutesPerHour = 60
+		r.rest(i, p, measure.Minute(*s.Hours*minutesPerHour), c)
+	}
+	r.ends[i] = panTime{p, p.local}
+	r.masses[i] = p.state.Mass()
+	if r.record {
+		fill := measure.Ratio(float64(p.vessel.Depth(p.state.Volume())), float64(p.vessel.HeightMM))
+		r.trace[i].PeakFill = max(r.trace[i].PeakFill, fill)
+		r.sample(p)
+		p.record.corner()
+		r.results[i] = r.result(i, s, p)
+	}
+}
+
+// conditions are those of a pan over a power, or off the heat.
+func (r *run) conditions(p *pan, power measure.Watt, lid, offHeat bool) pot.Conditions {
+	return pot.Conditions{
+		Pot: p.vessel, Power: power, Lid: lid, OffHeat: offHeat,
+		Ambient: r.plan.Kitchen.AmbientC, Humidity: r.plan.Kitchen.HumidityPct / 100, Altitude: r.plan.Kitchen.AltitudeM,
+		Uptake: 1 + uptakeSD*r.spread.uptake,
+	}
+}
+
+// power returns the power into a pan at the flame of a step.
+func (r *run) power(p *pan, s *plan.Step) measure.Watt {
+	flame := s.Flame
+	if s.FlamePct != nil {
+		flame = ""
+	}
+	power, tested := p.burner.Power(flame, s.FlamePercent())
+	sd := powerSD
+	if tested {
+		sd = powerTestedSD
+	}
+	if learnt := r.plan.Calibration.Evaporation; learnt != nil {
+		power *= measure.Watt(learnt.Value)
+		sd = powerTestedSD
+		if learnt.SD != nil {
+			sd = *learnt.SD / learnt.Value
+		}
+	}
+	return power * measure.Watt(max(0.05, 1+sd*r.spread.power))
+}
+
+// soakHands are the minutes that a soak keeps the hands busy: wash, cover,
+// pour off.
+const soakHands measure.Minute = 2
+
+// defaultSoakC is how warm soaking water is. Source: the plan format.
+const defaultSoakC measure.Celsius = 24
+
+// soak prepares a part in water; the one preparation so far.
+func (r *run) soak(i int, s *plan.Step) {
+	state := pot.State{Temperature: r.plan.Kitchen.AmbientC}
+	name := s.Name
+	if s.Of != "" {
+		made := r.bundles[s.Of]
+		state = made.state
+		r.uses[made.from] = use{prep: i}
+		delete(r.bundles, s.Of)
+		if name == "" {
+			name = s.Of
+		}
+		for j := range state.Parts {
+			state.Parts[j].Name = name
+		}
+	}
+	for _, item := range s.Items {
+		added := r.take(item, name, i, nil, &state)
+		state.Pour(&added)
+	}
+	temperature := defaultSoakC
+	if s.TempC != nil {
+		temperature = *s.TempC
+	}
+	taken := state.Soak(s.FullMinutes(), temperature)
+	if s.In == nil {
+		r.balance.InG += float64(taken)
+	} else {
+		bath := r.take(*s.In, "", i, nil, &state)
+		short := max(0, taken-bath.FreeWater()) // topped up from the tap
+		r.balance.InG += float64(short)
+		bath.Liquid[pot.Water] -= float64(taken - short)
+		if s.KeepLiquid {
+			state.Pour(&bath)
+		} else {
+			r.balance.DrainedG += float64(bath.Mass())
+		}
+	}
+	r.bundles[name] = &bundle{state: state, from: i}
+	r.hands += soakHands
+	r.masses[i] = state.Mass()
+	if r.record {
+		r.results[i] = StepResult{Index: i, Do: s.Do, MassG: roundedPtr(float64(state.Mass())), Doneness: doneness(&state)}
+	}
+}
+
+// take fetches one item for a pan, or for a preparation when into is nil. A
+// grain is named name, or by its material when that is ""; beside is what it
+// will be poured into, whose names are taken already.
+func (r *run) take(item plan.Item, name string, step int, into *pan, beside *pot.State) pot.State {
+	switch {
+	case item.Part != "":
+		made := r.bundles[item.Part]
+		if _, used := r.uses[made.from]; !used {
+			r.uses[made.from] = use{prep: step}
+			if into != nil {
+				r.uses[made.from] = use{pan: into, local: into.local, prep: -1}
+			}
+		}
+		return made.state.Take(item.Portion())
+	case item.Pot != "":
+		from := r.pan(item.Pot)
+		if into != nil {
+			r.join(into, from)
+		}
+		return from.state.Take(item.Portion())
+	}
+	// Read has refused every plan in which this could be an error.
+	material, mass, _ := r.plan.Weigh(item)
+	if item.AboveMM > 0 {
+		mass = material.Bulk.Times(beside.LiquidAbove(into.vessel, item.AboveMM))
+	}
+	if name == "" {
+		name = item.Material
+	}
+	name = plan.UniqueName(name, func(n string) bool { return beside.Part(n) != nil })
+	added := pot.New(material, mass, r.plan.Kitchen.AmbientC, name)
+	r.calibrate(&added, material)
+	r.balance.InG += float64(mass)
+	if r.record {
+		for _, allergen := range material.Allergens {
+			r.allergens[allergen] = true
+		}
+	}
+	return added
+}
+
+// calibrate applies what is known and what is uncertain of a grain's time.
+func (r *run) calibrate(s *pot.State, material *pantry.Material) {
+	if len(s.Parts) == 0 {
+		return
+	}
+	factor, sd := 1.0, cookSD
+	if learnt, ok := r.plan.Calibration.CookTime[material.Slug]; ok {
+		factor = learnt.Value
+		if learnt.SD != nil {
+			sd = *learnt.SD / learnt.Value
+		}
+	}
+	s.Parts[0].Cook *= factor * max(0.05, 1+sd*r.spread.cook)
+}
+
+// clock returns the pan at the end of a chain of anchors and the present time
+// of p on its clock.
+func (p *pan) clock() (root *pan, now measure.Minute) {
+	now = p.local
+	for p.anchor != nil && p.anchor != p {
+		now += p.shift
+		p = p.anchor
+	}
+	return p, now
+}
+
+// join brings the clocks of two pans together where one is poured into the
+// other. A pan that hangs on no served pot yet is ready just in time.
+func (r *run) join(into, from *pan) {
+	intoRoot, intoNow := into.clock()
+	fromRoot, fromNow := from.clock()
+	switch {
+	case intoRoot != fromRoot && fromRoot.anchor == nil:
+		fromRoot.anchor, fromRoot.shift = intoRoot, intoNow-fromNow
+	case intoRoot != fromRoot && intoRoot.anchor == nil:
+		intoRoot.anchor, intoRoot.shift = fromRoot, fromNow-intoNow
+	case intoNow > fromNow:
+		r.rest(-1, from, intoNow-fromNow, r.conditions(from, 0, false, true))
+	case intoNow < fromNow && !into.served: // the served pot never waits
+		r.rest(-1, into, fromNow-intoNow, r.conditions(into, 0, false, true))
+	}
+}
+
+func (r *run) add(i int, s *plan.Step, p *pan) {
+	var mass measure.Gram
+	var wet bool
+	for _, item := range liquidsLast(s.Items) {
+		added := r.take(item, "", i, p, &p.state)
+		if s.TempC != nil {
+			added.Temperature = *s.TempC
+		}
+		if s.Topping {
+			added.LayOnTop()
+		}
+		mass += added.Mass()
+		wet = wet || added.FreeWater() > 0
+		p.state.Pour(&added)
+	}
+	total := p.state.Mass()
+	if float64(mass) >= baseShare*float64(total) {
+		p.base = total
+	}
+	if wet {
+		p.hadWater = !p.state.Dry()
+	}
+}
+
+// liquidsLast puts liquids that are measured by the finger behind the solids
+// that they stand above.
+func liquidsLast(items []plan.Item) []plan.Item {
+	sorted := slices.Clone(items)
+	slices.SortStableFunc(sorted, func(a, b plan.Item) int {
+		switch {
+		case a.AboveMM == 0 && b.AboveMM > 0:
+			return -1
+		case a.AboveMM > 0 && b.AboveMM == 0:
+			return 1
+		}
+		return 0
+	})
+	return sorted
+}

@@ -1,0 +1,290 @@
+package measure
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+)
+
+// An Amount is a number and a unit as a cook writes them: "2 1/2 cup".
+type Amount struct {
+	Number float64 // more than 0
+	Unit   string  // singular, lower case: "g", "cup", "ladle"
+}
+
+// Faults of amounts, wrapped by ParseAmount, Measures.Grams and
+// Measures.Check with the words of the cook.
+var (
+	ErrNoNumber    = errors.New("give a number and a unit, such as 250 g")
+	ErrNotPositive = errors.New("give a number above 0")
+	ErrTooLarge    = errors.New("is more than a kitchen holds; give at most 100 kg")
+	ErrUnknownUnit = errors.New("unknown unit")
+	ErrNoPiece     = errors.New("has no known weight for this unit; give grams, or set the measure")
+)
+
+// MaxGrams is the largest mass that one amount may stand for.
+const MaxGrams Gram = 100_000
+
+// Volume and mass units with a fixed size. US fluid ounce, ounce and pound:
+// NIST Handbook 44, appendix C.
+var (
+	fixedVolume = map[string]Millilitre{"ml": 1, "dl": 100, "l": 1000, "floz": 29.5735}
+	fixedMass   = map[string]Gram{"g": 1, "kg": 1000, "oz": 28.3495, "lb": 453.592}
+)
+
+// householdDefault are the measures of a kitchen that has not measured its
+// own. Source: the plan format.
+var householdDefault = map[string]float64{
+	"cup_ml": 240, "glass_ml": 200, "bowl_ml": 180, "tablespoon_ml": 15,
+	"teaspoon_ml": 5, "pinch_g": 0.3, "handful_ml": 60,
+}
+
+// pieceUnits count things; their weight is the material's own.
+var pieceUnits = map[string]bool{
+	"piece": true, "tin": true, "stick": true, "coconut": true, "pod": true,
+}
+
+var unitAlias = map[string]string{
+	"gram": "g", "gramme": "g", "kilogram": "kg", "kilo": "kg", "millilitre": "ml", "milliliter": "ml",
+	"litre": "l", "liter": "l", "decilitre": "dl", "ounce": "oz", "pound": "lb",
+	"fl oz": "floz", "tbsp": "tablespoon", "tsp": "teaspoon",
+}
+
+var fractionRune = map[rune]float64{
+	'¼': 1. / 4, '½': 1. / 2, '¾': 3. / 4, '⅓': 1. / 3, '⅔': 2. / 3,
+	'⅕': 1. / 5, '⅖': 2. / 5, '⅗': 3. / 5, '⅘': 4. / 5, '⅙': 1. / 6, '⅚': 5. / 6,
+	'⅛': 1. / 8, '⅜': 3. / 8, '⅝': 5. / 8, '⅞': 7. / 8,
+}
+
+// Measures are the sizes of a kitchen's own cups, tins and handfuls, by key:
+// the unit's singular name and "_ml" or "_g". A nil map means the defaults.
+type Measures map[string]float64
+
+// A Body is what is needed to weigh an amount of a material. Piece is 0 for a
+// material that is not counted.
+type Body struct {
+	Density   GramPerMillilitre
+	Piece     Gram
+	PieceName string
+}
+
+// ParseAmount reads a number and a unit: decimals, fractions ("1/2",
+// "2 1/2", "½"), plurals. The unit is not looked up yet. Errors: ErrNoNumber,
+// ErrNotPositive.
+func ParseAmount(text string) (Amount, error) {
+	fields, err := splitAmount(text)
+	if err != nil {
+		return Amount{}, err
+	}
+	var number float64
+	var used int
+	for used < len(fields) {
+		value, ok := parseNumber(fields[used])
+		if !ok {
+			break
+		}
+		// "2 1/2" adds up; "2 3 cups" is a slip of the pen.
+		if used > 0 && (used > 1 || value >= 1) {
+			return Amount{}, ErrNoNumber
+		}
+		number += value
+		used++
+	}
+	if used == 0 || used == len(fields) {
+		return Amount{}, ErrNoNumber
+	}
+	if !(number > 0) || math.IsInf(number, 0) {
+		return Amount{}, ErrNotPositive
+	}
+	return Amount{Number: number, Unit: strings.Join(fields[used:], " ")}, nil
+}
+
+// splitAmount parts text into words, with a break between a digit and what
+// follows it: "250ml", "2½ cups".
+func splitAmount(text string) ([]string, error) {
+	var spaced strings.Builder
+	var last rune
+	for _, r := range strings.ToLower(strings.TrimSpace(text)) {
+		_, isFraction := fractionRune[r]
+		wasNumber := unicode.IsDigit(last) || fractionRune[last] != 0
+		if isFraction || (wasNumber && unicode.IsLetter(r)) {
+			spaced.WriteByte(' ')
+		}
+		spaced.WriteRune(r)
+		last = r
+	}
+	fields := strings.Fields(spaced.String())
+	if len(fields) == 0 || len(fields) > 5 {
+		return nil, ErrNoNumber
+	}
+	return fields, nil
+}
+
+func parseNumber(text string) (float64, bool) {
+	if first, size := utf8.DecodeRuneInString(text); size == len(text) {
+		if value, ok := fractionRune[first]; ok {
+			return value, true
+		}
+	}
+	if above, below, isFraction := strings.Cut(text, "/"); isFraction {
+		a, okA := parseDecimal(above)
+		b, okB := parseDecimal(below)
+		if !okA || !okB || b == 0 {
+			return 0, false
+		}
+		return a / b, true
+	}
+	return parseDecimal(text)
+}
+
+// parseDecimal reads plain decimals only: no exponents, hexadecimals,
+// infinities or underscores, which strconv would take.
+func parseDecimal(text string) (float64, bool) {
+	digits := strings.TrimPrefix(text, "-")
+	if digits == "" || len(text) > 20 || strings.Trim(digits, "0123456789.") != "" {
+		return 0, false
+	}
+	value, err := strconv.ParseFloat(text, 64)
+	return value, err == nil
+}
+
+// singular returns the names under which a unit may be known, nearest first.
+func singular(unit string) []string {
+	names := []string{unit}
+	if trimmed, ok := strings.CutSuffix(unit, "es"); ok {
+		names = append(names, trimmed)
+	}
+	if trimmed, ok := strings.CutSuffix(unit, "s"); ok {
+		names = append(names, trimmed)
+	}
+	if trimmed, ok := strings.CutSuffix(unit, "."); ok {
+		names = append(names, trimmed)
+	}
+	for i, name := range names {
+		if alias, ok := unitAlias[name]; ok {
+			names[i] = alias
+		}
+	}
+	return names
+}
+
+// Grams returns the mass of an amount of a material in this kitchen. The
+// kitchen's own measures rule over the material's piece weight. Errors:
+// ErrUnknownUnit, ErrNoPiece, ErrTooLarge.
+func (m Measures) Grams(a Amount, body Body) (Gram, error) {
+	one, err := m.unitGrams(a.Unit, body)
+	if err != nil {
+		return 0, err
+	}
+	mass := Gram(a.Number) * one
+	if !(mass <= MaxGrams) {
+		return 0, fmt.Errorf("%w", ErrTooLarge)
+	}
+	return mass, nil
+}
+
+func (m Measures) unitGrams(unit string, body Body) (Gram, error) {
+	for _, name := range singular(unit) {
+		if one, ok := fixedMass[name]; ok {
+			return one, nil
+		}
+		if one, ok := fixedVolume[name]; ok {
+			return body.Density.Times(one), nil
+		}
+		if one, ok := m[name+"_g"]; ok {
+			return Gram(one), nil
+		}
+		if one, ok := m.volume(name); ok {
+			return body.Density.Times(one), nil
+		}
+		if one, ok := householdDefault[name+"_g"]; ok {
+			return Gram(one), nil
+		}
+		if pieceUnits[name] || (name != "" && name == strings.ToLower(body.PieceName)) {
+			if body.Piece <= 0 {
+				return 0, fmt.Errorf("%q %w", name, ErrNoPiece)
+			}
+			return body.Piece, nil
+		}
+	}
+	return 0, fmt.Errorf("%w %q", ErrUnknownUnit, unit)
+}
+
+func (m Measures) volume(name string) (Millilitre, bool) {
+	if one, ok := m[name+"_ml"]; ok {
+		return Millilitre(one), true
+	}
+	one, ok := householdDefault[name+"_ml"]
+	return Millilitre(one), ok
+}
+
+// Scale returns the amount times a factor above 0, in the same unit, rounded
+// to four significant digits so that it can still be read.
+func (a Amount) Scale(factor float64) Amount {
+	return Amount{Number: RoundSignificant(a.Number*factor, 4), Unit: a.Unit}
+}
+
+// String writes an amount so that ParseAmount reads it back.
+func (a Amount) String() string {
+	return strconv.FormatFloat(a.Number, 'f', -1, 64) + " " + a.Unit
+}
+
+// quarters are the steps in which a cup can be filled by eye.
+var quarters = []string{"", "¼", "½", "¾"}
+
+// Household says a mass in the cook's own spoons and cups, rounded to what can
+// be measured: a quarter of a cup, half a teaspoon. It is "" when the mass is
+// too small to measure so or the density is unknown.
+func (m Measures) Household(mass Gram, body Body) string {
+	if !(mass > 0) || !(body.Density > 0) {
+		return ""
+	}
+	if body.Piece > 0 && body.PieceName != "" {
+		if pieces := float64(mass / body.Piece); pieces >= 0.45 && math.Abs(pieces-math.Round(pieces)) < 0.12 {
+			return count(math.Round(pieces), 1, body.PieceName)
+		}
+	}
+	volume := float64(mass) / float64(body.Density)
+	for _, spoon := range []struct {
+		key, name   string
+		least, part float64
+	}{{"cup", "cup", 0.22, 4}, {"tablespoon", "tbsp", 0.9, 1}, {"teaspoon", "tsp", 0.4, 2}} {
+		size, _ := m.volume(spoon.key)
+		n := volume / float64(size)
+		if n >= spoon.least && size > 0 {
+			return count(math.Max(1, math.Round(n*spoon.part)), spoon.part, spoon.name)
+		}
+	}
+	return ""
+}
+
+// count writes n parts of a thing: count(5, 4, "cup") is "1¼ cups".
+func count(n, parts float64, name string) string {
+	whole := math.Floor(n / parts)
+	quarter := int(math.Mod(n, parts) * 4 / parts)
+	text := quarters[quarter]
+	if whole > 0 {
+		text = strconv.FormatFloat(whole, 'f', 0, 64) + text
+	}
+	if n > parts && name != "tbsp" && name != "tsp" {
+		name += "s"
+	}
+	return text + " " + name
+}
+
+// Weighable rounds a mass to what a kitchen scale is read to: 5 g above 50 g,
+// 1 g below, and half a gram below 5 g.
+func Weighable(mass Gram) Gram {
+	step := 1.0
+	switch {
+	case mass > 50:
+		step = 5
+	case mass < 5:
+		step = 0.5
+	}
+	return Gram(math.Round(float64(mass)/step) * step)
+}

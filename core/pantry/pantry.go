@@ -1,0 +1,249 @@
+// Package pantry knows the materials of the kitchen: what they are made of and
+// how they behave in the pot.
+package pantry
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+
+	"kirdu/core/measure"
+)
+
+// Behaviour says where a material goes when it enters the pot.
+type Behaviour string
+
+// The behaviours of the materials table.
+const (
+	Liquid    Behaviour = "liquid"    // mixes into the liquid
+	Dissolves Behaviour = "dissolves" // becomes part of the liquid
+	Fat       Behaviour = "fat"       // into the liquid
+	Egg       Behaviour = "egg"       // into the liquid, sets with heat
+	Puree     Behaviour = "puree"     // into the liquid
+	Aroma     Behaviour = "aroma"     // into the liquid; its starch does not thicken
+	Flour     Behaviour = "flour"     // raw starch in the liquid
+	Grain     Behaviour = "grain"     // a part that cooks and drinks
+	Tissue    Behaviour = "tissue"    // a part that softens and weeps
+	Piece     Behaviour = "piece"     // inert volume
+)
+
+var behaviours = []Behaviour{Liquid, Dissolves, Fat, Egg, Puree, Aroma, Flour, Grain, Tissue, Piece}
+
+// allergenNames are the allergens that the tables and the plans may name.
+var allergenNames = []string{"milk", "egg", "wheat", "gluten", "treenut", "peanut", "coconut", "soy", "sesame", "sulphite"}
+
+// Composition is what 100 g of a material hold, in grams.
+type Composition struct {
+	Water, Fat, Protein                 measure.Gram
+	Lactose, Sucrose, Glucose, Fructose measure.Gram
+	Starch, Fibre, Ash, Other           measure.Gram
+	EnergyKcal, SodiumMg                float64 // per 100 g
+}
+
+// Sum returns the mass of the parts of 100 g, close to 100 g.
+func (c Composition) Sum() measure.Gram {
+	return c.Water + c.Fat + c.Protein + c.Lactose + c.Sucrose + c.Glucose + c.Fructose +
+		c.Starch + c.Fibre + c.Ash + c.Other
+}
+
+// Kinetics say how a grain or a vegetable cooks.
+type Kinetics struct {
+	CookMinutes  measure.Minute // at 98 °C in water until just cooked through
+	SoakedFactor float64        // cooking time when fully soaked, over unsoaked
+	SoakUptake   float64        // g water per g raw
+	SoakHalf     measure.Minute // half time of soaking at 25 °C
+	MaxUptake    float64        // g water held per g raw, own moisture counted
+	UptakeRate   float64        // per unit of doneness
+	ReleaseDone  float64        // share of the starch shed at doneness 1
+	ReleaseMax   float64        // greatest share of the starch shed
+	StarchWeight float64        // thickening power of its starch, rice = 1
+	SetWeight    float64        // how strongly it firms when cold, rice = 1
+	AcidHardens  bool           // stops softening in acid
+	WantedLow    float64        // doneness wanted at serving
+	WantedHigh   float64
+	KeptRaw      float64 // tissue: g water per g raw before cooking
+	KeptDone     float64 // tissue: the same at doneness 1
+}
+
+// A Material is one row of the pantry.
+type Material struct {
+	Slug, Name, Kind string
+	Behaviour        Behaviour
+	Traits           []string
+	UsualState       string
+	Composition
+	Bulk       measure.GramPerMillilitre
+	Piece      measure.Gram // 0: not counted in pieces
+	PieceName  string
+	PH         float64 // 0: has no acidity of its own
+	Buffer     float64 // relative to milk
+	AcidNote   string
+	Allergens  []string
+	Gluten     bool
+	Vegan      bool
+	SourceNote string
+	Kinetics   *Kinetics // nil unless grain or tissue
+}
+
+// Has reports whether the material has a trait, such as "heat-stabilised".
+func (m *Material) Has(trait string) bool { return slices.Contains(m.Traits, trait) }
+
+// Body returns what is needed to weigh an amount of the material.
+func (m *Material) Body() measure.Body {
+	return measure.Body{Density: m.Bulk, Piece: m.Piece, PieceName: m.PieceName}
+}
+
+// SugarShare returns the sugars without lactose, in grams per gram.
+func (m *Material) SugarShare() float64 {
+	return float64(m.Sucrose+m.Glucose+m.Fructose) / 100
+}
+
+// Faults of materials, wrapped by Check.
+var (
+	ErrSum       = errors.New("the parts of 100 g must add up to 95 to 105 g")
+	ErrRange     = errors.New("is out of its range")
+	ErrKinetics  = errors.New("a grain or a vegetable needs its cooking figures")
+	ErrBehaviour = errors.New("unknown behaviour")
+	ErrAllergen  = errors.New("unknown allergen")
+)
+
+// sumTolerance is how far the parts may miss 100 g: tables round each part and
+// measure them separately.
+const sumTolerance measure.Gram = 5
+
+// Check returns what is wrong with a material, nil if nothing is.
+func (m *Material) Check() error {
+	var errs []error
+	if !slices.Contains(behaviours, m.Behaviour) {
+		errs = append(errs, fmt.Errorf("behaviour: %w %q", ErrBehaviour, m.Behaviour))
+	}
+	if sum := m.Sum(); !(sum >= 100-sumTolerance && sum <= 100+sumTolerance) {
+		errs = append(errs, fmt.Errorf("%w, not %.1f", ErrSum, float64(sum)))
+	}
+	if !(m.Bulk > 0 && m.Bulk <= 3) {
+		errs = append(errs, fmt.Errorf("bulk_g_per_ml %w of 0 to 3", ErrRange))
+	}
+	if m.PH != 0 && !(m.PH >= 1 && m.PH <= 11) {
+		errs = append(errs, fmt.Errorf("ph %w of 1 to 11", ErrRange))
+	}
+	for _, allergen := range m.Allergens {
+		if !slices.Contains(allergenNames, allergen) {
+			errs = append(errs, fmt.Errorf("allergens: %w %q", ErrAllergen, allergen))
+		}
+	}
+	if m.Behaviour == Grain || m.Behaviour == Tissue {
+		if m.Kinetics == nil {
+			errs = append(errs, ErrKinetics)
+		} else if err := m.Kinetics.check(m.Behaviour); err != nil {
+			errs = append(errs, err)
+		}
+	}
+	return errors.Join(errs...)
+}
+
+func (k *Kinetics) check(behaviour Behaviour) error {
+	if !(k.CookMinutes > 0 && k.CookMinutes <= 600) {
+		return fmt.Errorf("cook_min_98c %w of 0 to 600", ErrRange)
+	}
+	if behaviour == Tissue {
+		if !(k.KeptDone > 0 && k.KeptDone <= k.KeptRaw && k.KeptRaw <= 1) {
+			return fmt.Errorf("water kept raw and done %w of 0 to 1, done below raw", ErrRange)
+		}
+		return nil
+	}
+	if !(k.SoakedFactor > 0 && k.SoakedFactor <= 1) {
+		return fmt.Errorf("soaked_cook_factor %w of 0 to 1", ErrRange)
+	}
+	if !(k.MaxUptake > 0 && k.MaxUptake <= 20 && k.UptakeRate > 0) {
+		return fmt.Errorf("max_uptake and uptake_rate %w", ErrRange)
+	}
+	if !(k.ReleaseDone >= 0 && k.ReleaseMax <= 1 && k.ReleaseDone <= k.ReleaseMax) {
+		return fmt.Errorf("release_at_done and release_max %w of 0 to 1", ErrRange)
+	}
+	if !(k.WantedLow > 0 && k.WantedLow < k.WantedHigh) {
+		return fmt.Errorf("wanted doneness %w", ErrRange)
+	}
+	return nil
+}
+
+// A Pantry is a set of materials by slug. Its zero value is empty.
+type Pantry struct {
+	bySlug map[string]*Material
+	slugs  []string
+}
+
+// Material returns a material by its slug.
+func (p *Pantry) Material(slug string) (*Material, bool) {
+	m, ok := p.bySlug[slug]
+	return m, ok
+}
+
+// All returns every material in the order of the table.
+func (p *Pantry) All() []*Material {
+	all := make([]*Material, len(p.slugs))
+	for i, slug := range p.slugs {
+		all[i] = p.bySlug[slug]
+	}
+	return all
+}
+
+// With returns a pantry that also has the given materials; they rule over
+// those of the same slug.
+func (p *Pantry) With(own []*Material) *Pantry {
+	if len(own) == 0 {
+		return p
+	}
+	joined := &Pantry{bySlug: make(map[string]*Material, len(p.bySlug)+len(own)), slugs: slices.Clone(p.slugs)}
+	for slug, m := range p.bySlug {
+		joined.bySlug[slug] = m
+	}
+	for _, m := range own {
+		if _, known := joined.bySlug[m.Slug]; !known {
+			joined.slugs = append(joined.slugs, m.Slug)
+		}
+		joined.bySlug[m.Slug] = m
+	}
+	return joined
+}
+
+// Nearest returns the slug most like a mistyped one, or "" if none is near.
+func (p *Pantry) Nearest(slug string) string {
+	best, bestScore := "", 0.5
+	for _, candidate := range p.slugs {
+		if score := likeness(slug, candidate); score > bestScore {
+			best, bestScore = candidate, score
+		}
+	}
+	return best
+}
+
+// likeness is the Dice coefficient of the letter pairs of two words, 0 to 1.
+func likeness(a, b string) float64 {
+	pairs := map[string]int{}
+	for i := 0; i+2 <= len(a); i++ {
+		pairs[a[i:i+2]]++
+	}
+	shared := 0
+	for i := 0; i+2 <= len(b); i++ {
+		if pairs[b[i:i+2]] > 0 {
+			pairs[b[i:i+2]]--
+			shared++
+		}
+	}
+	return measure.Ratio(float64(2*shared), float64(max(len(a)-1, 0)+max(len(b)-1, 0)))
+}
+
+// AllergenNames returns the allergens that may be named, in a fixed order.
+func AllergenNames() []string { return slices.Clone(allergenNames) }
+
+// list splits a cell such as "coconut;sulphite".
+func list(cell string) []string {
+	var values []string
+	for value := range strings.SplitSeq(cell, ";") {
+		if value = strings.TrimSpace(value); value != "" {
+			values = append(values, value)
+		}
+	}
+	return values
+}

@@ -1,0 +1,290 @@
+package plan
+
+import (
+	"regexp"
+
+	"kirdu/core/pantry"
+	"kirdu/core/vessel"
+)
+
+// The document's rules, the same as plan.schema.json has them; a test holds
+// the two against each other.
+
+var (
+	name60  = text(1, 60)
+	note500 = text(1, 500)
+	minutes = number(0, 10080)
+)
+
+var documentRule = object(fields{
+	"format!":     word(Format),
+	"name!":       text(1, 80),
+	"notes":       text(0, 4000),
+	"way":         text(0, 60),
+	"serves":      whole(1, 500),
+	"portion_g":   number(20, 1000),
+	"serve":       word(Hot, Warm, Room, Chilled),
+	"served_from": either(isText, name60, list(1, 6, name60)),
+	"keep_days":   whole(0, 7),
+	"aim": object(fields{
+		"thickness": number(1, 8),
+		"sweet_pct": number(0, 60),
+		"doneness":  mapping(nil, "", maxNames, above(0, 10)),
+	}),
+	"eaters": object(fields{
+		"under_five":  flag(),
+		"allergic_to": list(0, 20, word(pantry.AllergenNames()...)),
+	}),
+	"kitchen": object(fields{
+		"ambient_c":     number(-10, 50),
+		"humidity_pct":  number(0, 100),
+		"altitude_m":    number(-400, 5000),
+		"tap_c":         number(0, 40),
+		"scale_limit_g": number(500, 100000),
+	}),
+	"pots!":     potsRule,
+	"burner":    burnerRule,
+	"burners":   mapping(nil, "", 12, burnerRule),
+	"measures":  mapping(regexp.MustCompile(`^[a-z][a-z0-9-]{0,30}_(ml|g)$`), `name a measure in small letters, ending in _ml or _g, such as "ladle_ml"`, 40, above(0, 20000)),
+	"materials": list(0, 60, ownMaterialRule),
+	"calibration": object(fields{
+		"evaporation":      learntRule(0.05, 20, 5),
+		"cook_time":        mapping(nil, "", maxNames, learntRule(0.05, 20, 5)),
+		"thickness_offset": learntRule(-3, 3, 3),
+		"whistle_min":      learntRule(0.05, 20, 5),
+	}),
+	"steps!": list(1, 200, stepRule),
+})
+
+// maxNames bounds the open maps for which the format gives no bound of its
+// own; the 64 KiB of a document hold fewer.
+const maxNames = 10000
+
+func learntRule(low, high, mostSD float64) rule {
+	return either(isNumber, number(low, high), object(fields{"value!": number(low, high), "sd": number(0, mostSD)}))
+}
+
+var burnerRule = object(fields{
+	"kind":       word("gas", "induction", "electric", "wood"),
+	"name":       name60,
+	"power_w":    number(50, 30000),
+	"efficiency": above(0, 1),
+	"flame_w":    flameWattsRule,
+})
+
+func flameWattsRule(c *checker, path string, value any) bool {
+	known := fields{}
+	for _, flame := range vessel.Flames() {
+		known[string(flame)] = number(0, 30000)
+	}
+	return object(known)(c, path, value)
+}
+
+func potsRule(c *checker, path string, value any) bool {
+	if !mapping(nil, "", 12, potRule)(c, path, value) {
+		return false
+	}
+	if _, ok := value.(map[string]any)[MainPot]; !ok {
+		c.faultf(join(path, MainPot), nil, "is missing; every plan has a pot named main")
+	}
+	return true
+}
+
+// potRule asks for the measures that the shape needs.
+func potRule(c *checker, path string, value any) bool {
+	o, ok := value.(map[string]any)
+	if !ok {
+		return c.faultf(path, value, "give an object in braces")
+	}
+	size := above(0, 1500)
+	byShape := map[vessel.Shape]fields{
+		vessel.Straight: {"diameter_mm!": size, "height_mm!": size},
+		vessel.Taper:    {"bottom_mm!": size, "top_mm!": size, "height_mm!": size},
+		vessel.Bowl:     {"top_mm!": size, "height_mm!": size},
+		vessel.Tray:     {"length_mm!": size, "width_mm!": size, "height_mm!": above(0, 500)},
+	}
+	shapes := word(vessel.Straight, vessel.Taper, vessel.Bowl, vessel.Tray)
+	shape, there := o["shape"]
+	if !there {
+		return c.fault(join(path, "shape"), nil, ErrMissing)
+	}
+	if !shapes(c, join(path, "shape"), shape) {
+		return false
+	}
+	keys := fields{"shape!": shapes, "name": name60, "mass_g": number(0, 50000), "burner": name60}
+	for name, check := range byShape[vessel.Shape(shape.(string))] {
+		keys[name] = check
+	}
+	before := len(c.faults)
+	object(keys)(c, path, value)
+	return len(c.faults) == before
+}
+
+var kineticsNumber = number(0, 600)
+
+var ownMaterialRule = object(fields{
+	"slug!":      pattern(`^[a-z][a-z0-9-]{1,59}$`, `name it in small letters, digits and hyphens, such as "rice-hill"`),
+	"name!":      text(1, 80),
+	"kind":       text(1, 30),
+	"behaviour!": word(pantry.Liquid, pantry.Dissolves, pantry.Fat, pantry.Egg, pantry.Puree, pantry.Aroma, pantry.Flour, pantry.Grain, pantry.Tissue, pantry.Piece),
+	"traits":     text(1, 80), "usual_state": text(1, 20),
+	"water!": number(0, 100), "fat": number(0, 100), "protein": number(0, 100), "lactose": number(0, 100),
+	"sucrose": number(0, 100), "glucose": number(0, 100), "fructose": number(0, 100), "starch": number(0, 100),
+	"fibre": number(0, 100), "ash": number(0, 100), "other": number(0, 100),
+	"energy_kcal": number(0, 950), "sodium_mg": number(0, 40000),
+	"bulk_g_per_ml!": above(0, 3), "piece_g": above(0, 5000), "piece_name": text(1, 30),
+	"ph": number(1, 11), "buffer": number(0, 400), "allergens": text(1, 120),
+	"gluten": word("yes", "no"), "vegan": word("yes", "no"), "acid_note": text(1, 120), "source_note": text(1, 200),
+	"kinetics": object(fields{
+		"cook_min_98c": kineticsNumber, "soaked_cook_factor": kineticsNumber, "soak_uptake_g_per_g": kineticsNumber,
+		"soak_half_min": kineticsNumber, "max_uptake_g_per_g": kineticsNumber, "uptake_rate": kineticsNumber,
+		"release_at_done": kineticsNumber, "release_max": kineticsNumber, "starch_weight": kineticsNumber,
+		"set_weight": kineticsNumber, "acid_hardens": text(1, 120), "wanted_done_low": kineticsNumber,
+		"wanted_done_high": kineticsNumber, "note": text(1, 120),
+	}),
+})
+
+// itemRule picks the form of an item by the key that names it.
+func itemRule(c *checker, path string, value any) bool {
+	o, ok := value.(map[string]any)
+	if !ok {
+		return c.faultf(path, value, "give an object in braces")
+	}
+	before := len(c.faults)
+	share := above(0, 1)
+	switch {
+	case o["part"] != nil:
+		object(fields{"part!": name60, "share": share})(c, path, value)
+	case o["pot"] != nil:
+		object(fields{"pot!": name60, "share": share})(c, path, value)
+	case o["above_mm"] != nil:
+		object(fields{"material!": name60, "above_mm!": above(0, 500)})(c, path, value)
+	default:
+		object(fields{
+			"material!": name60, "amount!": text(1, 40), "also": text(1, 40),
+			"state": word("raw", "ground", "whole", "grated", "chopped"), "minutes": number(0, 600),
+		})(c, path, value)
+	}
+	return len(c.faults) == before
+}
+
+var items = list(1, 60, itemRule)
+
+// makesOrChanges is a condition: a preparation takes items and names the part
+// it makes, or it works on a part made before.
+func makesOrChanges(c *checker, path string, value any) bool {
+	o := value.(map[string]any)
+	_, hasItems := o["items"]
+	_, hasName := o["name"]
+	_, hasOf := o["of"]
+	if (hasOf && !hasItems) || (!hasOf && hasItems && hasName) {
+		return true
+	}
+	return c.faultf(path, nil, "give items and the name of the part they make, or the part it works on as of")
+}
+
+// bakeHeat is a condition: each oven has its own setting.
+func bakeHeat(c *checker, path string, value any) bool {
+	o := value.(map[string]any)
+	_, hasOven := o["oven_c"]
+	_, hasPower := o["power_w"]
+	switch o["in"] {
+	case nil, "oven":
+		if !hasOven || hasPower {
+			return c.faultf(path, nil, "an oven needs oven_c and no power_w")
+		}
+	case "microwave":
+		if !hasPower || hasOven {
+			return c.faultf(path, nil, "a microwave oven needs power_w and no oven_c")
+		}
+	case "slow-cooker":
+		if hasPower || hasOven {
+			return c.faultf(path, nil, "a slow cooker takes neither oven_c nor power_w")
+		}
+	}
+	return true
+}
+
+// anyTarget is a condition: an until must say something.
+func anyTarget(c *checker, path string, value any) bool {
+	if len(value.(map[string]any)) == 0 {
+		return c.faultf(path, nil, "give at least one target, such as minutes or boil")
+	}
+	return true
+}
+
+var untilRule = object(fields{
+	"minutes":        minutes,
+	"temp_c":         number(-5, 200),
+	"boil":           onlyTrue(),
+	"remaining_pct":  between(0, 100),
+	"of_step":        whole(0, 199),
+	"mass_g":         above(0, 100000),
+	"doneness":       object(fields{"of!": name60, "at!": above(0, 10)}),
+	"thickness":      number(1, 8),
+	"free_water_pct": number(0, 100),
+	"max_minutes":    above(0, 1440),
+}, anyTarget)
+
+var (
+	flameRule    = word(vessel.Flames()...)
+	flamePctRule = number(0, 100)
+)
+
+// verbRules holds the keys of each verb beside "do" and "note".
+var verbRules = map[Verb]rule{
+	Prep:    verb(fields{"name": name60, "of": name60, "items": items, "what": text(1, 40), "minutes!": minutes}, makesOrChanges),
+	Soak:    verb(fields{"name": name60, "of": name60, "items": items, "minutes!": minutes, "temp_c": number(0, 100), "in": itemRule, "keep_liquid": flag()}, makesOrChanges),
+	Roast:   verb(fields{"name": name60, "of": name60, "items": items, "minutes!": minutes, "fat": itemRule}, makesOrChanges),
+	Fry:     verb(fields{"name!": name60, "items!": items, "fat": itemRule, "minutes": minutes}),
+	Mix:     verb(fields{"name!": name60, "items!": items, "minutes": minutes}),
+	Grind:   verb(fields{"of!": name60, "to!": word("granules", "paste", "flour"), "minutes": minutes}),
+	Squeeze: verb(fields{"of!": name60, "pct!": number(0, 60), "minutes": minutes}),
+	Steam:   verb(fields{"name": name60, "of": name60, "items": items, "minutes!": minutes}, makesOrChanges),
+	Press: verb(fields{"name!": name60, "coconuts": above(0, 200), "items": items, "minutes": minutes,
+		"presses!": list(1, 5, object(fields{"water_ml!": number(0, 50000), "temp_c": number(0, 100)}))}, exactlyOne("coconuts", "items")),
+	Melt: verb(fields{"name!": name60, "items!": items, "strain": flag(), "minutes": minutes}),
+	Caramel: verb(fields{"pot": name60, "items!": items, "minutes": minutes, "until": word("light", "amber", "dark"),
+		"flame": flameRule, "flame_pct": flamePctRule}, exactlyOne("minutes", "until")),
+	Add: verb(fields{"pot": name60, "items!": items, "temp_c": number(-20, 180), "slowly": flag(), "topping": flag()}),
+	Heat: verb(fields{"pot": name60, "flame": flameRule, "flame_pct": flamePctRule, "until!": untilRule, "lid": flag(),
+		"stir": word(Stirs()...)}, exactlyOne("flame", "flame_pct")),
+	Pressure: verb(fields{"pot": name60, "whistles": whole(1, 30), "minutes": above(0, 180),
+		"release": word("natural", "quick")}, exactlyOne("whistles", "minutes")),
+	Mash:  verb(fields{"pot": name60, "of": name60, "minutes": minutes, "pct!": above(0, 100)}),
+	Drain: verb(fields{"pot": name60, "minutes": minutes}),
+	Rest:  verb(fields{"pot": name60, "minutes!": minutes, "lid": flag()}),
+	Cool:  verb(fields{"pot": name60, "to_c!": number(0, 95), "where": word("counter", "water-bath", "fridge"), "lid": flag()}),
+	Chill: verb(fields{"pot": name60, "hours!": number(0, 96)}),
+	Hold:  verb(fields{"pot": name60, "minutes!": minutes, "temp_c": number(40, 95)}),
+	Bake: verb(fields{"pot": name60, "in": word("oven", "slow-cooker", "microwave"), "oven_c": number(60, 260), "power_w": number(100, 2000),
+		"minutes!": above(0, 1440), "covered": flag(), "stir_every_min": above(0, 240)}, bakeHeat),
+	Portion: verb(fields{"pot": name60, "bowls": whole(1, 500), "slices": whole(1, 500)}, exactlyOne("bowls", "slices")),
+}
+
+func verb(keys fields, conditions ...rule) rule {
+	keys["do!"] = text(1, 20)
+	keys["note"] = note500
+	return object(keys, conditions...)
+}
+
+// Verbs lists every verb of the format in the order of its page.
+func Verbs() []Verb {
+	return []Verb{Prep, Soak, Roast, Fry, Mix, Grind, Squeeze, Steam, Press, Melt, Caramel, Add, Heat,
+		Pressure, Mash, Drain, Rest, Cool, Chill, Hold, Bake, Portion}
+}
+
+func stepRule(c *checker, path string, value any) bool {
+	o, ok := value.(map[string]any)
+	if !ok {
+		return c.faultf(path, value, "give an object in braces")
+	}
+	do, there := o["do"]
+	if !there {
+		return c.fault(join(path, "do"), nil, ErrMissing)
+	}
+	if !word(Verbs()...)(c, join(path, "do"), do) {
+		return false
+	}
+	return verbRules[Verb(do.(string))](c, path, value)
+}

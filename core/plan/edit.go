@@ -1,0 +1,120 @@
+package plan
+
+import (
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+)
+
+// Scale makes the plan for another number of bowls by plain multiplication of
+// every amount and of every mark that is a mass. Times and flames stay.
+func (p *Plan) Scale(bowls int) {
+	if bowls == p.Serves || p.Serves == 0 {
+		return
+	}
+	factor := float64(bowls) / float64(p.Serves)
+	p.Serves = bowls
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		for j := range s.Items {
+			s.Items[j].scale(factor)
+		}
+		if s.In != nil {
+			s.In.scale(factor)
+		}
+		if s.Fat != nil {
+			s.Fat.scale(factor)
+		}
+		s.Coconuts *= factor
+		for j := range s.Presses {
+			s.Presses[j].WaterML *= measure.Millilitre(factor)
+		}
+		if s.Until != nil && s.Until.MassG != nil {
+			mass := *s.Until.MassG * measure.Gram(factor)
+			s.Until.MassG = &mass
+		}
+	}
+}
+
+func (i *Item) scale(factor float64) {
+	for _, text := range []*string{&i.Amount, &i.Also} {
+		if amount, err := measure.ParseAmount(*text); err == nil {
+			*text = amount.Scale(factor).String()
+		}
+	}
+}
+
+// Sweetens reports whether a step adds a sweetener.
+func (p *Plan) Sweetens(step int) bool {
+	if p.Steps[step].Do != Add {
+		return false
+	}
+	for _, item := range p.Steps[step].Items {
+		if material, ok := p.Pantry().Material(item.Material); ok && material.Kind == "sweetener" {
+			return true
+		}
+	}
+	return false
+}
+
+// MoveStep takes the step at one place and puts it so that it stands at
+// another. References of later targets to earlier steps follow. It reports
+// whether both places exist.
+func (p *Plan) MoveStep(from, to int) bool {
+	n := len(p.Steps)
+	if from < 0 || from >= n || to < 0 || to >= n {
+		return false
+	}
+	order := make([]int, 0, n)
+	for i := range n {
+		if i != from {
+			order = append(order, i)
+		}
+	}
+	order = append(order[:to], append([]int{from}, order[to:]...)...)
+	steps := make([]Step, n)
+	place := make([]int, n)
+	for now, was := range order {
+		steps[now] = p.Steps[was]
+		place[was] = now
+	}
+	for i := range steps {
+		if u := steps[i].Until; u != nil && u.OfStep != nil {
+			moved := place[*u.OfStep]
+			until := *u
+			until.OfStep = &moved
+			steps[i].Until = &until
+		}
+	}
+	p.Steps = steps
+	return true
+}
+
+// RemoveItem takes an item out of an addition, and the addition with its last
+// one. References of later targets follow. It reports whether the item existed.
+func (p *Plan) RemoveItem(step, item int) bool {
+	if step < 0 || step >= len(p.Steps) || item < 0 || item >= len(p.Steps[step].Items) {
+		return false
+	}
+	s := &p.Steps[step]
+	if len(s.Items) > 1 {
+		s.Items = append(s.Items[:item:item], s.Items[item+1:]...)
+		return true
+	}
+	if !p.MoveStep(step, len(p.Steps)-1) {
+		return false
+	}
+	p.Steps = p.Steps[:len(p.Steps)-1]
+	return true
+}
+
+// MainGrain returns the first grain that the plan names, nil if it has none.
+func (p *Plan) MainGrain() *pantry.Material {
+	for i := range p.Steps {
+		for _, item := range p.Steps[i].Items {
+			if material, ok := p.Pantry().Material(item.Material); ok && material.Behaviour == pantry.Grain {
+				return material
+			}
+		}
+	}
+	return nil
+}

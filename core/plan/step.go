@@ -1,0 +1,267 @@
+package plan
+
+import (
+	"encoding/json"
+
+	"kirdu/core/measure"
+	"kirdu/core/vessel"
+)
+
+// Verb is what a step does.
+type Verb string
+
+// The verbs of the format.
+const (
+	Prep     Verb = "prep"
+	Soak     Verb = "soak"
+	Roast    Verb = "roast"
+	Fry      Verb = "fry"
+	Mix      Verb = "mix"
+	Grind    Verb = "grind"
+	Squeeze  Verb = "squeeze"
+	Steam    Verb = "steam"
+	Press    Verb = "press"
+	Melt     Verb = "melt"
+	Caramel  Verb = "caramel"
+	Add      Verb = "add"
+	Heat     Verb = "heat"
+	Pressure Verb = "pressure"
+	Mash     Verb = "mash"
+	Drain    Verb = "drain"
+	Rest     Verb = "rest"
+	Cool     Verb = "cool"
+	Chill    Verb = "chill"
+	Hold     Verb = "hold"
+	Bake     Verb = "bake"
+	Portion  Verb = "portion"
+)
+
+// computed are the verbs that the forecast can compute today. The others are
+// read and written, and refused with a clear word by Check.
+var computed = map[Verb]bool{Soak: true, Add: true, Heat: true, Rest: true, Chill: true}
+
+// preparation are the verbs without a pot: they make or change a part.
+var preparation = map[Verb]bool{
+	Prep: true, Soak: true, Roast: true, Fry: true, Mix: true, Grind: true,
+	Squeeze: true, Steam: true, Press: true, Melt: true,
+}
+
+// IsPreparation reports whether the verb works on a part beside the pots.
+func (v Verb) IsPreparation() bool { return preparation[v] }
+
+// Stir is how often the pot is stirred.
+type Stir string
+
+// The stirring rhythms.
+const (
+	StirNone     Stir = "none"
+	StirNow      Stir = "now-and-then"
+	StirOften    Stir = "often"
+	StirConstant Stir = "constant"
+)
+
+// Stirs lists the rhythms from never to always.
+func Stirs() []Stir { return []Stir{StirNone, StirNow, StirOften, StirConstant} }
+
+// An Item is something that a step takes: a material by amount or by the
+// finger's height, a part, or the contents of another pan.
+type Item struct {
+	Material string             `json:"material,omitempty"`
+	Amount   string             `json:"amount,omitempty"`
+	Also     string             `json:"also,omitempty"` // the second amount that a recipe gives
+	State    string             `json:"state,omitempty"`
+	Minutes  *measure.Minute    `json:"minutes,omitempty"`
+	AboveMM  measure.Millimetre `json:"above_mm,omitempty"` // liquid, above the solids
+	Part     string             `json:"part,omitempty"`
+	Pot      string             `json:"pot,omitempty"`
+	Share    *float64           `json:"share,omitempty"` // of what is left; nil: all
+}
+
+// Portion returns the share that the item takes of a part or a pan.
+func (i Item) Portion() float64 {
+	if i.Share == nil {
+		return 1
+	}
+	return *i.Share
+}
+
+// Until says when a heat step ends: at the first target met. For caramel it is
+// the Browning alone.
+type Until struct {
+	Minutes      *measure.Minute  `json:"minutes,omitempty"`
+	TempC        *measure.Celsius `json:"temp_c,omitempty"`
+	Boil         bool             `json:"boil,omitempty"`
+	RemainingPct *float64         `json:"remaining_pct,omitempty"`
+	OfStep       *int             `json:"of_step,omitempty"`
+	MassG        *measure.Gram    `json:"mass_g,omitempty"`
+	Doneness     *DonenessTarget  `json:"doneness,omitempty"`
+	Thickness    *float64         `json:"thickness,omitempty"`
+	FreeWaterPct *float64         `json:"free_water_pct,omitempty"`
+	MaxMinutes   *measure.Minute  `json:"max_minutes,omitempty"`
+
+	Browning string `json:"-"` // light, amber, dark
+}
+
+// DonenessTarget is the doneness of one part.
+type DonenessTarget struct {
+	Of string  `json:"of"`
+	At float64 `json:"at"`
+}
+
+type untilObject Until
+
+// MarshalJSON writes the browning of a caramel as a string.
+func (u Until) MarshalJSON() ([]byte, error) {
+	if u.Browning != "" {
+		return json.Marshal(u.Browning)
+	}
+	return json.Marshal(untilObject(u))
+}
+
+// UnmarshalJSON reads either form.
+func (u *Until) UnmarshalJSON(data []byte) error {
+	if json.Unmarshal(data, &u.Browning) == nil {
+		return nil
+	}
+	return json.Unmarshal(data, (*untilObject)(u))
+}
+
+// defaultMaxMinutes guards every target. Source: the plan format.
+const defaultMaxMinutes measure.Minute = 240
+
+// Guard returns the longest the step may take to meet its target.
+func (u Until) Guard() measure.Minute {
+	if u.MaxMinutes != nil {
+		return *u.MaxMinutes
+	}
+	return defaultMaxMinutes
+}
+
+// PressOf is one pressing of coconut.
+type PressOf struct {
+	WaterML measure.Millilitre `json:"water_ml"`
+	TempC   *measure.Celsius   `json:"temp_c,omitempty"`
+}
+
+// A Step is one step of a plan. Only the fields of its verb are set.
+type Step struct {
+	Do    Verb   `json:"do"`
+	Note  string `json:"note,omitempty"`
+	Name  string `json:"name,omitempty"`
+	Of    string `json:"of,omitempty"`
+	Pot   string `json:"pot,omitempty"` // empty: main
+	Items []Item `json:"items,omitempty"`
+
+	What    string           `json:"what,omitempty"`
+	Minutes *measure.Minute  `json:"minutes,omitempty"`
+	TempC   *measure.Celsius `json:"temp_c,omitempty"`
+
+	In         *Item     `json:"in,omitempty"` // what a soak stands in
+	KeepLiquid bool      `json:"keep_liquid,omitempty"`
+	Fat        *Item     `json:"fat,omitempty"`
+	To         string    `json:"to,omitempty"` // of a grind
+	Pct        *float64  `json:"pct,omitempty"`
+	Coconuts   float64   `json:"coconuts,omitempty"`
+	Presses    []PressOf `json:"presses,omitempty"`
+	Strain     *bool     `json:"strain,omitempty"` // nil: yes
+
+	Flame    vessel.Flame `json:"flame,omitempty"`
+	FlamePct *float64     `json:"flame_pct,omitempty"`
+	Until    *Until       `json:"until,omitempty"`
+	Lid      *bool        `json:"lid,omitempty"` // nil: the verb's own default
+	Stir     Stir         `json:"stir,omitempty"`
+	Slowly   bool         `json:"slowly,omitempty"`
+	Topping  bool         `json:"topping,omitempty"`
+
+	Whistles int    `json:"whistles,omitempty"`
+	Release  string `json:"release,omitempty"`
+
+	ToC          *measure.Celsius `json:"to_c,omitempty"`
+	Where        string           `json:"where,omitempty"`
+	Hours        *float64         `json:"hours,omitempty"`
+	BakeIn       string           `json:"-"` // "in" of a bake: oven, slow-cooker, microwave
+	OvenC        *measure.Celsius `json:"oven_c,omitempty"`
+	PowerW       *measure.Watt    `json:"power_w,omitempty"`
+	Covered      bool             `json:"covered,omitempty"`
+	StirEveryMin *measure.Minute  `json:"stir_every_min,omitempty"`
+
+	Bowls  int `json:"bowls,omitempty"`
+	Slices int `json:"slices,omitempty"`
+}
+
+type stepObject Step
+
+// bakeObject carries the one key that means a word in bake and an item in soak.
+type bakeObject struct {
+	stepObject
+	In string `json:"in,omitempty"`
+}
+
+// MarshalJSON writes the "in" of a bake as a word.
+func (s Step) MarshalJSON() ([]byte, error) {
+	if s.Do == Bake {
+		return json.Marshal(bakeObject{stepObject(s), s.BakeIn})
+	}
+	return json.Marshal(stepObject(s))
+}
+
+// UnmarshalJSON reads either form of "in".
+func (s *Step) UnmarshalJSON(data []byte) error {
+	var verb struct {
+		Do Verb `json:"do"`
+	}
+	if err := json.Unmarshal(data, &verb); err != nil {
+		return err
+	}
+	if verb.Do != Bake {
+		return json.Unmarshal(data, (*stepObject)(s))
+	}
+	var b bakeObject
+	if err := json.Unmarshal(data, &b); err != nil {
+		return err
+	}
+	*s = Step(b.stepObject)
+	s.BakeIn = b.In
+	return nil
+}
+
+// PotName returns the pot of the step.
+func (s *Step) PotName() string {
+	if s.Pot == "" {
+		return MainPot
+	}
+	return s.Pot
+}
+
+// Stirring returns the rhythm of a heat step.
+func (s *Step) Stirring() Stir {
+	if s.Stir == "" {
+		return StirOften
+	}
+	return s.Stir
+}
+
+// Lidded reports whether the pot is covered: by default only while cooling.
+func (s *Step) Lidded() bool {
+	if s.Lid == nil {
+		return s.Do == Cool
+	}
+	return *s.Lid
+}
+
+// FullMinutes returns the minutes of the step, 0 if it has none.
+func (s *Step) FullMinutes() measure.Minute {
+	if s.Minutes == nil {
+		return 0
+	}
+	return *s.Minutes
+}
+
+// FlamePercent returns the flame of a heat step in per cent of full power.
+func (s *Step) FlamePercent() float64 {
+	if s.FlamePct != nil {
+		return *s.FlamePct
+	}
+	percent, _ := s.Flame.Percent()
+	return percent
+}

@@ -1,0 +1,270 @@
+package pot
+
+import (
+	"math"
+
+	"kirdu/core/measure"
+	"kirdu/core/vessel"
+)
+
+// Conditions are what the surroundings do to a pot.
+type Conditions struct {
+	Pot      vessel.Pot
+	Power    measure.Watt    // into the pot
+	Lid      bool            // covered: little evaporates
+	Wrapped  bool            // wrapped or in the refrigerator: nothing evaporates
+	OffHeat  bool            // resting, cooling, chilling, held
+	Ambient  measure.Celsius // of the air around
+	Humidity float64         // of that air, 0 to 1
+	Altitude float64         // m
+	Uptake   float64         // factor on what grain drinks; 0 means 1
+
+	outside float64 // Pa, see vapour
+}
+
+// Parameters of heat and evaporation. Source: the model, section 3; the still
+// air coefficient is Carrier's (1918).
+const (
+	latentHeat    = 2257.0 // J/g, water at 100 °C
+	topLoss       = 16.0   // W/(m² K)
+	sideLoss      = 8.0    // W/(m² K)
+	stillAir      = 0.004  // kg/(s m²) per 1e5 Pa
+	stillAirGrams = stillAir * 1000 / 1e5
+	lidStill      = 0.12  // of the open evaporation, below the boil
+	lidBoil       = 0.35  // of the open evaporation, at the boil
+	dryShare      = 0.01  // free water below which boiling no longer holds the temperature
+	dryLimit      = 180.0 // °C, where the cook has long noticed
+	BoilingMargin = 0.3   // K below the boiling point that count as boiling
+)
+
+// Parameters of cooking. Source: the model, section 5.
+const (
+	cookReference = 98.0  // °C of the cooking times
+	cookTenfold   = 30.0  // K for ten times the speed
+	cookFrom      = 62.0  // °C, below it nothing cooks
+	idleFreeWater = 0.02  // of the mass
+	idleHeld      = 0.3   // g/g
+	drinkTime     = 240.0 // s
+	drinkTimeOff  = 25 * 60.0
+	drinkTimeCold = 4 * 3600.0
+	drinkCold     = 40.0  // °C
+	drinkAhead    = 0.35  // doneness added to what a resting grain will drink
+	drinkLimit    = 0.004 // of the free water per second
+	tissueTime    = 60.0  // s
+	gelTime       = 60.0  // s
+	gelFrom       = 78.0  // °C
+	eggTime       = 90.0  // s
+	eggFrom       = 74.0  // °C
+	toastMinutes  = 2.0
+	roastCook     = 1.05
+	roastRelease  = 0.8
+)
+
+// Step lets the contents stand or cook for seconds and returns the grams of
+// water that evaporated. The temperature is advanced by the linearised
+// trapezoid rule, which is stable for any step; everything that relaxes does
+// so by its exact exponential.
+func (s *State) Step(c *Conditions, seconds float64) (evaporated measure.Gram) {
+	t := s.totals()
+	if t.mass <= 0 || seconds <= 0 {
+		return 0
+	}
+	before := float64(s.Temperature)
+	brix := s.brix(t.held)
+	lost := s.heat(c, &t, brix, seconds)
+	s.cook(c, (before+float64(s.Temperature))/2, brix, seconds, t.mass-lost)
+	return measure.Gram(lost)
+}
+
+// dry reports whether so little water is free that the temperature may pass
+// the boiling point.
+func (s *State) dry(mass float64) bool { return s.Liquid[Water] < dryShare*mass }
+
+// Dry reports the same of the present state.
+func (s *State) Dry() bool { return s.dry(float64(s.Mass())) }
+
+// vapour returns the pressure of the steam in the air around, in Pa, computed
+// once.
+func (c *Conditions) vapour() float64 {
+	if c.outside == 0 {
+		pressure, _ := saturation(float64(c.Ambient))
+		c.outside = c.Humidity * pressure
+	}
+	return c.outside
+}
+
+// heat advances the temperature and returns the grams evaporated.
+func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
+	level := c.Pot.Depth(measure.Millilitre(t.volume))
+	surface := float64(c.Pot.Surface(level))
+	loss := topLoss*surface + sideLoss*float64(c.Pot.Side(level))
+	temperature, ambient := float64(s.Temperature), float64(c.Ambient)
+	power := float64(c.Power)
+	boiling := float64(BoilingPoint(c.Altitude, brix))
+	dry := s.dry(t.mass)
+
+	rate, slope := 0.0, 0.0 // g/s and g/(s K)
+	lid := 1.0
+	if c.Lid {
+		lid = lidStill
+	}
+	if !c.Wrapped && s.Liquid[Water] > 0 {
+		pressure, rise := saturation(min(temperature, boiling))
+		drive := pressure - c.vapour()
+		if drive > 0 {
+			rate, slope = lid*stillAirGrams*surface*drive, lid*stillAirGrams*surface*rise
+		}
+		if most := s.Liquid[Water] / seconds; rate > most {
+			rate, slope = most, 0
+		}
+	}
+	net := power - loss*(temperature-ambient) - rate*latentHeat
+	damping := (loss + slope*latentHeat) / t.capacity
+	next := temperature + net/t.capacity*seconds/(1+damping*seconds/2)
+	evaporated := max(0, rate+slope*(next-temperature)/2) * seconds
+	if next > boiling && !dry {
+		surplus := (power-loss*((temperature+boiling)/2-ambient))*seconds - t.capacity*(boiling-temperature)
+		next = boiling
+		evaporated = max(0, surplus) / latentHeat
+		if c.Lid {
+			evaporated *= lidBoil
+		}
+		if c.Wrapped {
+			evaporated = 0
+		}
+	}
+	evaporated = min(evaporated, s.Liquid[Water])
+	s.Liquid[Water] -= evaporated
+	s.Temperature = measure.Celsius(min(next, dryLimit))
+	return evaporated
+}
+
+// cook advances doneness, uptake, starch and egg at a mean temperature.
+func (s *State) cook(c *Conditions, temperature, brix, seconds, mass float64) {
+	speed := 0.0 // per minute, relative to 98 °C in water
+	sugar := sugarFactor(brix / 100)
+	if temperature > cookFrom {
+		speed = math.Exp((temperature-cookReference)*(math.Ln10/cookTenfold)) * sugar * s.mediumFactor()
+	}
+	minutes := seconds / measure.SecondsPerMinute
+	dry := s.dry(mass)
+	idle := s.Liquid[Water] < idleFreeWater*mass
+	for i := range s.Parts {
+		p := &s.Parts[i]
+		if speed > 0 && !(idle && p.Held < idleHeld*p.Raw) {
+			gain := speed * minutes / p.Cook
+			if p.Kinetics.AcidHardens {
+				gain *= acidFactor(s.PH())
+			}
+			p.Done += gain
+		}
+		if p.Tissue {
+			s.weep(p, seconds)
+			continue
+		}
+		if dry && !c.OffHeat {
+			p.toast(minutes)
+		}
+		s.drink(c, p, temperature, sugar, seconds)
+		s.shed(p)
+	}
+	if temperature > gelFrom && s.Liquid[RawStarch] > 0 {
+		set := s.Liquid[RawStarch] * -math.Expm1(-seconds/gelTime)
+		s.Liquid[RawStarch] -= set
+		s.Liquid[Gel] += set
+		s.Liquid[Thickening] += set
+	}
+	if temperature > eggFrom && s.Egg > 0 {
+		s.EggSet += (1 - s.EggSet) * -math.Expm1(-seconds/eggTime)
+	}
+}
+
+// toast gives grain that lies dry over the flame for two minutes the manners
+// of roasted grain.
+func (p *Part) toast(minutes float64) {
+	if p.toasted < 0 {
+		return
+	}
+	if p.toasted += minutes; p.toasted >= toastMinutes {
+		p.toasted = -1
+		p.Cook *= roastCook
+		p.Release *= roastRelease
+	}
+}
+
+// weep lets a vegetable lose the water that its softening cells let go.
+func (s *State) weep(p *Part, seconds float64) {
+	k := p.Kinetics
+	target := p.Raw * (k.KeptRaw + (k.KeptDone-k.KeptRaw)*min(p.Done, 1))
+	if lost := (p.Held - target) * -math.Expm1(-seconds/tissueTime); lost > 0 {
+		p.Held -= lost
+		s.Liquid[Water] += lost
+	}
+}
+
+// drink lets grain take up free water.
+func (s *State) drink(c *Conditions, p *Part, temperature, sugar, seconds float64) {
+	done, time := p.Done, drinkTime
+	if c.OffHeat {
+		done += drinkAhead
+		time = drinkTimeOff
+		if temperature < drinkCold {
+			time = drinkTimeCold
+		}
+	}
+	uptake := c.Uptake
+	if uptake == 0 {
+		uptake = 1
+	}
+	target := uptake * p.Kinetics.MaxUptake * -math.Expm1(-p.Kinetics.UptakeRate*done) * p.Raw
+	wanted := (target - p.Held) * -math.Expm1(-seconds/time*math.Sqrt(sugar))
+	if wanted <= 0 {
+		return
+	}
+	wanted = min(wanted, drinkLimit*seconds*s.Liquid[Water])
+	p.Held += wanted
+	s.Liquid[Water] -= wanted
+}
+
+// shedAt returns the grams of starch that a part has shed at a doneness.
+func (p *Part) shedAt(done float64) float64 {
+	k := p.Kinetics
+	share := min(k.ReleaseMax, k.ReleaseDone*done*math.Sqrt(done))
+	return p.Release * share * p.Starch
+}
+
+// shed moves starch, with its energy, from a part into the liquid.
+func (s *State) shed(p *Part) {
+	more := min(p.shedAt(p.Done)-p.Shed, p.Dry[RawStarch])
+	if more <= 0 {
+		return
+	}
+	energy := p.Dry[EnergyKcal] * more / p.dryMass
+	p.Shed += more
+	p.Dry[RawStarch] -= more
+	p.dryMass -= more
+	p.Dry[EnergyKcal] -= energy
+	s.Liquid[Gel] += more
+	s.Liquid[Thickening] += more * p.Kinetics.StarchWeight
+	s.Liquid[EnergyKcal] += energy
+}
+
+// Soak lets the parts stand in water for some minutes at a temperature: they
+// drink and will cook faster. It returns the water they took. Source: the
+// model, section 5.
+func (s *State) Soak(minutes measure.Minute, temperature measure.Celsius) measure.Gram {
+	const referenceC, halvingKelvin = 25, 20
+	var taken float64
+	for i := range s.Parts {
+		p := &s.Parts[i]
+		if p.Tissue {
+			continue
+		}
+		half := float64(p.Kinetics.SoakHalf) * math.Exp2(-(float64(temperature)-referenceC)/halvingKelvin)
+		course := 1 - math.Exp2(-measure.Ratio(float64(minutes), half))
+		p.Held += p.Raw * p.Kinetics.SoakUptake * course
+		taken += p.Raw * p.Kinetics.SoakUptake * course
+		p.Cook *= 1 - (1-p.Kinetics.SoakedFactor)*course
+	}
+	return measure.Gram(taken)
+}

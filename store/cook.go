@@ -1,0 +1,165 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"time"
+
+	"kirdu/core/cook"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// A Cook is a pudding on the stove, or one that was.
+type Cook struct {
+	ID        string
+	PuddingID string
+	Plan      *plan.Plan // as it was when the cook began
+	BegunAt   time.Time
+	Zone      string
+	Events    []cook.Event
+	Verdict   *Verdict // nil until it is judged
+}
+
+// State returns the fold of the cook's events.
+func (c Cook) State() cook.State { return cook.Fold(c.Plan, c.BegunAt, c.Events) }
+
+// A Verdict is how a batch ate. Empty fields were not said.
+type Verdict struct {
+	Eaten     string // hot, warm, room, chilled
+	Thickness int    // grade 1 to 8
+	Sweetness string // one of SweetnessVerdicts
+	Note      string
+}
+
+// SweetnessVerdicts lists what can be said of the sweetness.
+func SweetnessVerdicts() []string { return []string{"not sweet enough", "just right", "too sweet"} }
+
+// StartCook puts a pudding on the stove.
+func (s *Store) StartCook(ctx context.Context, c Cook) error {
+	document, err := c.Plan.JSON()
+	if err != nil {
+		return err
+	}
+	_, err = s.db.ExecContext(ctx, `INSERT INTO cook (id, pudding_id, document, begun_at, zone) VALUES (?, ?, ?, ?, ?)`,
+		c.ID, c.PuddingID, string(document), stamp(c.BegunAt), c.Zone)
+	return err
+}
+
+// AppendEvent stores an event. An event that is stored already is not stored
+// again: a device may send it twice. Error: ErrNotFound for no such cook.
+func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, storedAt time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		var known int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil {
+			return err
+		}
+		if known == 0 {
+			return ErrNotFound
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, stored_at)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
+			e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, stamp(storedAt)); err != nil {
+			return err
+		}
+		if e.Kind == cook.Finished {
+			_, err := tx.ExecContext(ctx, `UPDATE cook SET finished_at = ? WHERE id = ? AND finished_at IS NULL`, stamp(e.At), cookID)
+			return err
+		}
+		return nil
+	})
+}
+
+const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.begun_at, cook.zone,
+	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note
+	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
+
+func scanCook(row scanner) (Cook, error) {
+	var c Cook
+	var document, begun string
+	var eaten, sweetness, note sql.Null[string]
+	var thickness sql.Null[int]
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &eaten, &thickness, &sweetness, &note); err != nil {
+		return c, err
+	}
+	var err error
+	if c.BegunAt, err = parseStamp(begun); err != nil {
+		return c, err
+	}
+	if c.Plan, err = plan.Read([]byte(document)); err != nil {
+		return c, fmt.Errorf("stored plan of cook %s: %w", c.ID, err)
+	}
+	if eaten.Valid {
+		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V}
+	}
+	return c, nil
+}
+
+// Cook returns one cook with its events. Error: ErrNotFound.
+func (s *Store) Cook(ctx context.Context, id string) (Cook, error) {
+	c, err := oneRow(scanCook(s.db.QueryRowContext(ctx, cookQuery+` WHERE cook.id = ?`, id)))
+	if err != nil {
+		return c, err
+	}
+	c.Events, err = s.events(ctx, id)
+	return c, err
+}
+
+// OnStove returns the cooks that are not finished, the latest begun first.
+func (s *Store) OnStove(ctx context.Context) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`)
+}
+
+// Book returns the finished cooks, the latest first.
+func (s *Store) Book(ctx context.Context) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL ORDER BY cook.begun_at DESC LIMIT ?`)
+}
+
+// mostListed bounds a list of cooks on one page.
+const mostListed = 200
+
+func (s *Store) cooks(ctx context.Context, query string) ([]Cook, error) {
+	rows, err := s.db.QueryContext(ctx, query, mostListed)
+	list, err := all(rows, err, scanCook)
+	if err != nil {
+		return nil, err
+	}
+	for i := range list {
+		if list[i].Events, err = s.events(ctx, list[i].ID); err != nil {
+			return nil, err
+		}
+	}
+	return list, nil
+}
+
+func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm FROM cook_event
+		WHERE cook_id = ? ORDER BY sequence`, cookID)
+	return all(rows, err, func(row scanner) (cook.Event, error) {
+		var e cook.Event
+		var at string
+		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM)
+		if err != nil {
+			return e, err
+		}
+		e.At, err = parseStamp(at)
+		return e, err
+	})
+}
+
+// Judge stores how a batch ate; a later word replaces the earlier. Error:
+// ErrNotFound for a cook that is not there or not finished.
+func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, at time.Time) error {
+	return changed(s.db.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, judged_at)
+		SELECT id, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
+		ON CONFLICT (cook_id) DO UPDATE SET eaten = excluded.eaten, thickness = excluded.thickness,
+			sweetness = excluded.sweetness, note = excluded.note, judged_at = excluded.judged_at`,
+		v.Eaten, v.Thickness, v.Sweetness, v.Note, stamp(at), cookID))
+}
+
+// Yield returns what a finished cook weighed, ok false if it was not weighed.
+func (c Cook) Yield() (mass measure.Gram, ok bool) {
+	state := c.State()
+	return state.Yield, state.Yield > 0
+}

@@ -1,0 +1,93 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+
+	"kirdu/core/measure"
+	"kirdu/core/vessel"
+)
+
+// A Pot is a vessel of the kitchen.
+type Pot struct {
+	ID string
+	vessel.Pot
+}
+
+// A Burner is a burner of the kitchen.
+type Burner struct {
+	ID string
+	vessel.Burner
+}
+
+const potColumns = `id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm, height_mm, mass_g`
+
+func scanPot(row scanner) (Pot, error) {
+	var p Pot
+	var mass sql.Null[measure.Gram]
+	err := row.Scan(&p.ID, &p.Name, &p.Shape, &p.DiameterMM, &p.BottomMM, &p.TopMM, &p.LengthMM, &p.WidthMM, &p.HeightMM, &mass)
+	if mass.Valid {
+		p.MassG = &mass.V
+	}
+	return p, err
+}
+
+// Pots returns the pots of the kitchen in the order they were added.
+func (s *Store) Pots(ctx context.Context) ([]Pot, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+potColumns+` FROM pot WHERE removed_at IS NULL ORDER BY added_at, id`)
+	return all(rows, err, scanPot)
+}
+
+// AddPot stores a pot.
+func (s *Store) AddPot(ctx context.Context, p Pot, at time.Time) error {
+	var mass sql.Null[measure.Gram]
+	if p.MassG != nil {
+		mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
+	}
+	_, err := s.db.ExecContext(ctx, `INSERT INTO pot (`+potColumns+`, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at))
+	return err
+}
+
+// RemovePot takes a pot out of the kitchen; plans that use it keep its
+// measures. RestorePot brings it back.
+func (s *Store) RemovePot(ctx context.Context, id string, at time.Time) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE pot SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+}
+
+// RestorePot undoes RemovePot.
+func (s *Store) RestorePot(ctx context.Context, id string) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE pot SET removed_at = NULL WHERE id = ?`, id))
+}
+
+const burnerColumns = `id, name, kind, power_w, efficiency`
+
+func scanBurner(row scanner) (Burner, error) {
+	var b Burner
+	err := row.Scan(&b.ID, &b.Name, &b.Kind, &b.PowerW, &b.Efficiency)
+	return b, err
+}
+
+// Burners returns the burners of the kitchen in the order they were added.
+func (s *Store) Burners(ctx context.Context) ([]Burner, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+burnerColumns+` FROM burner WHERE removed_at IS NULL ORDER BY added_at, id`)
+	return all(rows, err, scanBurner)
+}
+
+// AddBurner stores a burner.
+func (s *Store) AddBurner(ctx context.Context, b Burner, at time.Time) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO burner (`+burnerColumns+`, added_at) VALUES (?, ?, ?, ?, ?, ?)`,
+		b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at))
+	return err
+}
+
+// RemoveBurner takes a burner out of the kitchen.
+func (s *Store) RemoveBurner(ctx context.Context, id string, at time.Time) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE burner SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+}
+
+// RestoreBurner undoes RemoveBurner.
+func (s *Store) RestoreBurner(ctx context.Context, id string) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE burner SET removed_at = NULL WHERE id = ?`, id))
+}

@@ -1,0 +1,146 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"time"
+
+	"kirdu/core/plan"
+)
+
+// A Pudding is a plan on the shelf at its present version.
+type Pudding struct {
+	ID      string
+	Plan    *plan.Plan
+	Version int
+	Latest  int // above Version after an undo
+	SavedAt time.Time
+}
+
+// CanUndo reports whether there is an earlier version.
+func (p Pudding) CanUndo() bool { return p.Version > 1 }
+
+// CanRedo reports whether an undo can be taken back.
+func (p Pudding) CanRedo() bool { return p.Latest > p.Version }
+
+const puddingQuery = `SELECT pudding.id, plan_version.document, pudding.version, pudding.saved_at,
+	(SELECT max(version) FROM plan_version AS v WHERE v.pudding_id = pudding.id)
+	FROM pudding JOIN plan_version ON plan_version.pudding_id = pudding.id AND plan_version.version = pudding.version
+	WHERE pudding.removed_at IS NULL`
+
+func scanPudding(row scanner) (Pudding, error) {
+	var p Pudding
+	var document, saved string
+	if err := row.Scan(&p.ID, &document, &p.Version, &saved, &p.Latest); err != nil {
+		return p, err
+	}
+	var err error
+	if p.SavedAt, err = parseStamp(saved); err != nil {
+		return p, err
+	}
+	if p.Plan, err = plan.Read([]byte(document)); err != nil {
+		return p, fmt.Errorf("stored plan of pudding %s: %w", p.ID, err)
+	}
+	return p, nil
+}
+
+// Puddings returns the shelf, the latest saved first.
+func (s *Store) Puddings(ctx context.Context) ([]Pudding, error) {
+	rows, err := s.db.QueryContext(ctx, puddingQuery+` ORDER BY pudding.saved_at DESC, pudding.id`)
+	return all(rows, err, scanPudding)
+}
+
+// Pudding returns one pudding. Error: ErrNotFound.
+func (s *Store) Pudding(ctx context.Context, id string) (Pudding, error) {
+	return oneRow(scanPudding(s.db.QueryRowContext(ctx, puddingQuery+` AND pudding.id = ?`, id)))
+}
+
+// CreatePudding puts a plan on the shelf.
+func (s *Store) CreatePudding(ctx context.Context, id string, p *plan.Plan, at time.Time) error {
+	document, err := p.JSON()
+	if err != nil {
+		return err
+	}
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, `INSERT INTO pudding (id, name, way, serves, serve, version, created_at, saved_at)
+			VALUES (?, ?, ?, ?, ?, 1, ?, ?)`, id, p.Name, p.Way, p.Serves, p.Serve, stamp(at), stamp(at))
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, 1, ?, ?)`,
+			id, string(document), stamp(at))
+		return err
+	})
+}
+
+// SavePlan stores a new version after base, the version it was made from. What
+// had been undone is gone then. Errors: ErrNotFound, ErrStale.
+func (s *Store) SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error {
+	document, err := p.JSON()
+	if err != nil {
+		return err
+	}
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := isVersion(ctx, tx, id, base); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM plan_version WHERE pudding_id = ? AND version > ?`, id, base); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, ?, ?, ?)`,
+			id, base+1, string(document), stamp(at)); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `UPDATE pudding SET name = ?, way = ?, serves = ?, serve = ?, version = ?, saved_at = ? WHERE id = ?`,
+			p.Name, p.Way, p.Serves, p.Serve, base+1, stamp(at), id)
+		return err
+	})
+}
+
+func isVersion(ctx context.Context, tx *sql.Tx, id string, base int) error {
+	var version int
+	if _, err := oneRow(version, tx.QueryRowContext(ctx,
+		`SELECT version FROM pudding WHERE id = ? AND removed_at IS NULL`, id).Scan(&version)); err != nil {
+		return err
+	}
+	if version != base {
+		return ErrStale
+	}
+	return nil
+}
+
+// Step moves a pudding one version back or forth, from base. It does nothing
+// at either end. Errors: ErrNotFound, ErrStale.
+func (s *Store) Step(ctx context.Context, id string, base, by int, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := isVersion(ctx, tx, id, base); err != nil {
+			return err
+		}
+		var document string
+		err := tx.QueryRowContext(ctx, `SELECT document FROM plan_version WHERE pudding_id = ? AND version = ?`, id, base+by).Scan(&document)
+		if err == sql.ErrNoRows {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		p, err := plan.Read([]byte(document))
+		if err != nil {
+			return fmt.Errorf("stored plan of pudding %s: %w", id, err)
+		}
+		_, err = tx.ExecContext(ctx, `UPDATE pudding SET name = ?, way = ?, serves = ?, serve = ?, version = ?, saved_at = ? WHERE id = ?`,
+			p.Name, p.Way, p.Serves, p.Serve, base+by, stamp(at), id)
+		return err
+	})
+}
+
+// RemovePudding takes a pudding off the shelf; its batches stay in the book.
+func (s *Store) RemovePudding(ctx context.Context, id string, at time.Time) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE pudding SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+}
+
+// RestorePudding undoes RemovePudding.
+func (s *Store) RestorePudding(ctx context.Context, id string) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE pudding SET removed_at = NULL WHERE id = ?`, id))
+}

@@ -1,0 +1,154 @@
+// Package store keeps the kitchen's data in one SQLite file.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/url"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver named "sqlite"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Faults that callers test for.
+var (
+	ErrNotFound = errors.New("there is no such entry")
+	ErrStale    = errors.New("it was changed in another window meanwhile")
+)
+
+// A Store is the open data file.
+type Store struct{ db *sql.DB }
+
+// Pragmas go into the data source name, so that every connection has them. A
+// commit is on the disk when it returns.
+const pragmas = "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=foreign_keys(1)" +
+	"&_pragma=busy_timeout(5000)&_txlock=immediate"
+
+// Open opens the data file, makes it and its folder if there is none, and
+// brings it up to the present form.
+func Open(ctx context.Context, path string) (*Store, error) {
+	const ownerOnly = 0o700
+	if err := os.MkdirAll(filepath.Dir(path), ownerOnly); err != nil {
+		return nil, fmt.Errorf("make the data folder: %w", err)
+	}
+	name := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: pragmas}).String()
+	db, err := sql.Open("sqlite", name)
+	if err != nil {
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
+	const connections = 4 // readers beside the one writer
+	db.SetMaxOpenConns(connections)
+	if err := migrate(ctx, db); err != nil {
+		db.Close()
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
+	return &Store{db: db}, nil
+}
+
+func migrate(ctx context.Context, db *sql.DB) error {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return err
+	}
+	provider, err := goose.NewProvider(goose.DialectSQLite3, db, files)
+	if err != nil {
+		return fmt.Errorf("read migrations: %w", err)
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("migrate: %w", err)
+	}
+	return nil
+}
+
+// Close closes the data file.
+func (s *Store) Close() error { return s.db.Close() }
+
+// DB returns the database for the session store, the one part of the program
+// that brings its own SQL.
+func (s *Store) DB() *sql.DB { return s.db }
+
+// inTx runs a function in a transaction and commits it if it returns nil.
+func (s *Store) inTx(ctx context.Context, do func(*sql.Tx) error) error {
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	defer tx.Rollback() // after a commit it does nothing
+	if err := do(tx); err != nil {
+		return err
+	}
+	return tx.Commit()
+}
+
+// scanner is a row, or the present one of rows.
+type scanner interface{ Scan(into ...any) error }
+
+// all scans every row with one function.
+func all[T any](rows *sql.Rows, err error, scan func(scanner) (T, error)) ([]T, error) {
+	if err != nil {
+		return nil, err
+	}
+	defer rows.Close()
+	var list []T
+	for rows.Next() {
+		one, err := scan(rows)
+		if err != nil {
+			return nil, err
+		}
+		list = append(list, one)
+	}
+	return list, rows.Err()
+}
+
+// oneRow turns the absence of a row into ErrNotFound.
+func oneRow[T any](one T, err error) (T, error) {
+	if errors.Is(err, sql.ErrNoRows) {
+		return one, ErrNotFound
+	}
+	return one, err
+}
+
+// changed turns a change of no row into ErrNotFound.
+func changed(result sql.Result, err error) error {
+	if err != nil {
+		return err
+	}
+	if n, err := result.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(err, ErrNotFound)
+	}
+	return nil
+}
+
+// Times are stored as text in UTC, in a form that sorts.
+const timeForm = "2006-01-02T15:04:05.000000000Z"
+
+func stamp(t time.Time) string { return t.UTC().Format(timeForm) }
+
+func parseStamp(text string) (time.Time, error) { return time.Parse(timeForm, text) }
+
+// Setting returns a setting, "" if it was never set.
+func (s *Store) Setting(ctx context.Context, name string) (string, error) {
+	var value string
+	err := s.db.QueryRowContext(ctx, `SELECT value FROM setting WHERE name = ?`, name).Scan(&value)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", nil
+	}
+	return value, err
+}
+
+// SetSetting stores a setting.
+func (s *Store) SetSetting(ctx context.Context, name, value string) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
+		ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value)
+	return err
+}
