@@ -104,6 +104,7 @@ type Mark struct {
 	LevelMM   float64       `json:"level_mm"`
 	MMPer100G float64       `json:"mm_per_100g"`
 	ScaleG    *float64      `json:"scale_g"` // with the empty pot; null if that was never weighed
+	BedShare  float64       `json:"-"`       // depth of the settled grain over the level, 0 to 1
 }
 
 // Yield is what comes out.

@@ -6,7 +6,6 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
-	"kirdu/core/vessel"
 )
 
 // stirShare is how much of the time a rhythm keeps the hands busy. Source: the
@@ -269,25 +268,26 @@ func (r *run) mark(i int, label string, p *pan) {
 	}
 	volume := p.state.Volume()
 	r.marks = append(r.marks, mark{step: i, label: label, local: p.local,
-		mass: p.state.Mass(), volume: volume, level: p.vessel.Depth(volume)})
+		mass: p.state.Mass(), volume: volume, level: p.vessel.Depth(volume), bed: p.state.Bed(p.vessel)})
 }
 
 // label says what a turning point is for: what comes next, or what was reached.
 func (r *run) label(i int) string {
 	s := &r.plan.Steps[i]
+	if !r.heatedAfter(i) && s.FlamePercent() > 0 {
+		return "done"
+	}
 	for j := i + 1; j < len(r.plan.Steps); j++ {
 		next := &r.plan.Steps[j]
 		if next.Do.IsPreparation() || next.PotName() != s.PotName() {
 			continue
 		}
-		if next.Do == plan.Add && (s.Until.Minutes != nil || !s.Until.Boil) {
+		if next.Do == plan.Add && !s.Until.Boil {
 			return "add " + r.adds(next)
 		}
 		break
 	}
 	switch {
-	case !r.heatedAfter(i):
-		return "done"
 	case s.Until.Boil:
 		return "boils"
 	case s.Until.Doneness != nil && s.Until.RemainingPct == nil:
@@ -318,7 +318,7 @@ func (r *run) adds(s *plan.Step) string {
 func (r *run) heatedAfter(i int) bool {
 	for j := i + 1; j < len(r.plan.Steps); j++ {
 		s := &r.plan.Steps[j]
-		if s.Do == plan.Heat && s.PotName() == r.plan.Steps[i].PotName() && s.Flame != vessel.Off {
+		if s.Do == plan.Heat && s.PotName() == r.plan.Steps[i].PotName() && s.FlamePercent() > 0 {
 			return true
 		}
 	}

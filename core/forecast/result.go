@@ -279,6 +279,7 @@ func (r *run) markResults(figure func(int) measure.Range, from int) []Mark {
 			Step: m.step, Label: m.label, Minute: figure(from + k),
 			MassG: rounded(float64(m.mass)), LevelMM: rounded(float64(m.level)),
 		}
+		one.BedShare = min(1, measure.Ratio(float64(m.bed), float64(m.level)))
 		perMM := float64(p.vessel.MillilitrePerMM(m.level))
 		gramsPerML := measure.Ratio(float64(m.mass), float64(m.volume))
 		one.MMPer100G = rounded(measure.Ratio(100, gramsPerML*perMM))

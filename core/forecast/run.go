@@ -129,6 +129,7 @@ type mark struct {
 	mass   measure.Gram
 	volume measure.Millilitre
 	level  measure.Millimetre
+	bed    measure.Millimetre // depth of the settled grain
 }
 
 func newRun(p *plan.Plan, s spread, seconds float64, options Options, record bool) *run {

@@ -56,6 +56,35 @@ func (p *Plan) Sweetens(step int) bool {
 	return false
 }
 
+// SugarStep returns the first step that adds a sweetener and nothing else, so
+// that it can be moved by itself; -1 if there is none.
+func (p *Plan) SugarStep() int {
+	for i := range p.Steps {
+		if len(p.Steps[i].Items) == 1 && p.Sweetens(i) {
+			return i
+		}
+	}
+	return -1
+}
+
+// ServeAs changes how the pudding is served. Standing and chilling come to the
+// end of one that is served chilled and leave one that is not.
+func (p *Plan) ServeAs(serve Serve) {
+	p.Serve = serve
+	n := len(p.Steps)
+	chills := n > 0 && p.Steps[n-1].Do == Chill
+	switch {
+	case serve == Chilled && !chills:
+		stand, hours := StandMinutes, ChillHours
+		p.Steps = append(p.Steps, Step{Do: Rest, Minutes: &stand}, Step{Do: Chill, Hours: &hours})
+	case serve != Chilled && chills:
+		for n > 1 && (p.Steps[n-1].Do == Chill || p.Steps[n-1].Do == Rest) {
+			n--
+		}
+		p.Steps = p.Steps[:n]
+	}
+}
+
 // MoveStep takes the step at one place and puts it so that it stands at
 // another. References of later targets to earlier steps follow. It reports
 // whether both places exist.

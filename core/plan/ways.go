@@ -32,17 +32,16 @@ type WayAmounts struct {
 // is dissolved and tasted.
 const sweetenMinutes measure.Minute = 5
 
-// standMinutes and chillHours lead to a pudding that is served chilled: off
+// StandMinutes and ChillHours lead to a pudding that is served chilled: off
 // the heat until the worst steam is gone, then until it is cold through.
 const (
-	standMinutes measure.Minute = 20
-	chillHours                  = 4.0
+	StandMinutes measure.Minute = 20
+	ChillHours                  = 4.0
 )
 
 // NewReducedInMilk writes down a pudding of this way.
 func NewReducedInMilk(choice WayChoice, amounts WayAmounts, grainName string) *Plan {
-	sweeten, stand, chill := sweetenMinutes, standMinutes, chillHours
-	remaining := amounts.RemainingPct
+	sweeten, remaining := sweetenMinutes, amounts.RemainingPct
 	p := &Plan{
 		Format: Format, Name: grainName + " in milk", Way: ReducedInMilk,
 		Serves: choice.Bowls, PortionG: 160, Serve: choice.Serve,
@@ -62,8 +61,6 @@ func NewReducedInMilk(choice WayChoice, amounts WayAmounts, grainName string) *P
 			{Do: Heat, Flame: vessel.MediumLow, Stir: StirOften, Until: &Until{Minutes: &sweeten}},
 		},
 	}
-	if choice.Serve == Chilled {
-		p.Steps = append(p.Steps, Step{Do: Rest, Minutes: &stand}, Step{Do: Chill, Hours: &chill})
-	}
+	p.ServeAs(choice.Serve)
 	return p
 }

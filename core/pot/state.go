@@ -131,11 +131,15 @@ func (s *State) Volume() measure.Millilitre {
 // to dense 0.64; the mean of the two.
 const bedPacking = 0.60
 
+// Bed returns how deep the solids lie in a pot when they have settled.
+func (s *State) Bed(p vessel.Pot) measure.Millimetre {
+	return p.Depth(measure.Millilitre(s.solidVolume() / bedPacking))
+}
+
 // LiquidAbove returns how much liquid makes it stand so far above the settled
 // solids in the pot, 0 if it stands higher already.
 func (s *State) LiquidAbove(p vessel.Pot, above measure.Millimetre) measure.Millilitre {
-	bed := p.Depth(measure.Millilitre(s.solidVolume() / bedPacking))
-	return max(0, p.Volume(bed+above)-s.Volume())
+	return max(0, p.Volume(s.Bed(p)+above)-s.Volume())
 }
 
 // SweetPercent returns the sweetness of the contents without topping, as per

@@ -1,6 +1,7 @@
 package pot
 
 import (
+	"iter"
 	"math"
 
 	"kirdu/core/measure"
@@ -39,10 +40,14 @@ func DonenessWord(done float64) string {
 	return word
 }
 
-// DonenessMarks calls yield with each word and the doneness it begins at.
-func DonenessMarks(yield func(word string, from float64)) {
-	for _, entry := range donenessWords {
-		yield(entry.word, entry.from)
+// DonenessMarks ranges over the words and the doneness that each begins at.
+func DonenessMarks() iter.Seq2[string, float64] {
+	return func(yield func(string, float64) bool) {
+		for _, entry := range donenessWords {
+			if !yield(entry.word, entry.from) {
+				return
+			}
+		}
 	}
 }
 

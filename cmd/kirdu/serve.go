@@ -1,0 +1,207 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"runtime"
+	"strings"
+	"syscall"
+	"time"
+	_ "time/tzdata" // zones also where the system has none
+
+	"github.com/spf13/cobra"
+	"golang.org/x/term"
+
+	"kirdu/demo"
+	"kirdu/store"
+	"kirdu/web"
+	"kirdu/web/login"
+)
+
+// defaultAddress is reachable from this machine only.
+const defaultAddress = "127.0.0.1:8080"
+
+func serveCommand() *cobra.Command {
+	var address, data string
+	var hosts []string
+	cmd := &cobra.Command{
+		Use:   "serve",
+		Short: "Start the application with your own kitchen",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			path, err := dataFile(data)
+			if err != nil {
+				return err
+			}
+			s, err := store.Open(cmd.Context(), path)
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
+			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Store: s, Hosts: hosts})
+		},
+	}
+	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on; any but the loopback asks for the passphrase")
+	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	cmd.Flags().StringSliceVar(&hosts, "host", nil, "name that the application goes by on the home network, such as kitchen.local; may be given several times")
+	return cmd
+}
+
+func demoCommand() *cobra.Command {
+	var address string
+	cmd := &cobra.Command{
+		Use:   "demo",
+		Short: "Start the application with a throwaway copy of the sample kitchen",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			folder, err := os.MkdirTemp("", "kirdu-demo-")
+			if err != nil {
+				return err
+			}
+			defer os.RemoveAll(folder)
+			s, err := store.Open(cmd.Context(), filepath.Join(folder, "demo.sqlite"))
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			if err := demo.Fill(cmd.Context(), s, time.Now(), time.Local); err != nil {
+				return fmt.Errorf("fill the sample kitchen: %w", err)
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), "Sample kitchen: a throwaway copy. What you do in it is gone when this program ends.")
+			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Store: s, Demo: true})
+		},
+	}
+	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on")
+	return cmd
+}
+
+func passphraseCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "passphrase",
+		Short: "Set the household's passphrase, asked for on any address but the loopback",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			path, err := dataFile(data)
+			if err != nil {
+				return err
+			}
+			s, err := store.Open(cmd.Context(), path)
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			passphrase, err := readPassphrase(cmd.InOrStdin(), cmd.OutOrStdout())
+			if err != nil {
+				return err
+			}
+			if err := login.SetPassphrase(cmd.Context(), s, passphrase); err != nil {
+				return err
+			}
+			fmt.Fprintln(cmd.OutOrStdout(), "The passphrase is set.")
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	return cmd
+}
+
+// readPassphrase asks at a terminal without showing what is typed; from a pipe
+// it takes the first line.
+func readPassphrase(in io.Reader, out io.Writer) (string, error) {
+	if file, ok := in.(*os.File); ok && term.IsTerminal(int(file.Fd())) {
+		fmt.Fprint(out, "Passphrase (10 to 72 characters): ")
+		typed, err := term.ReadPassword(int(file.Fd()))
+		fmt.Fprintln(out)
+		return string(typed), err
+	}
+	const most = 1 << 10
+	data, err := io.ReadAll(io.LimitReader(in, most))
+	first, _, _ := strings.Cut(string(data), "\n")
+	return strings.TrimSuffix(first, "\r"), err
+}
+
+// dataFile returns where the kitchen's data is kept.
+func dataFile(given string) (string, error) {
+	if given != "" {
+		return given, nil
+	}
+	const name = "kirdu.sqlite"
+	if folder := os.Getenv("XDG_DATA_HOME"); folder != "" {
+		return filepath.Join(folder, "kirdu", name), nil
+	}
+	if runtime.GOOS == "linux" {
+		home, err := os.UserHomeDir()
+		if err != nil {
+			return "", fmt.Errorf("find your data folder (or give --data): %w", err)
+		}
+		return filepath.Join(home, ".local", "share", "kirdu", name), nil
+	}
+	folder, err := os.UserConfigDir()
+	if err != nil {
+		return "", fmt.Errorf("find your data folder (or give --data): %w", err)
+	}
+	return filepath.Join(folder, "Kirdu", name), nil
+}
+
+// loopback reports whether an address can be reached from this machine only.
+func loopback(address string) bool {
+	host, _, err := net.SplitHostPort(address)
+	if err != nil {
+		return false
+	}
+	ip := net.ParseIP(host)
+	return host == "localhost" || (ip != nil && ip.IsLoopback())
+}
+
+var errNoPassphrase = errors.New(`this address can be reached from the network, so a passphrase is needed first; set it with "kirdu passphrase"`)
+
+// shutdownTime is how long requests may finish when the program ends.
+const shutdownTime = 5 * time.Second
+
+// run serves until the context ends.
+func run(ctx context.Context, out io.Writer, address string, o web.Options) error {
+	o.Now, o.Zone = time.Now, time.Local
+	o.Log = slog.New(slog.NewTextHandler(os.Stderr, nil))
+	if !loopback(address) {
+		known, err := login.HasPassphrase(ctx, o.Store)
+		if err != nil {
+			return err
+		}
+		if !known {
+			return errNoPassphrase
+		}
+		o.Login = true
+		o.Hosts = append([]string{}, o.Hosts...) // not nil: any IP address of this machine
+	}
+	listener, err := net.Listen("tcp", address)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return fmt.Errorf("the address %s is in use by another program (perhaps Kirdu runs already); choose another with --addr, such as --addr 127.0.0.1:8081", address)
+	}
+	if err != nil {
+		return fmt.Errorf("listen on %s: %w; choose another with --addr", address, err)
+	}
+	server := web.NewServer(o)
+	fmt.Fprintf(out, "Kirdu is at http://%s (end it with Ctrl-C)\n", listener.Addr())
+	ended := make(chan error, 1)
+	go func() { ended <- server.Serve(listener) }()
+	select {
+	case err := <-ended:
+		return err
+	case <-ctx.Done():
+	}
+	closing, cancel := context.WithTimeout(context.WithoutCancel(ctx), shutdownTime)
+	defer cancel()
+	if err := server.Shutdown(closing); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return fmt.Errorf("end: %w", err)
+	}
+	return nil
+}

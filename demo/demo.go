@@ -1,0 +1,194 @@
+// Package demo is the sample kitchen: an invented household at a reservoir,
+// its pots, its puddings for the rowing club's lantern supper, and batches
+// that were cooked before.
+package demo
+
+import (
+	"context"
+	"embed"
+	"fmt"
+	"math"
+	"time"
+
+	"github.com/google/uuid"
+
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"kirdu/store"
+)
+
+//go:embed plans/*.kirdu.json
+var plans embed.FS
+
+func grams(x measure.Gram) *measure.Gram { return &x }
+
+var pots = []vessel.Pot{
+	{Name: "the tall steel pot", Shape: vessel.Straight, DiameterMM: 180, HeightMM: 110, MassG: grams(1180)},
+	{Name: "the wide pan", Shape: vessel.Taper, BottomMM: 210, TopMM: 270, HeightMM: 125, MassG: grams(1460)},
+	{Name: "the round-bottomed pot", Shape: vessel.Bowl, TopMM: 300, HeightMM: 130},
+	{Name: "the boathouse pot", Shape: vessel.Straight, DiameterMM: 300, HeightMM: 190, MassG: grams(3150)},
+}
+
+var burners = []vessel.Burner{
+	{Name: "front burner", Kind: "gas", PowerW: 2200, Efficiency: 0.45},
+	{Name: "back burner", Kind: "gas", PowerW: 1500, Efficiency: 0.45},
+}
+
+// shelf lists the sample puddings, the one to be shown first last: the shelf
+// begins with what was saved last.
+var shelf = []string{"sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "millet-palm-sugar", "rice-pear-bay"}
+
+// A batch is a cook of the past. Its pot lost what the model says for a burner
+// of Power times what was thought; this kitchen's gas is a little weak.
+type batch struct {
+	plan      string
+	daysAgo   int
+	power     float64
+	weighAt   []float64 // shares of the way to the end of the flame
+	noise     measure.Gram
+	verdict   store.Verdict
+	noWeighed bool // the yield
+}
+
+var batches = []batch{
+	{plan: "rice-pear-bay", daysAgo: 33, power: 0.84, weighAt: []float64{0.5, 0.8}, noise: 6,
+		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "The bay was plain to taste. Took longer than we thought."}},
+	{plan: "basmati-rose", daysAgo: 26, power: 0.88, weighAt: []float64{0.6}, noise: -9,
+		verdict: store.Verdict{Eaten: "hot", Thickness: 2, Sweetness: "not sweet enough", Note: "Another spoon of sugar next time."}},
+	{plan: "millet-palm-sugar", daysAgo: 19, power: 0.82, weighAt: []float64{0.4, 0.7}, noise: 4,
+		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right", Note: "Stood twenty minutes and was stiff; a cup of hot milk loosened it."}},
+	{plan: "broken-wheat-maple", daysAgo: 12, power: 0.86, weighAt: []float64{0.55}, noise: 11, noWeighed: true,
+		verdict: store.Verdict{Eaten: "chilled", Thickness: 6, Sweetness: "too sweet"}},
+	{plan: "rice-pear-bay", daysAgo: 5, power: 0.85, weighAt: []float64{0.5}, noise: -5,
+		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "Weighed half-way, and the sugar mark came when Kirdu said."}},
+}
+
+// onStove is the pudding that is cooking when the demo starts, and for how
+// many minutes.
+const (
+	onStove        = "millet-palm-sugar"
+	onStoveMinutes = 22.0
+	onStovePower   = 0.86
+)
+
+// Fill puts the sample kitchen into an empty store, as of a moment.
+func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Location) error {
+	for i, p := range pots {
+		if err := s.AddPot(ctx, store.Pot{ID: newID(), Pot: p}, now.Add(time.Duration(i)*time.Second)); err != nil {
+			return err
+		}
+	}
+	for i, b := range burners {
+		if err := s.AddBurner(ctx, store.Burner{ID: newID(), Burner: b}, now.Add(time.Duration(i)*time.Second)); err != nil {
+			return err
+		}
+	}
+	ids := map[string]string{}
+	sample := map[string]*plan.Plan{}
+	for i, name := range shelf {
+		data, err := plans.ReadFile("plans/" + name + ".kirdu.json")
+		if err != nil {
+			return err
+		}
+		p, err := plan.Read(data)
+		if err != nil {
+			return fmt.Errorf("sample plan %s: %w", name, err)
+		}
+		ids[name], sample[name] = newID(), p
+		if err := s.CreatePudding(ctx, ids[name], p, now.Add(time.Duration(i)*time.Second)); err != nil {
+			return err
+		}
+	}
+	for _, b := range batches {
+		begun := evening(now, b.daysAgo, zone)
+		k := store.Cook{ID: newID(), PuddingID: ids[b.plan], Plan: sample[b.plan], BegunAt: begun, Zone: zone.String()}
+		if err := record(ctx, s, k, b.events(k.Plan, begun)); err != nil {
+			return err
+		}
+		if err := s.Judge(ctx, k.ID, b.verdict, now); err != nil {
+			return err
+		}
+	}
+	return startOne(ctx, s, ids[onStove], sample[onStove], now, zone)
+}
+
+func newID() string { return uuid.Must(uuid.NewV7()).String() }
+
+// evening is half past five some days ago.
+func evening(now time.Time, daysAgo int, zone *time.Location) time.Time {
+	day := now.In(zone).AddDate(0, 0, -daysAgo)
+	const hour, minute = 17, 30
+	return time.Date(day.Year(), day.Month(), day.Day(), hour, minute, 0, 0, zone)
+}
+
+func record(ctx context.Context, s *store.Store, k store.Cook, events []cook.Event) error {
+	if err := s.StartCook(ctx, k); err != nil {
+		return err
+	}
+	for _, e := range events {
+		if err := s.AppendEvent(ctx, k.ID, e, e.At); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// course is how a plan goes over a flame of another power than it says.
+func course(p *plan.Plan, power float64) *forecast.Forecast {
+	really := p.Clone()
+	really.Calibration.Evaporation = &plan.Learnt{Value: power}
+	return forecast.Run(really, forecast.Options{NominalOnly: true})
+}
+
+// fillMinutes is how long it takes to put the first things in.
+const fillMinutes = 3.0
+
+// events are the taps and weigh-ins of a batch.
+func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
+	f := course(p, b.power)
+	// Minute 0 of the course is when the flame is lit: after the soaking and
+	// the first filling.
+	lit := begun.Add(minutes(f.Time.PrepMin + fillMinutes))
+	var weighings []cook.Event
+	for _, share := range b.weighAt {
+		at := share * f.Time.FlameMin.Value
+		mass := learn.Interpolate(f.Curve.Minute, f.Curve.MassG, at) + float64(b.noise)
+		weighings = append(weighings, cook.Event{ID: newID(), Kind: cook.Weighed, At: lit.Add(minutes(at)), Mass: measure.Gram(math.Round(mass))})
+	}
+	var events []cook.Event
+	for i := range p.Steps {
+		end := lit.Add(minutes(f.Steps[i].EndMin))
+		if i == 0 && p.Steps[i].Do == plan.Add {
+			end = lit
+		}
+		for len(weighings) > 0 && weighings[0].At.Before(end) {
+			weighings[0].Step = i
+			events, weighings = append(events, weighings[0]), weighings[1:]
+		}
+		events = append(events, cook.Event{ID: newID(), Kind: cook.Next, At: end, Step: i})
+	}
+	finished := cook.Event{ID: newID(), Kind: cook.Finished, At: events[len(events)-1].At.Add(time.Minute)}
+	if !b.noWeighed {
+		const leftInPot = 12
+		finished.Mass = measure.Gram(math.Round(f.Yield.MassG.Value - leftInPot))
+	}
+	return append(events, finished)
+}
+
+func minutes(m float64) time.Duration { return time.Duration(m * float64(time.Minute)) }
+
+// startOne puts a pudding on the stove, some way into its reduction.
+func startOne(ctx context.Context, s *store.Store, id string, p *plan.Plan, now time.Time, zone *time.Location) error {
+	f := course(p, onStovePower)
+	lit := now.Add(-minutes(onStoveMinutes))
+	k := store.Cook{ID: newID(), PuddingID: id, Plan: p, BegunAt: lit.Add(-minutes(fillMinutes)), Zone: zone.String()}
+	events := []cook.Event{
+		{ID: newID(), Kind: cook.Next, At: lit, Step: 0},
+		{ID: newID(), Kind: cook.Next, At: lit.Add(minutes(f.Steps[1].EndMin)), Step: 1},
+	}
+	return record(ctx, s, k, events)
+}

@@ -1,0 +1,327 @@
+// Package kitchen is the pots and burners that there are.
+package kitchen
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/gin-gonic/gin"
+	"github.com/gin-gonic/gin/binding"
+
+	"kirdu/core/measure"
+	"kirdu/core/vessel"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the Kitchen.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	Pots    []potView
+	Burners []burnerView
+	Pot     potForm
+	Burner  burnerForm
+	Faults  map[string]string
+	Shapes  []shapeChoice
+	Kinds   []string
+	Fields  []sizeField
+}
+
+type potView struct {
+	ID, Name, Size, Capacity, Safe, Mass string
+	Section                              draw.Section
+}
+
+type burnerView struct {
+	ID, Name, Kind, Power string
+	Flames                []flameView
+}
+
+type flameView struct{ Name, Watts string }
+
+type shapeChoice struct {
+	Shape vessel.Shape
+	Label string
+}
+
+// sizeField is one length that some shapes have.
+type sizeField struct {
+	Name, Label, Value, Fault string
+	Shapes                    string // which, separated by spaces
+}
+
+// potForm is a new pot as it was typed.
+type potForm struct {
+	Name     string `form:"name"`
+	Shape    string `form:"shape"`
+	Diameter string `form:"diameter_mm"`
+	Bottom   string `form:"bottom_mm"`
+	Top      string `form:"top_mm"`
+	Length   string `form:"length_mm"`
+	Width    string `form:"width_mm"`
+	Height   string `form:"height_mm"`
+	Mass     string `form:"mass_g"`
+}
+
+// burnerForm is a new burner as it was typed.
+type burnerForm struct {
+	Name       string `form:"burner_name"`
+	Kind       string `form:"kind"`
+	Power      string `form:"power_w"`
+	Efficiency string `form:"efficiency_pct"`
+}
+
+var (
+	shapes = []shapeChoice{{vessel.Straight, "straight walls"}, {vessel.Taper, "wider at the top"}, {vessel.Bowl, "bowl, round bottom"}, {vessel.Tray, "tray"}}
+	kinds  = []string{"gas", "induction", "electric", "wood"}
+)
+
+// foamShare is how high dairy may stand at the boil.
+const foamShare = 0.60
+
+// Show renders the kitchen.
+func (s *Screen) Show(c *gin.Context) {
+	s.show(c, http.StatusOK, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil)
+}
+
+func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string) {
+	ctx := c.Request.Context()
+	pots, err := s.app.Store.Pots(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	burners, err := s.app.Store.Burners(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds}
+	for _, p := range pots {
+		v.Pots = append(v.Pots, newPotView(p))
+	}
+	for _, b := range burners {
+		v.Burners = append(v.Burners, newBurnerView(b))
+	}
+	for _, f := range sizes(pot) {
+		f.Fault = faults[f.Name]
+		v.Fields = append(v.Fields, f)
+	}
+	frame := page.Frame{Title: "Kitchen", Section: "kitchen", Module: "kitchen.js", Body: v}
+	if id := c.Query("removed_pot"); id != "" {
+		frame.Notice, frame.UndoPath = "The pot was taken out of the kitchen. Puddings that use it keep its measures.", "/kitchen/pots/"+id+"/restore"
+	}
+	if id := c.Query("removed_burner"); id != "" {
+		frame.Notice, frame.UndoPath = "The burner was taken out of the kitchen. Puddings that use it keep its power.", "/kitchen/burners/"+id+"/restore"
+	}
+	s.page.Show(c, status, frame)
+}
+
+func sizes(f potForm) []sizeField {
+	return []sizeField{
+		{Name: "diameter_mm", Label: "Inner diameter, mm", Value: f.Diameter, Shapes: "straight"},
+		{Name: "bottom_mm", Label: "Inner diameter at the bottom, mm", Value: f.Bottom, Shapes: "taper"},
+		{Name: "top_mm", Label: "Inner diameter at the top, mm", Value: f.Top, Shapes: "taper bowl"},
+		{Name: "length_mm", Label: "Inner length, mm", Value: f.Length, Shapes: "tray"},
+		{Name: "width_mm", Label: "Inner width, mm", Value: f.Width, Shapes: "tray"},
+		{Name: "height_mm", Label: "Inner depth, mm", Value: f.Height, Shapes: "straight taper bowl tray"},
+	}
+}
+
+func newPotView(p store.Pot) potView {
+	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
+	one := potView{ID: p.ID, Name: say.Capital(p.Name), Size: draw.Size(p.Pot), Capacity: litres(p.Capacity()),
+		Safe: litres(p.SafeFill(foamShare)), Mass: "never weighed empty", Section: draw.NewSection(p.Pot, nil, true, 0)}
+	if mass, weighed := p.Pot.Mass(); weighed {
+		one.Mass = "empty " + say.Exact(mass)
+	}
+	return one
+}
+
+func newBurnerView(b store.Burner) burnerView {
+	one := burnerView{ID: b.ID, Name: say.Capital(b.Name), Kind: b.Kind,
+		Power: fmt.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
+	for _, flame := range vessel.Flames()[1:] {
+		power, _ := b.Burner.Power(flame, 0)
+		one.Flames = append(one.Flames, flameView{strings.ReplaceAll(string(flame), "-", " "), say.Number(float64(power), 0) + " W"})
+	}
+	return one
+}
+
+// Faults of the forms.
+var (
+	errName       = errors.New("give a name of 1 to 60 characters, such as “the tall steel pot”")
+	errShape      = errors.New("choose a shape from the list")
+	errLength     = errors.New("give millimetres, more than 0 and at most 1500, such as 220")
+	errTall       = errors.New("a tray is at most 500 mm deep")
+	errMass       = errors.New("give grams from 0 to 50000, or leave it empty")
+	errKind       = errors.New("choose a kind from the list")
+	errPower      = errors.New("give watts from 50 to 30000, such as 2200")
+	errEfficiency = errors.New("give per cent from 1 to 100, such as 45 for gas or 85 for induction")
+)
+
+// quantity reads a plain decimal number.
+func quantity(text string) (float64, bool) {
+	text = strings.TrimSpace(text)
+	if text == "" || strings.Trim(text, "0123456789.") != "" {
+		return 0, false
+	}
+	x, err := strconv.ParseFloat(text, 64)
+	return x, err == nil
+}
+
+func (f potForm) parse() (vessel.Pot, error) {
+	var faults measure.Faults
+	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
+	p := vessel.Pot{Name: strings.TrimSpace(f.Name), Shape: vessel.Shape(f.Shape)}
+	if n := utf8.RuneCountInString(p.Name); n < 1 || n > 60 {
+		fault("name", errName)
+	}
+	if !slices.ContainsFunc(shapes, func(s shapeChoice) bool { return s.Shape == p.Shape }) {
+		fault("shape", errShape)
+		return p, faults
+	}
+	into := map[string]*measure.Millimetre{"diameter_mm": &p.DiameterMM, "bottom_mm": &p.BottomMM, "top_mm": &p.TopMM,
+		"length_mm": &p.LengthMM, "width_mm": &p.WidthMM, "height_mm": &p.HeightMM}
+	for _, field := range sizes(f) {
+		if !strings.Contains(field.Shapes, f.Shape) {
+			continue
+		}
+		const most, mostTray = 1500, 500
+		x, ok := quantity(field.Value)
+		switch {
+		case !ok || !(x > 0 && x <= most):
+			fault(field.Name, errLength)
+		case p.Shape == vessel.Tray && field.Name == "height_mm" && x > mostTray:
+			fault(field.Name, errTall)
+		}
+		*into[field.Name] = measure.Millimetre(x)
+	}
+	if strings.TrimSpace(f.Mass) != "" {
+		const most = 50000
+		x, ok := quantity(f.Mass)
+		if !ok || x > most {
+			fault("mass_g", errMass)
+		}
+		mass := measure.Gram(x)
+		p.MassG = &mass
+	}
+	return p, faults.Err()
+}
+
+// AddPot stores a new pot.
+func (s *Screen) AddPot(c *gin.Context) {
+	var f potForm
+	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return
+	}
+	pot, err := f.parse()
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, f, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, page.FieldFaults(err))
+		return
+	}
+	if err := s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: page.NewID(), Pot: pot}, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen")
+}
+
+func (f burnerForm) parse() (vessel.Burner, error) {
+	var faults measure.Faults
+	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
+	b := vessel.Burner{Name: strings.TrimSpace(f.Name), Kind: f.Kind}
+	if n := utf8.RuneCountInString(b.Name); n < 1 || n > 60 {
+		fault("burner_name", errName)
+	}
+	if !slices.Contains(kinds, f.Kind) {
+		fault("kind", errKind)
+	}
+	const least, most, percent = 50, 30000, 100
+	power, ok := quantity(f.Power)
+	if !ok || !(power >= least && power <= most) {
+		fault("power_w", errPower)
+	}
+	efficiency, ok := quantity(f.Efficiency)
+	if !ok || !(efficiency >= 1 && efficiency <= percent) {
+		fault("efficiency_pct", errEfficiency)
+	}
+	b.PowerW, b.Efficiency = measure.Watt(power), efficiency/percent
+	return b, faults.Err()
+}
+
+// AddBurner stores a new burner.
+func (s *Screen) AddBurner(c *gin.Context) {
+	var f burnerForm
+	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return
+	}
+	burner, err := f.parse()
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, potForm{Shape: string(vessel.Straight)}, f, page.FieldFaults(err))
+		return
+	}
+	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: page.NewID(), Burner: burner}, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen")
+}
+
+// RemovePot takes a pot out.
+func (s *Screen) RemovePot(c *gin.Context) {
+	id := c.Param("id")
+	s.then(c, s.app.Store.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
+}
+
+// RestorePot puts it back.
+func (s *Screen) RestorePot(c *gin.Context) {
+	s.then(c, s.app.Store.RestorePot(c.Request.Context(), c.Param("id")), "")
+}
+
+// RemoveBurner takes a burner out.
+func (s *Screen) RemoveBurner(c *gin.Context) {
+	id := c.Param("id")
+	s.then(c, s.app.Store.RemoveBurner(c.Request.Context(), id, s.app.Now()), "?removed_burner="+id)
+}
+
+// RestoreBurner puts it back.
+func (s *Screen) RestoreBurner(c *gin.Context) {
+	s.then(c, s.app.Store.RestoreBurner(c.Request.Context(), c.Param("id")), "")
+}
+
+// then goes back to the kitchen after a change.
+func (s *Screen) then(c *gin.Context, err error, query string) {
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen"+query)
+}

@@ -1,0 +1,168 @@
+// Package logbook is what was cooked, beside what was planned.
+package logbook
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/gin-gonic/gin"
+	"github.com/gin-gonic/gin/binding"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the Logbook.
+type Screen struct {
+	app   *page.App
+	list  *page.Template
+	batch *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen {
+	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html")}
+}
+
+type listView struct{ Batches []entry }
+
+type entry struct {
+	ID, Name, Day, Bowls, Took, Yield, Verdict string
+}
+
+// Show lists the batches.
+func (s *Screen) Show(c *gin.Context) {
+	book, err := s.app.Store.Book(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	var v listView
+	for _, k := range book {
+		state := k.State()
+		e := entry{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006"),
+			Bowls: strconv.Itoa(k.Plan.Serves), Took: say.Minutes(cookMinutes(&state)), Yield: "not weighed"}
+		if state.Yield > 0 {
+			e.Yield = say.Exact(state.Yield)
+		}
+		if k.Verdict != nil {
+			e.Verdict = verdictWords(*k.Verdict)
+		}
+		v.Batches = append(v.Batches, e)
+	}
+	s.list.Show(c, http.StatusOK, page.Frame{Title: "Logbook", Section: "logbook", Body: v})
+}
+
+func verdictWords(v store.Verdict) string {
+	var words []string
+	if v.Thickness > 0 {
+		words = append(words, pot.ThicknessWord(float64(v.Thickness)))
+	}
+	if v.Sweetness != "" {
+		words = append(words, v.Sweetness)
+	}
+	return strings.Join(words, ", ")
+}
+
+// Batch shows one.
+func (s *Screen) Batch(c *gin.Context) {
+	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, http.StatusOK, k, nil, nil)
+}
+
+func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, faults map[string]string) {
+	if state := k.State(); state.Finished.IsZero() {
+		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
+		return
+	}
+	v := newView(k, s.app.Zone)
+	v.Faults = faults
+	if typed != nil {
+		v.Form = *typed
+	}
+	frame := page.Frame{Title: k.Plan.Name, Section: "logbook", Module: "js/batch.js", Body: v}
+	if c.Query("saved") != "" {
+		frame.Notice = "Written down."
+	}
+	s.batch.Show(c, status, frame)
+}
+
+// form is the verdict as it was typed.
+type form struct {
+	Eaten     string `form:"eaten"`
+	Thickness string `form:"thickness"`
+	Sweetness string `form:"sweetness"`
+	Note      string `form:"note"`
+}
+
+// Faults of the form.
+var (
+	errChoice = errors.New("choose from the list")
+	errNote   = errors.New("shorten the note to 4000 characters")
+)
+
+const longestNote = 4000
+
+// Judge stores how a batch ate.
+func (s *Screen) Judge(c *gin.Context) {
+	ctx := c.Request.Context()
+	var f form
+	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return
+	}
+	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	verdict, err := parse(f)
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, k, &f, page.FieldFaults(err))
+		return
+	}
+	if err := s.app.Store.Judge(ctx, k.ID, verdict, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/logbook/%s?saved=1", k.ID))
+}
+
+func parse(f form) (store.Verdict, error) {
+	var faults measure.Faults
+	v := store.Verdict{Eaten: f.Eaten, Sweetness: f.Sweetness, Note: strings.TrimSpace(f.Note)}
+	if !slices.Contains([]string{"", string(plan.Hot), string(plan.Warm), string(plan.Room), string(plan.Chilled)}, f.Eaten) {
+		faults = append(faults, &measure.FieldError{Field: "eaten", Err: errChoice})
+	}
+	if f.Thickness != "" {
+		grade, err := strconv.Atoi(f.Thickness)
+		if err != nil || grade < 0 || grade > len(pot.ThicknessWords()) {
+			faults = append(faults, &measure.FieldError{Field: "thickness", Err: errChoice})
+		}
+		v.Thickness = grade
+	}
+	if f.Sweetness != "" && !slices.Contains(store.SweetnessVerdicts(), f.Sweetness) {
+		faults = append(faults, &measure.FieldError{Field: "sweetness", Err: errChoice})
+	}
+	if utf8.RuneCountInString(v.Note) > longestNote {
+		faults = append(faults, &measure.FieldError{Field: "note", Err: errNote})
+	}
+	return v, faults.Err()
+}

@@ -1,0 +1,141 @@
+package logbook
+
+import (
+	"fmt"
+	"strconv"
+	"time"
+
+	"kirdu/core/advice"
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/say"
+)
+
+// view is one batch beside its plan.
+type view struct {
+	ID, Name, PuddingID, Day, Clock string
+	Rows                            []row
+	Steps                           []stepRow
+	Weighings                       []weighing
+	Line, Narrow                    draw.PotLine
+	Learnt                          string
+	Form                            form
+	Faults                          map[string]string
+	Grades                          []choice
+	Sweetness                       []string
+	Serves                          []choice
+	Judged                          bool
+}
+
+type choice struct{ Value, Label string }
+
+// row compares one figure.
+type row struct{ What, Planned, Was string }
+
+type stepRow struct{ Title, Planned, Was string }
+
+type weighing struct{ Minute, Seen, Thought string }
+
+// cookMinutes is how long a cook took from the flame to the end, or in all
+// when no flame was ever lit.
+func cookMinutes(s *cook.State) measure.Minute {
+	if zero, ok := s.Zero(); ok {
+		return measure.Minute(s.Finished.Sub(zero).Minutes())
+	}
+	return measure.Minute(s.Finished.Sub(s.Spans[0].Begin).Minutes())
+}
+
+func newView(k store.Cook, zone *time.Location) view {
+	state := k.State()
+	planned := advice.Forecast(k.Plan, forecast.Options{})
+	live := learn.Follow(&state, state.Finished)
+	v := view{ID: k.ID, Name: k.Plan.Name, PuddingID: k.PuddingID, Day: k.BegunAt.In(zone).Format("2 January 2006"),
+		Clock: k.BegunAt.In(zone).Format("15:04"), Sweetness: store.SweetnessVerdicts(), Judged: k.Verdict != nil}
+	for i, word := range pot.ThicknessWords() {
+		v.Grades = append(v.Grades, choice{strconv.Itoa(i + 1), word})
+	}
+	for _, serve := range []plan.Serve{plan.Hot, plan.Warm, plan.Room, plan.Chilled} {
+		v.Serves = append(v.Serves, choice{string(serve), say.Serving(serve)})
+	}
+	if k.Verdict != nil {
+		v.Form = form{Eaten: k.Verdict.Eaten, Sweetness: k.Verdict.Sweetness, Note: k.Verdict.Note}
+		if k.Verdict.Thickness > 0 {
+			v.Form.Thickness = strconv.Itoa(k.Verdict.Thickness)
+		}
+	}
+	v.rows(&state, planned, live)
+	v.steps(&state, planned)
+	v.readings(&state, planned)
+	return v
+}
+
+func (v *view) rows(s *cook.State, planned *forecast.Forecast, live learn.Live) {
+	v.Rows = append(v.Rows, row{"From the flame to the end", say.Span(planned.Time.TotalMin), say.Minutes(cookMinutes(s))})
+	yield := "not weighed"
+	if s.Yield > 0 {
+		yield = say.Exact(s.Yield)
+	}
+	v.Rows = append(v.Rows, row{"Yield", fmt.Sprintf("%s to %s", say.Grams(planned.Yield.MassG.Low), say.Grams(planned.Yield.MassG.High)), yield})
+	v.Rows = append(v.Rows, row{"Lost over the flame", rate(planned), rateSeen(s, live)})
+	if live.Power.Factor != 1 {
+		v.Learnt = fmt.Sprintf("The flame brought about %.0f %% of the power that was planned with (likely %.0f to %.0f %%).",
+			100*live.Power.Factor, 100*live.Power.Factor*(1-1.28*live.Power.SD), 100*live.Power.Factor*(1+1.28*live.Power.SD))
+	}
+}
+
+// rate is what a forecast loses in a minute of flame.
+func rate(f *forecast.Forecast) string {
+	perMinute := measure.Ratio(f.MassBalance.EvaporatedG, f.Time.FlameMin.Value)
+	return say.Number(perMinute, 1) + " g a minute"
+}
+
+// rateSeen is the same of what was weighed.
+func rateSeen(s *cook.State, live learn.Live) string {
+	if len(s.Readings) == 0 && s.Yield == 0 {
+		return "not weighed"
+	}
+	return rate(live.Forecast)
+}
+
+func (v *view) steps(s *cook.State, planned *forecast.Forecast) {
+	for i := range s.Plan.Steps {
+		span := s.Spans[i]
+		one := stepRow{Title: say.Step(s.Plan, planned, i).Title, Was: "left out"}
+		if lasts := planned.Steps[i].EndMin - planned.Steps[i].StartMin; lasts > 0 {
+			one.Planned = say.Minutes(lasts)
+		} else {
+			one.Planned = "at once"
+		}
+		if !span.Begin.IsZero() && !span.End.IsZero() {
+			one.Was = say.Minutes(span.End.Sub(span.Begin).Minutes())
+		}
+		v.Steps = append(v.Steps, one)
+	}
+}
+
+// readings puts each weigh-in beside what the plan had for that minute.
+func (v *view) readings(s *cook.State, planned *forecast.Forecast) {
+	c := &planned.Curve
+	var seen []draw.Seen
+	for _, r := range s.Readings {
+		minute := float64(s.Minute(r.At))
+		thought := learn.Interpolate(c.Minute, c.MassG, minute)
+		one := weighing{Minute: say.Minutes(minute), Thought: say.Exact(thought)}
+		if r.MM > 0 {
+			one.Seen = say.Number(r.MM, 0) + " mm"
+			one.Thought = say.Number(learn.Interpolate(c.Minute, c.LevelMM, minute), 0) + " mm"
+		} else {
+			one.Seen = say.Exact(r.Mass)
+			seen = append(seen, draw.Seen{Minute: minute, MassG: float64(r.Mass)})
+		}
+		v.Weighings = append(v.Weighings, one)
+	}
+	v.Line = draw.NewPotLine(s.Plan, planned, draw.PotLineOptions{Seen: seen})
+	v.Narrow = draw.NewPotLine(s.Plan, planned, draw.PotLineOptions{Seen: seen, Narrow: true})
+}

@@ -1,0 +1,165 @@
+// Package login is the gate of a kitchen that can be reached from the home
+// network: one passphrase for the household.
+package login
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"net"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+	"golang.org/x/crypto/bcrypt"
+	"golang.org/x/time/rate"
+
+	"kirdu/store"
+	"kirdu/web/page"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// setting is where the hash of the passphrase is kept.
+const setting = "passphrase_bcrypt"
+
+// Bounds of a passphrase; bcrypt reads no more than 72 bytes.
+const (
+	shortest = 10
+	longest  = 72
+)
+
+// ErrLength reports a passphrase that is too short or too long.
+var ErrLength = errors.New("the passphrase must have 10 to 72 characters")
+
+// SetPassphrase stores the household's passphrase.
+func SetPassphrase(ctx context.Context, s *store.Store, passphrase string) error {
+	if len(passphrase) < shortest || len(passphrase) > longest {
+		return ErrLength
+	}
+	hash, err := bcrypt.GenerateFromPassword([]byte(passphrase), bcrypt.DefaultCost)
+	if err != nil {
+		return err
+	}
+	return s.SetSetting(ctx, setting, string(hash))
+}
+
+// HasPassphrase reports whether one was set.
+func HasPassphrase(ctx context.Context, s *store.Store) (bool, error) {
+	hash, err := s.Setting(ctx, setting)
+	return hash != "", err
+}
+
+// A Screen is the gate.
+type Screen struct {
+	app      *page.App
+	page     *page.Template
+	sessions *scs.SessionManager
+
+	mutex sync.Mutex
+	tries map[string]*rate.Limiter
+	all   *rate.Limiter
+}
+
+// Rates of guesses: one device a few and then one every ten seconds; all
+// together one a second.
+const (
+	burst     = 5
+	every     = 10 * time.Second
+	allBurst  = 20
+	mostKnown = 1000
+)
+
+// New returns the gate.
+func New(app *page.App, sessions *scs.SessionManager) *Screen {
+	return &Screen{app: app, page: app.Template(files, "*.html"), sessions: sessions,
+		tries: map[string]*rate.Limiter{}, all: rate.NewLimiter(1, allBurst)}
+}
+
+const sessionKey = "inside"
+
+// Guard lets through those who are inside.
+func (s *Screen) Guard(c *gin.Context) {
+	if !s.app.Login || s.sessions.GetBool(c.Request.Context(), sessionKey) {
+		return
+	}
+	if c.Request.Method == http.MethodGet {
+		c.Redirect(http.StatusSeeOther, "/login")
+	} else {
+		s.app.Stop(c, http.StatusUnauthorized, "The kitchen is locked.", "Open it with the passphrase and try again.")
+	}
+	c.Abort()
+}
+
+// view is what the gate shows.
+type view struct{ Fault string }
+
+// Show asks for the passphrase.
+func (s *Screen) Show(c *gin.Context) {
+	if !s.app.Login {
+		c.Redirect(http.StatusSeeOther, "/")
+		return
+	}
+	s.show(c, http.StatusOK, "")
+}
+
+func (s *Screen) show(c *gin.Context, status int, fault string) {
+	s.page.Show(c, status, page.Frame{Title: "Open the kitchen", Bare: true, Body: view{fault}})
+}
+
+// Enter checks a passphrase.
+func (s *Screen) Enter(c *gin.Context) {
+	ctx := c.Request.Context()
+	if !s.allowed(c.Request.RemoteAddr) {
+		c.Header("Retry-After", "10")
+		s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
+		return
+	}
+	hash, err := s.app.Store.Setting(ctx, setting)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if bcrypt.CompareHashAndPassword([]byte(hash), []byte(c.PostForm("passphrase"))) != nil {
+		s.show(c, http.StatusUnauthorized, "That is not the passphrase of this kitchen.")
+		return
+	}
+	// A new token, so that one planted before the login is worth nothing.
+	if err := s.sessions.RenewToken(ctx); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.sessions.Put(ctx, sessionKey, true)
+	c.Redirect(http.StatusSeeOther, "/")
+}
+
+// Leave ends the session.
+func (s *Screen) Leave(c *gin.Context) {
+	if err := s.sessions.Destroy(c.Request.Context()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/login")
+}
+
+// allowed counts a guess against its device and against all.
+func (s *Screen) allowed(address string) bool {
+	host, _, err := net.SplitHostPort(address)
+	if err != nil {
+		host = address
+	}
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	if len(s.tries) > mostKnown {
+		clear(s.tries)
+	}
+	own, ok := s.tries[host]
+	if !ok {
+		own = rate.NewLimiter(rate.Every(every), burst)
+		s.tries[host] = own
+	}
+	return own.Allow() && s.all.Allow()
+}

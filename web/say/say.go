@@ -1,0 +1,89 @@
+// Package say puts plans and figures into a cook's words.
+package say
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"kirdu/core/measure"
+)
+
+// thinSpace parts thousands, so that they are not mistaken for a decimal mark.
+const thinSpace = "\u2009"
+
+// Grams writes a mass: "1 026 g".
+func Grams[T ~float64](mass T) string {
+	return thousands(float64(measure.Weighable(measure.Gram(mass)))) + " g"
+}
+
+// Exact writes a mass to the gram, for a scale to be read against.
+func Exact[T ~float64](mass T) string { return thousands(math.Round(float64(mass))) + " g" }
+
+func thousands(x float64) string {
+	digits := strconv.FormatFloat(x, 'f', -1, 64)
+	whole, fraction, hasFraction := strings.Cut(digits, ".")
+	sign := ""
+	if strings.HasPrefix(whole, "-") {
+		sign, whole = "-", whole[1:]
+	}
+	for i := len(whole) - 3; i > 0; i -= 3 {
+		whole = whole[:i] + thinSpace + whole[i:]
+	}
+	if hasFraction {
+		whole += "." + fraction
+	}
+	return sign + whole
+}
+
+// Minutes writes a span of time: "43 min", "1 h 05 min".
+func Minutes[T ~float64](minutes T) string {
+	m := int(math.Round(float64(minutes)))
+	const perHour = 60
+	if m < 2*perHour {
+		return fmt.Sprintf("%d min", m)
+	}
+	if m%perHour == 0 {
+		return fmt.Sprintf("%d h", m/perHour)
+	}
+	return fmt.Sprintf("%d h %02d min", m/perHour, m%perHour)
+}
+
+// Span writes the likely range of a time: "28 to 41 min".
+func Span(r measure.Range) string {
+	low, high := math.Round(r.Low), math.Round(r.High)
+	const perHour = 60
+	if low >= 2*perHour {
+		return Minutes(low) + " to " + Minutes(high)
+	}
+	if low == high {
+		return Minutes(high)
+	}
+	return fmt.Sprintf("%.0f to %.0f min", low, high)
+}
+
+// Number writes x with so many decimals.
+func Number[T ~float64](x T, decimals int) string {
+	return strconv.FormatFloat(float64(x), 'f', decimals, 64)
+}
+
+// Percent writes a share in per cent.
+func Percent[T ~float64](x T, decimals int) string { return Number(x, decimals) + " %" }
+
+// Join writes a list: "milk, rice and bay".
+func Join(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}
+
+// Capital writes the first letter large.
+func Capital(text string) string {
+	if text == "" {
+		return ""
+	}
+	runes := []rune(text)
+	return strings.ToUpper(string(runes[:1])) + string(runes[1:])
+}

@@ -1,0 +1,177 @@
+package say
+
+import (
+	"fmt"
+	"strings"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+// A StepWords says one step of a plan.
+type StepWords struct {
+	Title  string // "Simmer down to 942 g"
+	Detail string // amounts, flame, stirring
+	Done   string // the button that ends it: "It boils"
+	Short  string // for a band of the pot line: "simmer"
+}
+
+// Step puts a step into words; f is the forecast of its plan.
+func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
+	s := &p.Steps[i]
+	switch s.Do {
+	case plan.Soak:
+		minutes := s.FullMinutes()
+		return StepWords{Title: "Soak " + Items(p, s.Items), Detail: Amounts(p, s.Items) + ", " + Minutes(minutes),
+			Done: "It is soaked", Short: "soak"}
+	case plan.Add:
+		return addWords(p, s, i)
+	case plan.Heat:
+		return heatWords(p, f, i)
+	case plan.Rest:
+		cover := "open"
+		if s.Lidded() {
+			cover = "covered"
+		}
+		return StepWords{Title: "Let it stand, " + cover, Detail: Minutes(s.FullMinutes()) + " off the heat", Done: "It has stood", Short: "stand"}
+	case plan.Chill:
+		return StepWords{Title: "Into the refrigerator, covered", Detail: Number(*s.Hours, 0) + " h; shallow bowls cool faster",
+			Done: "It is cold", Short: "chill"}
+	}
+	return StepWords{Title: Capital(string(s.Do)), Done: "Done", Short: string(s.Do)}
+}
+
+func addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
+	names := Items(p, s.Items)
+	if p.Sweetens(i) {
+		return StepWords{Title: Capital(names) + " in", Detail: Amounts(p, s.Items) + ", in two goes; taste between",
+			Done: "Sugar is in", Short: "sugar"}
+	}
+	title := Capital(names) + " in"
+	if s.Topping {
+		title = Capital(names) + " on top"
+	}
+	return StepWords{Title: title, Detail: Amounts(p, s.Items), Done: "It is in", Short: "add"}
+}
+
+var stirWords = map[plan.Stir]string{
+	plan.StirNone: "no stirring", plan.StirNow: "stir now and then", plan.StirOften: "stir often", plan.StirConstant: "stir all the time",
+}
+
+// Stirring says a rhythm.
+func Stirring(s plan.Stir) string { return stirWords[s] }
+
+// Flame says the flame of a heat step.
+func Flame(s *plan.Step) string {
+	if s.FlamePct != nil {
+		return fmt.Sprintf("flame at %.0f %%", *s.FlamePct)
+	}
+	if s.Flame == "off" {
+		return "flame off"
+	}
+	return strings.ReplaceAll(string(s.Flame), "-", " ") + " flame"
+}
+
+func heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
+	s := &p.Steps[i]
+	u := s.Until
+	detail := Flame(s)
+	if s.Lidded() {
+		detail += ", lid on"
+	}
+	detail += ", " + Stirring(s.Stirring())
+	w := StepWords{Detail: detail, Done: "Done", Short: "cook"}
+	mark := markOf(f, i)
+	switch {
+	case u.Boil:
+		w.Title, w.Done, w.Short = "Bring to the boil", "It boils", "to the boil"
+	case u.RemainingPct != nil || u.MassG != nil:
+		w.Title, w.Done, w.Short = "Simmer down to the mark", "It is at the mark", "simmer down"
+		if mark != nil {
+			w.Title = fmt.Sprintf("Simmer down to %s, %.0f mm", Exact(mark.MassG), mark.LevelMM)
+		}
+	case u.Doneness != nil:
+		w.Title, w.Done, w.Short = "Simmer until the grain is "+wantedWord(u.Doneness.At), "It is soft", "simmer"
+	case u.Thickness != nil:
+		w.Title, w.Done, w.Short = "Cook until it is at "+thicknessWord(*u.Thickness), "It is thick", "thicken"
+	case u.TempC != nil:
+		w.Title, w.Done, w.Short = fmt.Sprintf("Bring to %.0f °C", float64(*u.TempC)), "It is there", "warm"
+	case u.FreeWaterPct != nil:
+		w.Title, w.Done, w.Short = "Cook until the liquid is absorbed", "It is absorbed", "absorb"
+	case u.Minutes != nil:
+		w.Title, w.Done = "Simmer on for "+Minutes(*u.Minutes), "Time is up"
+		w.Short = "simmer"
+	}
+	return w
+}
+
+func markOf(f *forecast.Forecast, step int) *forecast.Mark {
+	for k := range f.Marks {
+		if f.Marks[k].Step == step && f.Marks[k].Label != "start" {
+			return &f.Marks[k]
+		}
+	}
+	return nil
+}
+
+// shortNames are what cooks say instead of a material's full name.
+func shortName(m *pantry.Material) string {
+	name, _, _ := strings.Cut(m.Name, " (")
+	return strings.ToLower(name[:1]) + name[1:]
+}
+
+// Items names what a step takes: "whole milk and short-grain white rice".
+func Items(p *plan.Plan, items []plan.Item) string {
+	var names []string
+	for _, item := range items {
+		names = append(names, ItemName(p, item))
+	}
+	return Join(names)
+}
+
+// ItemName names one item.
+func ItemName(p *plan.Plan, item plan.Item) string {
+	if material, ok := p.Pantry().Material(item.Material); ok {
+		return shortName(material)
+	}
+	if item.Pot != "" {
+		return "what is in the " + item.Pot + " pan"
+	}
+	return item.Part
+}
+
+// Amounts says what a step takes, each with its mass and in the cook's own
+// measures: "1 236 g whole milk (5 cups)".
+func Amounts(p *plan.Plan, items []plan.Item) string {
+	var parts []string
+	for _, item := range items {
+		material, mass, err := p.Weigh(item)
+		switch {
+		case item.AboveMM > 0:
+			parts = append(parts, fmt.Sprintf("%s to %.0f mm above", ItemName(p, item), float64(item.AboveMM)))
+		case err != nil:
+			parts = append(parts, ItemName(p, item))
+		default:
+			parts = append(parts, Grams(mass)+" "+shortName(material)+household(p, mass, material))
+		}
+	}
+	return strings.Join(parts, " · ")
+}
+
+// Household says a mass of a material in the cook's measures, "" if it cannot.
+func Household(p *plan.Plan, item plan.Item) string {
+	material, mass, err := p.Weigh(item)
+	if err != nil {
+		return ""
+	}
+	return p.Measures.Household(mass, material.Body())
+}
+
+func household(p *plan.Plan, mass measure.Gram, material *pantry.Material) string {
+	if text := p.Measures.Household(mass, material.Body()); text != "" {
+		return " (" + text + ")"
+	}
+	return ""
+}

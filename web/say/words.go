@@ -1,0 +1,61 @@
+package say
+
+import (
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+)
+
+func wantedWord(done float64) string     { return pot.DonenessWord(done) }
+func thicknessWord(grade float64) string { return pot.ThicknessWord(grade) }
+
+// Sweetness says how sweet per cent of sucrose taste. Source of the bounds: the
+// model, section 7.
+func Sweetness(percent float64) string {
+	switch {
+	case percent < 8:
+		return "barely sweet"
+	case percent < 11:
+		return "light"
+	case percent < 14:
+		return "moderate"
+	case percent < 18:
+		return "sweet"
+	}
+	return "festive"
+}
+
+// Grade says a thickness with its range: "Coat to Spoon".
+func Grade(r *measure.Range) string {
+	if r == nil {
+		return ""
+	}
+	low, high := pot.ThicknessWord(r.Low), pot.ThicknessWord(r.High)
+	if low == high {
+		return low
+	}
+	return low + " to " + high
+}
+
+// Thickness says the way from the pot to the cold bowl: "Ladle hot, Mound
+// chilled".
+func Thickness(f *forecast.Forecast, serve plan.Serve) string {
+	served := f.Thickness.As(serve)
+	if served == nil {
+		served = f.Thickness.Room
+	}
+	text := pot.ThicknessWord(served.Value) + " " + string(serve)
+	if serve != plan.Chilled && f.Thickness.Chilled != nil {
+		text += ", " + pot.ThicknessWord(f.Thickness.Chilled.Value) + " chilled"
+	}
+	return text
+}
+
+// Serving says how a pudding comes to the table.
+func Serving(s plan.Serve) string {
+	if s == plan.Room {
+		return "at room temperature"
+	}
+	return string(s)
+}

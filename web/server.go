@@ -1,0 +1,261 @@
+// Package web is the interface: the routes, and around them what keeps the
+// application safe.
+package web
+
+import (
+	"crypto/sha256"
+	"embed"
+	"encoding/hex"
+	"errors"
+	"io/fs"
+	"log/slog"
+	"net"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/alexedwards/scs/sqlite3store"
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+	"github.com/klauspost/compress/gzhttp"
+
+	"kirdu/store"
+	"kirdu/web/kitchen"
+	"kirdu/web/logbook"
+	"kirdu/web/login"
+	"kirdu/web/page"
+	"kirdu/web/puddings"
+	"kirdu/web/stove"
+	"kirdu/web/today"
+	"kirdu/web/workbench"
+)
+
+//go:embed all:static
+var static embed.FS
+
+// Options are what the program starts the interface with.
+type Options struct {
+	Store   *store.Store
+	Now     func() time.Time
+	Zone    *time.Location
+	Log     *slog.Logger
+	Demo    bool
+	Login   bool     // ask for the passphrase: any address but the loopback
+	Hosts   []string // names the application answers to; nil: only the loopback
+	Secure  bool     // cookies over TLS only
+	Address string
+}
+
+// Limits of a request.
+const (
+	maxBody      = 1 << 20
+	readTimeout  = 15 * time.Second
+	writeTimeout = 60 * time.Second
+	idleTimeout  = 2 * time.Minute
+)
+
+// NewServer returns the server of the application; the caller listens.
+func NewServer(o Options) *http.Server {
+	return &http.Server{
+		Handler: Handler(o), ReadHeaderTimeout: readTimeout, ReadTimeout: readTimeout,
+		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16,
+		ErrorLog: slog.NewLogLogger(o.Log.Handler(), slog.LevelWarn),
+	}
+}
+
+// Handler returns the application with everything around it.
+func Handler(o Options) http.Handler {
+	files := staticFiles()
+	app := &page.App{Store: o.Store, Now: o.Now, Zone: o.Zone, Log: o.Log, Demo: o.Demo, Login: o.Login, Version: version(files), Origin: o.Address}
+	sessions := scs.New()
+	sessions.Store = sqlite3store.New(o.Store.DB())
+	sessions.Lifetime = 30 * 24 * time.Hour
+	sessions.Cookie.Name = "kirdu_session"
+	sessions.Cookie.HttpOnly = true
+	sessions.Cookie.SameSite = http.SameSiteLaxMode
+	sessions.Cookie.Secure = o.Secure
+	sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		o.Log.Error("session", "error", err)
+		http.Error(w, "The session could not be read. Try again.", http.StatusInternalServerError)
+	}
+
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	engine.HandleMethodNotAllowed = true
+	engine.Use(recovery(app))
+	routes(engine, app, login.New(app, sessions), files)
+
+	var handler http.Handler = engine
+	handler = sessions.LoadAndSave(handler)
+	handler = crossOrigin(app).Handler(handler)
+	handler = http.MaxBytesHandler(handler, maxBody)
+	handler = headers(handler)
+	handler = knownHost(o.Hosts, handler)
+	return gzhttp.GzipHandler(handler)
+}
+
+// routes are all addresses of the application.
+func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) {
+	engine.GET("/static/*path", serveStatic(app, files))
+	engine.GET("/login", gate.Show)
+	engine.POST("/login", gate.Enter)
+	engine.POST("/logout", gate.Leave)
+
+	inside := engine.Group("/", gate.Guard)
+	todayScreen := today.New(app)
+	inside.GET("/", todayScreen.Show)
+
+	shelf := puddings.New(app)
+	inside.GET("/puddings", shelf.Show)
+	inside.POST("/puddings", shelf.Create)
+	inside.POST("/puddings/:id/remove", shelf.Remove)
+	inside.POST("/puddings/:id/restore", shelf.Restore)
+
+	bench := workbench.New(app)
+	inside.GET("/puddings/:id", bench.Show)
+	inside.POST("/puddings/:id", bench.Save)
+	inside.POST("/puddings/:id/undo", bench.Undo)
+	inside.POST("/puddings/:id/redo", bench.Redo)
+	inside.GET("/puddings/:id/plan.kirdu.json", bench.Export)
+	inside.POST("/puddings/:id/cook", bench.Cook)
+
+	cooking := stove.New(app)
+	inside.GET("/stove/:id", cooking.Show)
+	inside.POST("/stove/:id", cooking.Record)
+
+	book := logbook.New(app)
+	inside.GET("/logbook", book.Show)
+	inside.GET("/logbook/:id", book.Batch)
+	inside.POST("/logbook/:id", book.Judge)
+
+	room := kitchen.New(app)
+	inside.GET("/kitchen", room.Show)
+	inside.POST("/kitchen/pots", room.AddPot)
+	inside.POST("/kitchen/pots/:id/remove", room.RemovePot)
+	inside.POST("/kitchen/pots/:id/restore", room.RestorePot)
+	inside.POST("/kitchen/burners", room.AddBurner)
+	inside.POST("/kitchen/burners/:id/remove", room.RemoveBurner)
+	inside.POST("/kitchen/burners/:id/restore", room.RestoreBurner)
+
+	engine.NoRoute(func(c *gin.Context) {
+		app.Stop(c, http.StatusNotFound, "There is no page here.", "The address may be mistyped, or the page has moved.")
+	})
+	engine.NoMethod(func(c *gin.Context) {
+		app.Stop(c, http.StatusMethodNotAllowed, "That cannot be done at this address.", "Go back and use the buttons of the page.")
+	})
+}
+
+// overlay serves the modules of the screens beside the common files.
+type overlay []fs.FS
+
+func (o overlay) Open(name string) (fs.File, error) {
+	for _, files := range o {
+		file, err := files.Open(name)
+		if !errors.Is(err, fs.ErrNotExist) {
+			return file, err
+		}
+	}
+	return nil, &fs.PathError{Op: "open", Path: name, Err: fs.ErrNotExist}
+}
+
+func staticFiles() fs.FS {
+	common, err := fs.Sub(static, "static")
+	if err != nil {
+		panic(err) // the folder is embedded
+	}
+	return overlay{common, workbench.Modules, stove.Modules, kitchen.Modules}
+}
+
+// version is a digest of all static files: when one changes, so does its
+// address, and browsers may keep the old one for ever.
+func version(files fs.FS) string {
+	digest := sha256.New()
+	for _, part := range files.(overlay) {
+		err := fs.WalkDir(part, ".", func(name string, entry fs.DirEntry, err error) error {
+			if err != nil || entry.IsDir() {
+				return err
+			}
+			data, err := fs.ReadFile(part, name)
+			digest.Write(data)
+			return err
+		})
+		if err != nil {
+			panic(err) // embedded files can be read
+		}
+	}
+	const length = 12
+	return hex.EncodeToString(digest.Sum(nil))[:length]
+}
+
+func serveStatic(app *page.App, files fs.FS) gin.HandlerFunc {
+	server := http.StripPrefix("/static/", http.FileServerFS(files))
+	return func(c *gin.Context) {
+		if strings.HasSuffix(c.Request.URL.Path, "/") {
+			app.Stop(c, http.StatusNotFound, "There is no page here.")
+			return
+		}
+		if c.Query("v") == app.Version {
+			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+		} else {
+			// Asked for again each time, and answered with 304 while it is the same.
+			c.Header("Cache-Control", "no-cache")
+			c.Header("ETag", strconv.Quote(app.Version))
+		}
+		server.ServeHTTP(c.Writer, c.Request)
+	}
+}
+
+// recovery turns a mistake of ours into the page for it.
+func recovery(app *page.App) gin.HandlerFunc {
+	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, fault any) {
+		app.Log.Error("panic", "path", c.Request.URL.Path, "fault", fault)
+		app.Fail(c, errors.New("panic, see the line before"))
+	})
+}
+
+// headers sets what every answer carries.
+func headers(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		h.Set("X-Frame-Options", "DENY")
+		if !strings.HasPrefix(r.URL.Path, "/static/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+func crossOrigin(app *page.App) *http.CrossOriginProtection {
+	protection := http.NewCrossOriginProtection()
+	protection.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		app.Log.Warn("cross-origin request refused", "path", r.URL.Path, "origin", r.Header.Get("Origin"))
+		http.Error(w, "This came from another site and was refused. Open Kirdu itself and try there.", http.StatusForbidden)
+	}))
+	return protection
+}
+
+// knownHost refuses names that the application does not go by: a page of
+// another site whose name leads here must not reach it.
+func knownHost(hosts []string, next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if name, _, err := net.SplitHostPort(host); err == nil {
+			host = name
+		}
+		host = strings.Trim(host, "[]")
+		ip := net.ParseIP(host)
+		known := host == "localhost" || (ip != nil && (ip.IsLoopback() || hosts != nil))
+		for _, name := range hosts {
+			known = known || strings.EqualFold(host, name)
+		}
+		if !known {
+			http.Error(w, "Kirdu does not go by this name. Use the address that it printed when it started.", http.StatusMisdirectedRequest)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}

@@ -1,0 +1,4 @@
+// @ts-check
+import { readMoments } from "/static/js/moments.js";
+
+readMoments(document);

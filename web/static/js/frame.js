@@ -1,0 +1,32 @@
+// @ts-check
+// Keys that work on every page, and the sheet that explains them.
+
+const sheet = /** @type {HTMLDialogElement | null} */ (document.querySelector("[data-help-sheet]"));
+const help = /** @type {HTMLButtonElement | null} */ (document.querySelector("[data-help]"));
+
+if (sheet && help) {
+  help.hidden = false;
+  help.addEventListener("click", () => sheet.showModal());
+}
+
+/** @type {Record<string, string>} */
+const places = { t: "/", p: "/puddings", l: "/logbook", k: "/kitchen" };
+const patience = 1500; // ms between "g" and the letter of a place
+let goPressed = -patience;
+
+/** @param {EventTarget | null} target whether keys typed there belong to it */
+function typing(target) {
+  return target instanceof HTMLElement && target.matches("input, textarea, select");
+}
+
+document.addEventListener("keydown", (event) => {
+  if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key === "?" && sheet) {
+    event.preventDefault();
+    if (!sheet.open) sheet.showModal();
+  } else if (event.key === "g") {
+    goPressed = event.timeStamp;
+  } else if (event.timeStamp - goPressed < patience && places[event.key]) {
+    location.href = places[event.key];
+  }
+});

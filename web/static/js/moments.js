@@ -1,0 +1,46 @@
+// @ts-check
+// Reads moments off a pot line by pointer or by arrow keys. The server has
+// written what each moment says; without this there is the table below.
+
+/** @param {ParentNode} root where to look for pot lines */
+export function readMoments(root) {
+  for (const holder of root.querySelectorAll("[data-potline]")) {
+    if (holder instanceof HTMLElement && !holder.dataset.ready) bind(holder);
+  }
+}
+
+/** @param {HTMLElement} holder the element around one pot line */
+function bind(holder) {
+  holder.dataset.ready = "1";
+  /** @type {{x: number, text: string}[]} */
+  const moments = JSON.parse(holder.dataset.potline || "[]");
+  const svg = holder.querySelector("svg");
+  const line = holder.querySelector("[data-moment]");
+  const readout = holder.parentElement?.querySelector("[data-readout]");
+  if (!svg || !line || !readout || moments.length === 0) return;
+  let at = Math.floor(moments.length / 2);
+
+  /** @param {number} index of the moment to show */
+  function show(index) {
+    at = Math.min(Math.max(index, 0), moments.length - 1);
+    line?.setAttribute("x1", String(moments[at].x));
+    line?.setAttribute("x2", String(moments[at].x));
+    line?.setAttribute("visibility", "visible");
+    if (readout) readout.textContent = moments[at].text;
+  }
+  holder.addEventListener("pointermove", (event) => {
+    const box = svg.getBoundingClientRect();
+    const x = ((event.clientX - box.left) / box.width) * svg.viewBox.baseVal.width;
+    let best = 0;
+    moments.forEach((m, i) => {
+      if (Math.abs(m.x - x) < Math.abs(moments[best].x - x)) best = i;
+    });
+    show(best);
+  });
+  holder.addEventListener("keydown", (event) => {
+    if (event.key === "ArrowLeft") show(at - 1);
+    else if (event.key === "ArrowRight") show(at + 1);
+    else return;
+    event.preventDefault();
+  });
+}

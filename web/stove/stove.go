@@ -1,0 +1,206 @@
+// Package stove is the live cook: one instruction at a time, the time left,
+// the gauge, and what the cook tells of the pot.
+package stove
+
+import (
+	"embed"
+	"errors"
+	"io/fs"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+	"unicode"
+
+	"github.com/gin-gonic/gin"
+	"github.com/gin-gonic/gin/binding"
+	"github.com/google/uuid"
+
+	"kirdu/core/cook"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/store"
+	"kirdu/web/page"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the Stove.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+// Show renders the present instruction.
+func (s *Screen) Show(c *gin.Context) {
+	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, http.StatusOK, k, form{}, nil)
+}
+
+// reloadSeconds is how often the page of a cook without JavaScript loads anew.
+const reloadSeconds = 20
+
+func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faults map[string]string) {
+	if state := k.State(); !state.Finished.IsZero() {
+		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
+		return
+	}
+	v := newView(k, s.app.Now(), s.app.Zone)
+	v.Typed, v.Faults = typed, faults
+	s.page.Show(c, status, page.Frame{Title: k.Plan.Name, Section: "stove", Module: "stove.js", Refresh: reloadSeconds, Body: v})
+}
+
+// form is what the cook tells, as it was typed.
+type form struct {
+	ID      string `form:"id"`
+	Kind    string `form:"kind"`
+	Step    string `form:"step"`
+	Mass    string `form:"mass"`
+	WithPot string `form:"with_pot"`
+	Depth   string `form:"depth"`
+	AgeMS   string `form:"age_ms"`
+}
+
+// Faults of the form.
+var (
+	errEvent     = errors.New("this message of the device cannot be read; load the page again")
+	errMass      = errors.New("give the weight in grams, such as 1850")
+	errOnlyPot   = errors.New("the empty pot alone weighs more; was it the contents without the pot?")
+	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or enter the pot's weight under Kitchen")
+	errDepth     = errors.New("give the depth in millimetres, such as 34")
+)
+
+// Record stores what the cook tells.
+func (s *Screen) Record(c *gin.Context) {
+	ctx := c.Request.Context()
+	var f form
+	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return
+	}
+	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	e, err := parse(f, k.Plan, s.app.Now())
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, k, f, page.FieldFaults(err))
+		return
+	}
+	if err := s.app.Store.AppendEvent(ctx, k.ID, e, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if e.Kind == cook.Finished {
+		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
+}
+
+// oldest is how long a message may have waited on the device.
+const oldest = 24 * time.Hour
+
+func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
+	e := cook.Event{Kind: cook.Kind(f.Kind), At: now}
+	fault := func(field string, err error) error {
+		return measure.Faults{{Field: field, Err: err}}
+	}
+	id, err := uuid.Parse(f.ID)
+	if err != nil {
+		return e, fault("event", errEvent)
+	}
+	e.ID = id.String()
+	if f.AgeMS != "" {
+		age, err := strconv.ParseInt(f.AgeMS, 10, 64)
+		if err != nil || age < 0 || age > oldest.Milliseconds() {
+			return e, fault("event", errEvent)
+		}
+		e.At = now.Add(-time.Duration(age) * time.Millisecond)
+	}
+	switch e.Kind {
+	case cook.Next, cook.Back:
+		if e.Step, err = strconv.Atoi(f.Step); err != nil {
+			return e, fault("event", errEvent)
+		}
+	case cook.Weighed:
+		if e.Mass, err = contents(f, p); err != nil {
+			return e, fault("mass", err)
+		}
+	case cook.Finished:
+		if strings.TrimSpace(f.Mass) != "" {
+			if e.Mass, err = contents(f, p); err != nil {
+				return e, fault("mass", err)
+			}
+		}
+	case cook.Dipped:
+		depth, ok := number(f.Depth)
+		if !ok {
+			return e, fault("depth", errDepth)
+		}
+		e.MM = measure.Millimetre(depth)
+	}
+	if err := e.Check(p); err != nil {
+		field := "event"
+		switch e.Kind {
+		case cook.Weighed, cook.Finished:
+			field = "mass"
+		case cook.Dipped:
+			field = "depth"
+		}
+		return e, fault(field, err)
+	}
+	return e, nil
+}
+
+// contents reads a weight and takes the empty pot off it if it was weighed
+// with.
+func contents(f form, p *plan.Plan) (measure.Gram, error) {
+	x, ok := number(f.Mass)
+	if !ok {
+		return 0, errMass
+	}
+	mass := measure.Gram(x)
+	if f.WithPot == "" {
+		return mass, nil
+	}
+	empty, weighed := p.Pots[p.Served()[0]].Mass()
+	switch {
+	case !weighed:
+		return 0, errNoPotMass
+	case mass <= empty:
+		return 0, errOnlyPot
+	}
+	return mass - empty, nil
+}
+
+// number reads a plain positive number, spaces for thousands allowed.
+func number(text string) (float64, bool) {
+	text = strings.Map(func(r rune) rune {
+		if unicode.IsSpace(r) {
+			return -1
+		}
+		return r
+	}, text)
+	text = strings.TrimSuffix(strings.TrimSuffix(text, "mm"), "g")
+	if text == "" || strings.Trim(text, "0123456789.") != "" {
+		return 0, false
+	}
+	x, err := strconv.ParseFloat(text, 64)
+	return x, err == nil && x > 0
+}

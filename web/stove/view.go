@@ -1,0 +1,247 @@
+package stove
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+// view is what the Stove shows.
+type view struct {
+	ID, Name string
+	NewID    string // of the next message
+	Step     int
+	Steps    int
+	Over     bool // all steps are done
+	CanBack  bool // a step lies behind
+
+	Title, Detail, Note, Done string
+	Low, High                 time.Time // likely end of the step
+	Due                       time.Time // when the alarm goes; zero for none
+	Alarm                     string
+	Left                      string // range of the step in minutes
+	HasLeft                   bool
+	Ready                     bool // the end is near: the button stands out
+	Bowl                      string
+	Now                       time.Time
+	State                     string // how it is in the pot now
+	Changed                   string // what the last reading changed
+	StirSeconds               int
+	StirWords                 string
+	Gauge                     draw.Gauge
+	HasGauge                  bool
+	Next                      []next
+	Findings                  []forecast.Finding
+	PotWeighed                bool
+	Empty                     string // weight of the empty pot
+	TargetScale               string
+	HeavyScale                string // why a scale must not be used, "" if it may
+
+	Typed  form
+	Faults map[string]string
+}
+
+// StepNumber counts the steps from 1.
+func (v view) StepNumber() int { return v.Step + 1 }
+
+// next is a step to come.
+type next struct{ Title, At string }
+
+// mostNext is how many steps to come are shown.
+const mostNext = 3
+
+// nearMinutes is how long before the likely end the button stands out.
+const nearMinutes = 1.5
+
+func newView(k store.Cook, now time.Time, zone *time.Location) view {
+	state := k.State()
+	p := k.Plan
+	v := view{ID: k.ID, Name: p.Name, NewID: page.NewID(), Step: state.Step, Steps: len(p.Steps), Now: now,
+		Over: state.Done(), CanBack: state.Step > 0}
+	empty, weighed := p.Pots[p.Served()[0]].Mass()
+	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
+	live := learn.Follow(&state, now)
+	if v.Over {
+		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
+		v.HeavyScale = heavy(p, live.Mass+empty)
+		return v
+	}
+	words := say.Step(p, live.Forecast, state.Step)
+	v.Title, v.Detail, v.Note, v.Done = words.Title, words.Detail, p.Steps[state.Step].Note, words.Done
+	v.times(&state, &live, now, zone)
+	v.stirring(&p.Steps[state.Step])
+	if _, begun := state.Zero(); begun {
+		v.HasGauge = true
+		v.Gauge = draw.NewGauge(marksAhead(live, state.Step), live.Level)
+		v.State = stateWords(p, live)
+		v.Changed = changed(k, &state, live, now)
+		v.HeavyScale = heavy(p, live.Mass+empty)
+	}
+	for i := state.Step + 1; i < len(p.Steps) && len(v.Next) < mostNext; i++ {
+		at := moment(&state, live.Forecast.Steps[i].StartMin, now)
+		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
+	}
+	for _, f := range live.Forecast.Findings {
+		if f.Step >= state.Step {
+			v.Findings = append(v.Findings, f)
+		}
+	}
+	return v
+}
+
+// heavy says why a pot must not be weighed hot, "" if it may be.
+func heavy(p *plan.Plan, with measure.Gram) string {
+	if with > p.Kitchen.ScaleLimitG {
+		return fmt.Sprintf("With the pot it is about %s, more than your scale takes (%s). Use the gauge.",
+			say.Grams(with), say.Grams(p.Kitchen.ScaleLimitG))
+	}
+	return ""
+}
+
+// moment turns a minute of the forecast into the time of day.
+func moment(s *cook.State, minute float64, now time.Time) time.Time {
+	zero, ok := s.Zero()
+	if !ok {
+		zero = now
+	}
+	return zero.Add(time.Duration(minute * float64(time.Minute)))
+}
+
+// times says when the present step and the whole will end.
+func (v *view) times(s *cook.State, l *learn.Live, now time.Time, zone *time.Location) {
+	p := s.Plan
+	step := &p.Steps[s.Step]
+	total := l.Forecast.Time.TotalMin
+	bowl := moment(s, total.Value, now)
+	if bowl.Before(now) {
+		bowl = now
+	}
+	v.Bowl = bowl.In(zone).Format("15:04")
+	begin := s.Spans[s.Step].Begin
+	switch {
+	case step.Do.IsPreparation(), step.Do == plan.Rest, step.Do == plan.Chill,
+		step.Do == plan.Heat && step.Until.Minutes != nil:
+		lasts := time.Duration(l.Forecast.Steps[s.Step].EndMin*float64(time.Minute)) - time.Duration(l.Forecast.Steps[s.Step].StartMin*float64(time.Minute))
+		v.Due = begin.Add(lasts)
+		v.Low, v.High, v.Alarm = v.Due, v.Due, "Time is up."
+	case step.Do == plan.Heat:
+		r := stepEnd(l.Forecast, s.Step)
+		v.Low, v.High, v.Due = moment(s, r.Low, now), moment(s, r.High, now), moment(s, r.Value, now)
+		v.Alarm = "The mark is due: look into the pot."
+		if step.Until.Boil {
+			v.Alarm = "It should boil about now: look into the pot."
+		}
+	default:
+		return
+	}
+	v.HasLeft = true
+	low, high := minutesLeft(v.Low, now), minutesLeft(v.High, now)
+	v.Left = Left(low, high)
+	v.Ready = v.Due.Sub(now).Minutes() < nearMinutes
+	for _, m := range l.Forecast.Marks {
+		if m.Step == s.Step && m.Label != "start" && m.ScaleG != nil && step.Do == plan.Heat && !step.Until.Boil {
+			v.TargetScale = say.Exact(*m.ScaleG) + " on the scale"
+		}
+	}
+}
+
+func minutesLeft(end, now time.Time) float64 { return math.Max(0, end.Sub(now).Minutes()) }
+
+// Left says a range of minutes that are left: "12–16", "now".
+func Left(low, high float64) string {
+	l, h := math.Round(low), math.Round(high)
+	switch {
+	case h < 1:
+		return "now"
+	case l == h:
+		return fmt.Sprintf("%.0f", h)
+	}
+	return fmt.Sprintf("%.0f–%.0f", l, h)
+}
+
+// stepEnd returns when a heat step ends, with its range from its mark.
+func stepEnd(f *forecast.Forecast, step int) measure.Range {
+	for _, m := range f.Marks {
+		if m.Step == step && m.Label != "start" {
+			return m.Minute
+		}
+	}
+	end := f.Steps[step].EndMin
+	return measure.Range{Value: end, Low: end, High: end}
+}
+
+// stirEvery is how long one may wait between two turns of the spoon.
+var stirEvery = map[plan.Stir]int{plan.StirNow: 300, plan.StirOften: 120, plan.StirConstant: 30}
+
+func (v *view) stirring(s *plan.Step) {
+	if s.Do != plan.Heat {
+		return
+	}
+	v.StirSeconds = stirEvery[s.Stirring()]
+	v.StirWords = say.Capital(say.Stirring(s.Stirring()))
+}
+
+// marksAhead are the start and the marks that are still to come.
+func marksAhead(l learn.Live, step int) []draw.SectionLevel {
+	var ahead []draw.SectionLevel
+	for i, level := range draw.LevelsOf(l.Forecast) {
+		if m := l.Forecast.Marks[i]; m.Label == "start" || (m.Step >= step && m.Label != "boils") {
+			ahead = append(ahead, level)
+		}
+	}
+	return ahead
+}
+
+// stateWords says how it is in the pot now.
+func stateWords(p *plan.Plan, l learn.Live) string {
+	words := []string{fmt.Sprintf("About %s in the pot", say.Grams(l.Mass)), fmt.Sprintf("%.0f °C", float64(l.Celsius)), pot.ThicknessWord(l.Grade)}
+	if grain := p.MainGrain(); grain != nil {
+		if done, ok := l.Doneness[grain.Slug]; ok {
+			words = append(words, "grain "+pot.DonenessWord(done))
+		}
+	}
+	return strings.Join(words, " · ")
+}
+
+// changed compares the forecast with the one before the last reading, if that
+// belongs to the present step.
+func changed(k store.Cook, s *cook.State, l learn.Live, now time.Time) string {
+	if len(s.Readings) == 0 || s.Readings[len(s.Readings)-1].Step != s.Step {
+		return ""
+	}
+	last := 0
+	for i, e := range k.Events {
+		if e.Kind == cook.Weighed || e.Kind == cook.Dipped {
+			last = i
+		}
+	}
+	without := k
+	without.Events = append(append([]cook.Event(nil), k.Events[:last]...), k.Events[last+1:]...)
+	before := without.State()
+	was := learn.Follow(&before, now)
+	oldEnd, newEnd := stepEnd(was.Forecast, s.Step).Value-float64(l.Now), stepEnd(l.Forecast, s.Step).Value-float64(l.Now)
+	oldEnd, newEnd = math.Max(0, oldEnd), math.Max(0, newEnd)
+	text := ""
+	switch oldRate, newRate := math.Round(was.Rate), math.Round(l.Rate); {
+	case oldRate != newRate:
+		text = fmt.Sprintf("Losing %.0f g a minute, not %.0f: ", newRate, oldRate)
+	default:
+		text = fmt.Sprintf("Losing %.0f g a minute, as thought: ", newRate)
+	}
+	if math.Round(oldEnd) == math.Round(newEnd) {
+		return text + fmt.Sprintf("the step still ends in about %.0f minutes.", newEnd)
+	}
+	return text + fmt.Sprintf("the step ends in about %.0f minutes, not %.0f.", newEnd, oldEnd)
+}

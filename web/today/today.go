@@ -1,0 +1,128 @@
+// Package today is the first screen: what is on the stove, what could be next,
+// how the last batches came out.
+package today
+
+import (
+	"embed"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/advice"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is Today.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	Now      time.Time
+	OnStove  []cooking
+	Shelf    []pudding
+	Book     []batch
+	NoPots   bool
+	Puddings int
+}
+
+type cooking struct{ ID, Name, Doing, Left, Bowl string }
+
+type pudding struct{ ID, Name, Line, Times string }
+
+type batch struct{ ID, Name, Day, Line string }
+
+// most of each list that Today shows.
+const most = 4
+
+// Show renders Today.
+func (s *Screen) Show(c *gin.Context) {
+	ctx := c.Request.Context()
+	v := view{Now: s.app.Now()}
+	cooks, err := s.app.Store.OnStove(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	for _, k := range cooks {
+		v.OnStove = append(v.OnStove, s.cooking(k))
+	}
+	shelf, err := s.app.Store.Puddings(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v.Puddings = len(shelf)
+	for _, p := range shelf[:min(len(shelf), most)] {
+		f := advice.Forecast(p.Plan, forecast.Options{})
+		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(f.Time.TotalMin),
+			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
+	}
+	book, err := s.app.Store.Book(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	for _, k := range book[:min(len(book), most)] {
+		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
+	}
+	pots, err := s.app.Store.Pots(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v.NoPots = len(pots) == 0
+	s.page.Show(c, http.StatusOK, page.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
+}
+
+func (s *Screen) cooking(k store.Cook) cooking {
+	state := k.State()
+	one := cooking{ID: k.ID, Name: k.Plan.Name, Doing: "All steps are done: weigh it and write it down."}
+	if state.Done() {
+		return one
+	}
+	now := s.app.Now()
+	live := learn.Follow(&state, now)
+	one.Doing = say.Step(state.Plan, live.Forecast, state.Step).Title
+	left := live.Forecast.Time.TotalMin
+	left.Low, left.High = max(0, left.Low-float64(live.Now)), max(0, left.High-float64(live.Now))
+	one.Left = say.Span(left)
+	bowl := now.Add(time.Duration((left.Value - float64(live.Now)) * float64(time.Minute)))
+	one.Bowl = bowl.In(s.app.Zone).Format("15:04")
+	return one
+}
+
+// verdictLine says how a batch came out.
+func verdictLine(k store.Cook) string {
+	if k.Verdict == nil {
+		return "not judged yet"
+	}
+	line := ""
+	if k.Verdict.Thickness > 0 {
+		line = pot.ThicknessWord(float64(k.Verdict.Thickness))
+	}
+	if k.Verdict.Sweetness != "" {
+		if line != "" {
+			line += ", "
+		}
+		line += k.Verdict.Sweetness
+	}
+	if line == "" {
+		line = k.Verdict.Note
+	}
+	return line
+}

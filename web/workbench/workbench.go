@@ -1,0 +1,201 @@
+// Package workbench is one pudding: materials and steps beside its pot, the
+// pot line and the balance.
+package workbench
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"net/url"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/store"
+	"kirdu/web/page"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the Workbench.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+// Show renders a pudding.
+func (s *Screen) Show(c *gin.Context) {
+	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, http.StatusOK, pudding, nil, nil)
+}
+
+func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed url.Values, faults map[string]string) {
+	kit, err := s.equipment(c)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.page.Show(c, status, page.Frame{
+		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js",
+		Body: newView(pudding, kit, typed, faults),
+	})
+}
+
+func (s *Screen) equipment(c *gin.Context) (equipment, error) {
+	pots, err := s.app.Store.Pots(c.Request.Context())
+	if err != nil {
+		return equipment{}, err
+	}
+	burners, err := s.app.Store.Burners(c.Request.Context())
+	return equipment{pots, burners}, err
+}
+
+// Save applies the form and stores the plan as a new version. A plan with
+// faults is not stored: the form comes back as it was typed.
+func (s *Screen) Save(c *gin.Context) {
+	ctx := c.Request.Context()
+	pudding, base, ok := s.load(c)
+	if !ok {
+		return
+	}
+	if base != pudding.Version {
+		s.app.Fail(c, store.ErrStale)
+		return
+	}
+	kit, err := s.equipment(c)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	changed, err := apply(pudding.Plan, c.Request.PostForm, kit)
+	if _, faulty := errors.AsType[measure.Faults](err); faulty {
+		s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, page.FieldFaults(err))
+		return
+	}
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	same, err := equal(pudding.Plan, changed)
+	if err == nil && !same {
+		err = s.app.Store.SavePlan(ctx, pudding.ID, base, changed, s.app.Now())
+	}
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
+
+// load reads the pudding and the version that the form was made from.
+func (s *Screen) load(c *gin.Context) (store.Pudding, int, bool) {
+	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return pudding, 0, false
+	}
+	if err := c.Request.ParseForm(); err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return pudding, 0, false
+	}
+	base, err := strconv.Atoi(c.Request.PostForm.Get("version"))
+	if err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form does not say which version it changes.", "Load the page again and make the change there.")
+		return pudding, 0, false
+	}
+	return pudding, base, true
+}
+
+// equal compares two plans by their documents.
+func equal(a, b *plan.Plan) (bool, error) {
+	one, err := a.JSON()
+	if err != nil {
+		return false, err
+	}
+	other, err := b.JSON()
+	return string(one) == string(other), err
+}
+
+// Undo goes back one version.
+func (s *Screen) Undo(c *gin.Context) { s.step(c, -1) }
+
+// Redo goes forth again.
+func (s *Screen) Redo(c *gin.Context) { s.step(c, 1) }
+
+func (s *Screen) step(c *gin.Context, by int) {
+	pudding, base, ok := s.load(c)
+	if !ok {
+		return
+	}
+	if err := s.app.Store.Step(c.Request.Context(), pudding.ID, base, by, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
+
+// Export sends the plan file.
+func (s *Screen) Export(c *gin.Context) {
+	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	data, err := pudding.Plan.JSON()
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.kirdu.json"`, fileName(pudding.Plan.Name)))
+	c.Data(http.StatusOK, "application/json", data)
+}
+
+// fileName keeps what every system takes in a name.
+func fileName(name string) string {
+	safe := []rune{}
+	for _, r := range name {
+		switch {
+		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9':
+			safe = append(safe, r)
+		case len(safe) > 0 && safe[len(safe)-1] != '-':
+			safe = append(safe, '-')
+		}
+	}
+	if len(safe) == 0 {
+		return "pudding"
+	}
+	return string(safe)
+}
+
+// Cook puts the pudding on the stove.
+func (s *Screen) Cook(c *gin.Context) {
+	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	begun := store.Cook{ID: page.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
+	if err := s.app.Store.StartCook(c.Request.Context(), begun); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)
+}

@@ -1,0 +1,110 @@
+// @ts-check
+// Every edit is sent at once and the parts of the page that follow from it are
+// swapped in. Without this module the same form has a button that saves.
+
+import { readMoments } from "/static/js/moments.js";
+
+const typingPause = 250; // ms after the last key before an edit is sent
+
+/** @param {HTMLFormElement} form the form of the Workbench */
+function followEdits(form) {
+  let asked = 0; // numbers the requests, so that an overtaken answer is dropped
+  let pause = 0;
+  const saved = /** @type {HTMLElement} */ (form.querySelector("[data-saved]"));
+  for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
+
+  /** @param {HTMLElement | null} [button] the button that was pressed, if one was */
+  async function send(button) {
+    clearTimeout(pause);
+    const mine = ++asked;
+    const data = new URLSearchParams(/** @type {any} */ (new FormData(form)));
+    let target = form.action;
+    if (button instanceof HTMLButtonElement) {
+      if (button.name) data.set(button.name, button.value);
+      if (button.hasAttribute("formaction")) target = button.formAction;
+    }
+    saved.textContent = "";
+    performance.mark("kirdu-edit");
+    try {
+      const response = await fetch(target, { method: "POST", body: data });
+      const page = new DOMParser().parseFromString(await response.text(), "text/html");
+      if (mine !== asked) return;
+      if (!page.querySelector("[data-workbench]")) {
+        saved.textContent = page.querySelector("h1")?.textContent ?? "Not saved.";
+        return;
+      }
+      swap(page, Boolean(button));
+      saved.textContent = response.ok ? "saved" : "not saved: see the marked field";
+      performance.measure("kirdu-edit-to-drawn", "kirdu-edit");
+    } catch {
+      if (mine === asked) saved.textContent = "Not saved: the program does not answer. The next edit tries again.";
+    }
+  }
+
+  /**
+   * @param {Document} page the page as the server has it now
+   * @param {boolean} whole take over the fields too, since a button changed them
+   */
+  function swap(page, whole) {
+    const active = document.activeElement;
+    const name = active instanceof HTMLInputElement || active instanceof HTMLSelectElement ? active.name : "";
+    const action = active instanceof HTMLButtonElement ? `${active.name}=${active.value}` : "";
+    const typed = active instanceof HTMLInputElement && !whole ? active : null;
+    const open = new Set([...form.querySelectorAll("details[data-keep][open]")].map((d) => d.getAttribute("data-keep")));
+    for (const part of form.querySelectorAll("[data-live]")) {
+      const key = part.getAttribute("data-live");
+      const next = page.querySelector(`[data-live="${key}"]`);
+      if (next) part.replaceChildren(...next.childNodes);
+    }
+    const version = /** @type {HTMLInputElement | null} */ (page.querySelector("[data-version]"));
+    const own = /** @type {HTMLInputElement | null} */ (form.querySelector("[data-version]"));
+    if (version && own) own.value = version.value;
+    const nextName = /** @type {HTMLInputElement | null} */ (page.querySelector("#name"));
+    const ownName = /** @type {HTMLInputElement | null} */ (form.querySelector("#name"));
+    if (nextName && ownName && ownName !== active) ownName.value = nextName.value;
+    for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
+    for (const details of form.querySelectorAll("details[data-keep]")) {
+      if (open.has(details.getAttribute("data-keep"))) details.setAttribute("open", "");
+    }
+    if (name && !form.contains(active)) {
+      const again = /** @type {HTMLElement | null} */ (form.querySelector(`[name="${CSS.escape(name)}"]`));
+      if (again instanceof HTMLInputElement && typed) {
+        again.value = typed.value;
+        again.focus();
+        again.setSelectionRange(typed.selectionStart, typed.selectionEnd);
+      } else {
+        again?.focus();
+      }
+    } else if (action && !form.contains(active)) {
+      const buttons = /** @type {NodeListOf<HTMLButtonElement>} */ (form.querySelectorAll("button"));
+      [...buttons].find((b) => `${b.name}=${b.value}` === action && action !== "=")?.focus();
+    }
+    readMoments(form);
+  }
+
+  form.addEventListener("input", (event) => {
+    clearTimeout(pause);
+    const target = /** @type {HTMLElement} */ (event.target);
+    if (target.matches('[name^="new["]')) return; // sent by its own button
+    const wait = target instanceof HTMLInputElement && target.type !== "checkbox" ? typingPause : 0;
+    pause = setTimeout(() => send(), wait);
+  });
+  form.addEventListener("submit", (event) => {
+    const button = event.submitter;
+    if (button?.hasAttribute("data-leave")) return;
+    event.preventDefault();
+    send(button?.getAttribute("value") === "save" ? null : button);
+  });
+  document.addEventListener("keydown", (event) => {
+    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z") return;
+    if (event.target instanceof HTMLInputElement && event.target.value !== event.target.defaultValue) return;
+    const button = form.querySelector(event.shiftKey ? "[data-redo]" : "[data-undo]");
+    if (button instanceof HTMLButtonElement && !button.disabled) {
+      event.preventDefault();
+      send(button);
+    }
+  });
+  readMoments(form);
+}
+
+for (const form of document.forms) if ("workbench" in form.dataset) followEdits(form);
