@@ -28,8 +28,8 @@ type GaugeLevel struct {
 }
 
 const (
-	gaugeAloneWidth, gaugeAloneHeight = 210.0, 290.0
-	gaugeAloneX                       = 46.0
+	gaugeAloneWidth, gaugeAloneHeight = 156.0, 290.0
+	gaugeAloneX                       = 34.0
 	gaugeAloneBroad                   = 26.0
 	gaugeAloneTop, gaugeAloneBottom   = 14.0, 276.0
 )
@@ -61,9 +61,9 @@ func NewGauge(levels []SectionLevel, now measure.Millimetre) Gauge {
 	placed := spreadOut(wanted, gap, gaugeAloneTop+6, gaugeAloneBottom)
 	var words []string
 	for i, l := range shown {
-		label := fmt.Sprintf("%.0f mm %s", float64(l.Level), l.Label)
-		g.Levels = append(g.Levels, GaugeLevel{Kind: l.Kind, Label: label, Y: wanted[i], LabelY: placed[i]})
-		words = append(words, label)
+		name, _, _ := strings.Cut(l.Label, ",")
+		g.Levels = append(g.Levels, GaugeLevel{Kind: l.Kind, Label: name, Y: wanted[i], LabelY: placed[i]})
+		words = append(words, fmt.Sprintf("%s at %.0f mm", l.Label, float64(l.Level)))
 	}
 	g.Text = "Dip gauge from above: " + strings.Join(words, "; ")
 	return g
@@ -79,7 +79,7 @@ func (g Gauge) Long() Px { return g.Right() + 6 }
 func (g Gauge) Middle() Px { return g.X + gaugeAloneBroad/2 }
 
 // LabelX is where the names stand.
-func (g Gauge) LabelX() Px { return g.Right() + 22 }
+func (g Gauge) LabelX() Px { return g.Right() + 18 }
 
 // Length is how long the gauge is.
 func (g Gauge) Length() Px { return g.Bottom - g.Top }

@@ -65,7 +65,7 @@ type Panel struct {
 }
 
 // TitleY is where the titles of the axes stand.
-func (p Panel) TitleY() Px { return p.Top - 7 }
+func (p Panel) TitleY() Px { return p.Top - 11 }
 
 // A Line is one course in a panel.
 type Line struct {
@@ -115,10 +115,10 @@ type frame struct {
 }
 
 var (
-	wideFrame = frame{width: 1208, height: 268, left: 62, right: 1118, massTop: 24, massBottom: 112,
-		softTop: 128, softBottom: 216, flame: 232, stir: 242, timeTicks: 14}
-	narrowFrame = frame{width: 358, height: 330, left: 42, right: 296, massTop: 24, massBottom: 136,
-		softTop: 154, softBottom: 272, flame: 290, stir: 300, timeTicks: 6}
+	wideFrame = frame{width: 1208, height: 230, left: 62, right: 1104, massTop: 24, massBottom: 88,
+		softTop: 110, softBottom: 176, flame: 198, stir: 208, timeTicks: 14}
+	narrowFrame = frame{width: 358, height: 330, left: 46, right: 276, massTop: 26, massBottom: 132,
+		softTop: 160, softBottom: 272, flame: 290, stir: 300, timeTicks: 6}
 )
 
 // NewPotLine lays out the course of a plan.
@@ -258,8 +258,8 @@ func (l *PotLine) softPanel(p *plan.Plan, f *forecast.Forecast, x linear, g fram
 		}
 	}
 	d, _, _ := line(c.Minute, c.Thickness, x, thick, end)
-	panel.Lines = append(panel.Lines, Line{Kind: "thickness", Path: d, Label: "thickness", LabelX: x.at(end * 0.62),
-		LabelY: thick.at(learn.Interpolate(c.Minute, c.Thickness, end*0.62)) + 14})
+	panel.Lines = append(panel.Lines, Line{Kind: "thickness", Path: d, Label: "thickness", LabelX: x.at(end * 0.88),
+		LabelY: thick.at(learn.Interpolate(c.Minute, c.Thickness, end*0.88)) - 6})
 	softest := 2.0
 	for _, values := range c.Doneness {
 		for _, v := range values {

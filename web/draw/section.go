@@ -15,26 +15,29 @@ import (
 // A Section is the cut through a pot, true to scale, and beside it the dip
 // gauge, enlarged so that millimetres can be read.
 type Section struct {
-	Width, Height Px
-	Wall          string // path of the pot's inner wall
-	Contents      string // path of what is in it
-	Bed           string // path of the settled grain
-	Grains        []Grain
-	Foam          string // path of the room that foam needs, "" if none does
-	FoamX, FoamY  Px
-	RimLeft       Px
-	RimRight      Px
-	RimY          Px
-	Ruler         []Tick // true to scale, at the left wall
-	RulerX        Px
-	GaugeX        Px
-	GaugeTop      Px
-	GaugeBottom   Px
-	GaugeTicks    []Tick
-	Levels        []Level
-	Caption       string
-	Text          string // the same in words
-	HasGauge      bool
+	Width, Height       Px
+	Wall                string // path of the pot's inner wall
+	Contents            string // path of what is in it
+	Bed                 string // path of the settled grain
+	Grains              []Grain
+	Foam                string // path of the room that foam needs, "" if none does
+	FoamX, FoamY        Px
+	RimLeft             Px
+	RimRight            Px
+	RimY                Px
+	Ruler               []Tick // true to scale, at the left wall
+	RulerX              Px
+	GaugeX              Px
+	GaugeTop            Px
+	GaugeBottom         Px
+	GaugeTicks          []Tick
+	Levels              []Level
+	Caption             string
+	CropTop, CropHeight Px // of the pot alone, without gauge and caption
+	CaptionX            Px
+	LabelX              Px     // where the names of the levels stand
+	Text                string // the same in words
+	HasGauge            bool
 }
 
 // GaugeHeight is how long the gauge is.
@@ -65,26 +68,32 @@ type Grain struct{ X, Y, Turn Px }
 
 // A SectionLevel is what a section is to show.
 type SectionLevel struct {
-	Kind   string
-	Label  string
-	Level  measure.Millimetre
-	Scale  *float64
-	Mass   float64
-	Hidden bool // drawn in the pot, not on the gauge
+	Kind  string
+	Label string
+	Level measure.Millimetre
+	Scale *float64
+	Mass  float64
+	Step  int // at whose end it stands; the start has the step that it begins
 }
 
-// LevelsOf returns the turning points of a forecast for a section. Points that
-// a skewer could not tell apart are one.
+// LevelsOf returns the turning points of a forecast for a section. Neighbours
+// that a skewer could not tell apart are one.
 func LevelsOf(f *forecast.Forecast) []SectionLevel {
 	var levels []SectionLevel
 	for _, m := range f.Marks {
-		levels = append(levels, SectionLevel{
-			Kind: kindOf(m.Label), Label: strings.TrimPrefix(m.Label, "add "), Level: measure.Millimetre(m.LevelMM),
-			Scale: m.ScaleG, Mass: m.MassG,
-		})
+		label := strings.TrimPrefix(m.Label, "add ")
+		if n := len(levels); n > 0 && math.Abs(float64(levels[n-1].Level)-m.LevelMM) < sameLevel {
+			levels[n-1].Label += ", " + label
+			continue
+		}
+		levels = append(levels, SectionLevel{Kind: kindOf(m.Label), Label: label, Level: measure.Millimetre(m.LevelMM),
+			Scale: m.ScaleG, Mass: m.MassG, Step: m.Step})
 	}
 	return levels
 }
+
+// sameLevel is how near two levels are one on a skewer, in mm.
+const sameLevel = 1.0
 
 func kindOf(label string) string {
 	switch label {
@@ -98,35 +107,44 @@ func kindOf(label string) string {
 
 // Geometry of the section, in px of its own coordinates.
 const (
-	sectionWidth, sectionHeight = 470.0, 350.0
-	potLeft, potRight           = 34.0, 262.0
-	potTop, potBottom           = 60.0, 318.0
-	gaugeAt                     = 318.0
-	gaugeTopAt, gaugeBottomAt   = 34.0, 318.0
+	sectionWidth, sectionHeight = 520.0, 306.0
+	potLeft, potRight           = 40.0, 306.0
+	potTop, potBottom           = 40.0, 274.0
+	gaugeAt                     = 362.0
+	gaugeTopAt, gaugeBottomAt   = 34.0, 274.0
 	gaugeWidth                  = 12.0
-	labelAt                     = 346.0
+	labelAt                     = 390.0
 	labelGap                    = 36.0
 	foamShare                   = 0.60
 )
 
+// SectionOptions change what a section shows.
+type SectionOptions struct {
+	Foam  bool         // the contents will rise at the boil
+	Grain float64      // share of the contents, 0 to 1, that settles as a bed
+	Among []vessel.Pot // pots drawn beside it, to the same scale
+}
+
 // NewSection draws a pot with levels, the last of which is what it holds in
-// the picture. foam says whether the contents will rise at the boil; grain is
-// the share of the contents, 0 to 1, that settles as a bed.
-func NewSection(pot vessel.Pot, levels []SectionLevel, foam bool, grain float64) Section {
+// the picture.
+func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section {
 	s := Section{Width: sectionWidth, Height: sectionHeight, GaugeX: gaugeAt, GaugeTop: gaugeTopAt, GaugeBottom: gaugeBottomAt}
 	height := float64(pot.HeightMM)
-	widest := 0.0
-	for i := range 21 {
-		widest = max(widest, float64(pot.Width(measure.Millimetre(height*float64(i)/20))))
+	k, tallest := math.Inf(1), 0.0
+	for _, p := range append([]vessel.Pot{pot}, o.Among...) {
+		tallest = max(tallest, float64(p.HeightMM))
+		k = min(k, (potRight-potLeft)/widest(p), (potBottom-potTop)/float64(p.HeightMM))
 	}
-	k := math.Min((potRight-potLeft)/widest, (potBottom-potTop)/height)
 	centre := (potLeft + potRight) / 2
 	y := func(depth float64) Px { return Px(potBottom - depth*k) }
 	half := func(depth float64) float64 { return float64(pot.Width(measure.Millimetre(depth))) / 2 * k }
 
+	const crop = 14
+	s.CropTop = Px(potBottom-tallest*k) - crop
+	s.CropHeight = potBottom + crop - s.CropTop
 	s.Wall = outline(height, half, y, centre, false)
 	s.RimY, s.RimLeft, s.RimRight = y(height), Px(centre-half(height)), Px(centre+half(height))
-	if foam {
+	if o.Foam {
 		s.Foam = slab(foamShare*height, height, half, y, centre)
 		s.FoamX, s.FoamY = Px(centre), y(height*(1+foamShare)/2)+4
 	}
@@ -135,6 +153,7 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, foam bool, grain float64)
 	for depth := 0.0; depth <= height+1e-6; depth += step {
 		s.Ruler = append(s.Ruler, Tick{At: y(depth), Label: fmt.Sprintf("%.0f", depth), Major: true})
 	}
+	s.CaptionX, s.LabelX = Px(centre), labelAt
 	s.Caption = fmt.Sprintf("%s; 1 mm is %s ml", Size(pot), say.Number(float64(perMM(pot, levels)), 0))
 	if len(levels) == 0 {
 		s.Text = s.Caption
@@ -142,12 +161,22 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, foam bool, grain float64)
 	}
 	held := min(float64(levels[len(levels)-1].Level), height)
 	s.Contents = slab(0, held, half, y, centre)
-	if bed := held * min(grain, 1); bed > 0 {
+	if bed := held * min(o.Grain, 1); bed > 0 {
 		s.Bed = slab(0, bed, half, y, centre)
 		s.Grains = scatter(bed, half, y, centre)
 	}
 	s.levels(pot, levels, half, y, centre)
 	return s
+}
+
+// widest returns the greatest inner width of a pot, in mm; a bowl deeper than
+// half a sphere has it below the rim.
+func widest(p vessel.Pot) float64 {
+	most := 0.0
+	for i := range profilePoints + 1 {
+		most = max(most, float64(p.Width(p.HeightMM*measure.Millimetre(i)/profilePoints)))
+	}
+	return most
 }
 
 func perMM(pot vessel.Pot, levels []SectionLevel) measure.Millilitre {
@@ -229,18 +258,22 @@ func compare(a, b float64) int {
 	return 0
 }
 
-// profile samples a wall between two depths.
+// profilePoints is how many straight pieces a wall is drawn with.
 const profilePoints = 24
+
+// profile returns the depths of the pieces as shares, denser at the bottom,
+// where a bowl bends most.
+func profile(i int) float64 { return float64(i*i) / (profilePoints * profilePoints) }
 
 // outline is the wall of the pot from rim to rim.
 func outline(height float64, half func(float64) float64, y func(float64) Px, centre float64, closed bool) string {
 	var xs, ys []Px
 	for i := profilePoints; i >= 0; i-- {
-		depth := height * float64(i) / profilePoints
+		depth := height * profile(i)
 		xs, ys = append(xs, Px(centre-half(depth))), append(ys, y(depth))
 	}
 	for i := range profilePoints + 1 {
-		depth := height * float64(i) / profilePoints
+		depth := height * profile(i)
 		xs, ys = append(xs, Px(centre+half(depth))), append(ys, y(depth))
 	}
 	if closed {

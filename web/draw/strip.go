@@ -28,8 +28,11 @@ func (s Strip) WordY() Px { return s.Y + 18 }
 // LabelY is where the name of a point stands.
 func (s Strip) LabelY() Px { return s.Y - 12 }
 
-// AimTop is where the sign of an aim begins.
-func (s Strip) AimTop() Px { return s.Y + 3 }
+// AimTop is where the line of an aim begins.
+func (s Strip) AimTop() Px { return s.Y - 9 }
+
+// AimEnd is where it ends.
+func (s Strip) AimEnd() Px { return s.Y + 9 }
 
 // A Point is a figure on a strip. Aim marks what is wanted.
 type Point struct {

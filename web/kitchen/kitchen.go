@@ -122,8 +122,12 @@ func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm
 		return
 	}
 	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds}
+	var all []vessel.Pot
 	for _, p := range pots {
-		v.Pots = append(v.Pots, newPotView(p))
+		all = append(all, p.Pot)
+	}
+	for _, p := range pots {
+		v.Pots = append(v.Pots, newPotView(p, all))
 	}
 	for _, b := range burners {
 		v.Burners = append(v.Burners, newBurnerView(b))
@@ -153,10 +157,10 @@ func sizes(f potForm) []sizeField {
 	}
 }
 
-func newPotView(p store.Pot) potView {
+func newPotView(p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
 	one := potView{ID: p.ID, Name: say.Capital(p.Name), Size: draw.Size(p.Pot), Capacity: litres(p.Capacity()),
-		Safe: litres(p.SafeFill(foamShare)), Mass: "never weighed empty", Section: draw.NewSection(p.Pot, nil, true, 0)}
+		Safe: litres(p.SafeFill(foamShare)), Mass: "never weighed empty", Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}

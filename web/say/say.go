@@ -11,10 +11,14 @@ import (
 )
 
 // thinSpace parts thousands, so that they are not mistaken for a decimal mark.
-const thinSpace = "\u2009"
+// No line breaks at it.
+const thinSpace = "\u202f"
 
 // Grams writes a mass: "1 026 g".
 func Grams[T ~float64](mass T) string {
+	if mass < 1 {
+		return Number(mass, 1) + " g"
+	}
 	return thousands(float64(measure.Weighable(measure.Gram(mass)))) + " g"
 }
 
@@ -50,17 +54,28 @@ func Minutes[T ~float64](minutes T) string {
 	return fmt.Sprintf("%d h %02d min", m/perHour, m%perHour)
 }
 
-// Span writes the likely range of a time: "28 to 41 min".
+// Span writes the likely range of a time: "28 to 41 min", "4¾ to 5¼ h".
 func Span(r measure.Range) string {
 	low, high := math.Round(r.Low), math.Round(r.High)
 	const perHour = 60
 	if low >= 2*perHour {
-		return Minutes(low) + " to " + Minutes(high)
+		from, to := quarterHours(low), quarterHours(high)
+		if from == to {
+			return "about " + to + " h"
+		}
+		return from + " to " + to + " h"
 	}
 	if low == high {
 		return Minutes(high)
 	}
 	return fmt.Sprintf("%.0f to %.0f min", low, high)
+}
+
+// quarterHours writes minutes as hours to the quarter: "4¾".
+func quarterHours(minutes float64) string {
+	const perQuarter, perHour = 15, 4
+	n := int(math.Round(minutes / perQuarter))
+	return strconv.Itoa(n/perHour) + [perHour]string{"", "¼", "½", "¾"}[n%perHour]
 }
 
 // Number writes x with so many decimals.

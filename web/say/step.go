@@ -16,6 +16,7 @@ type StepWords struct {
 	Detail string // amounts, flame, stirring
 	Done   string // the button that ends it: "It boils"
 	Short  string // for a band of the pot line: "simmer"
+	Target string // what to look for: "31 mm on the gauge, 2 715 g on the scale"; "" if nothing
 }
 
 // Step puts a step into words; f is the forecast of its plan.
@@ -90,6 +91,10 @@ func heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	case u.RemainingPct != nil || u.MassG != nil:
 		w.Title, w.Done, w.Short = "Simmer down to the mark", "It is at the mark", "simmer down"
 		if mark != nil {
+			w.Target = fmt.Sprintf("%.0f mm on the gauge, %s", mark.LevelMM, Exact(mark.MassG)+" in the pot")
+			if mark.ScaleG != nil {
+				w.Target = fmt.Sprintf("%.0f mm on the gauge, %s on the scale", mark.LevelMM, Exact(*mark.ScaleG))
+			}
 			w.Title = fmt.Sprintf("Simmer down to %s, %.0f mm", Exact(mark.MassG), mark.LevelMM)
 		}
 	case u.Doneness != nil:

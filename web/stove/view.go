@@ -46,7 +46,7 @@ type view struct {
 	Findings                  []forecast.Finding
 	PotWeighed                bool
 	Empty                     string // weight of the empty pot
-	TargetScale               string
+	Target                    string // gauge and scale at the mark
 	HeavyScale                string // why a scale must not be used, "" if it may
 
 	Typed  form
@@ -80,6 +80,9 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 	}
 	words := say.Step(p, live.Forecast, state.Step)
 	v.Title, v.Detail, v.Note, v.Done = words.Title, words.Detail, p.Steps[state.Step].Note, words.Done
+	if v.Target = words.Target; v.Target != "" {
+		v.Title = "Simmer down to the mark"
+	}
 	v.times(&state, &live, now, zone)
 	v.stirring(&p.Steps[state.Step])
 	if _, begun := state.Zero(); begun {
@@ -150,11 +153,6 @@ func (v *view) times(s *cook.State, l *learn.Live, now time.Time, zone *time.Loc
 	low, high := minutesLeft(v.Low, now), minutesLeft(v.High, now)
 	v.Left = Left(low, high)
 	v.Ready = v.Due.Sub(now).Minutes() < nearMinutes
-	for _, m := range l.Forecast.Marks {
-		if m.Step == s.Step && m.Label != "start" && m.ScaleG != nil && step.Do == plan.Heat && !step.Until.Boil {
-			v.TargetScale = say.Exact(*m.ScaleG) + " on the scale"
-		}
-	}
 }
 
 func minutesLeft(end, now time.Time) float64 { return math.Max(0, end.Sub(now).Minutes()) }
@@ -196,8 +194,8 @@ func (v *view) stirring(s *plan.Step) {
 // marksAhead are the start and the marks that are still to come.
 func marksAhead(l learn.Live, step int) []draw.SectionLevel {
 	var ahead []draw.SectionLevel
-	for i, level := range draw.LevelsOf(l.Forecast) {
-		if m := l.Forecast.Marks[i]; m.Label == "start" || (m.Step >= step && m.Label != "boils") {
+	for _, level := range draw.LevelsOf(l.Forecast) {
+		if level.Kind == "start" || level.Step >= step {
 			ahead = append(ahead, level)
 		}
 	}

@@ -64,7 +64,9 @@ type step struct {
 	Index   int
 	Minute  string
 	Title   string
+	Detail  string
 	Note    string
+	Faulty  bool // has a field with a fault
 	Items   []item
 	Fields  []field
 	Flames  []option // nil: no flame to choose
@@ -124,7 +126,8 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
 		Way: p.Way, Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
 		Line: draw.NewPotLine(p, f, draw.PotLineOptions{}), Narrow: draw.NewPotLine(p, f, draw.PotLineOptions{Narrow: true}),
-		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f), foams(p), bedShare(f)),
+		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f),
+			draw.SectionOptions{Foam: foams(p), Grain: bedShare(f)}),
 	}
 	for _, serve := range []plan.Serve{plan.Hot, plan.Warm, plan.Room, plan.Chilled} {
 		v.Serves = append(v.Serves, option{string(serve), say.Serving(serve), p.Serve == serve})
@@ -197,7 +200,8 @@ func burnerLabel(b vessel.Burner) string {
 func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
 	s := &p.Steps[i]
 	path := fmt.Sprintf("steps[%d]", i)
-	row := step{Index: i, Title: say.Step(p, f, i).Title, Note: s.Note, Minute: say.Number(f.Steps[i].StartMin, 0)}
+	words := say.Step(p, f, i)
+	row := step{Index: i, Title: words.Title, Detail: words.Detail, Note: s.Note, Minute: say.Number(f.Steps[i].StartMin, 0)}
 	for j, it := range s.Items {
 		row.Items = append(row.Items, newItemRow(p, s, i, j, it))
 	}
@@ -413,6 +417,13 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 		next := fmt.Sprintf("steps[%d].items[%d]", i, len(s.Items))
 		s.Add.Fault = firstOf(faults, s.Add.Field+".amount", next+".amount", next+".material")
 		shown[s.Add.Field+".amount"], shown[next+".amount"], shown[next+".material"] = true, true, true
+		s.Faulty = s.Add.Fault != ""
+		for _, it := range s.Items {
+			s.Faulty = s.Faulty || it.Fault != ""
+		}
+		for _, f := range s.Fields {
+			s.Faulty = s.Faulty || f.Fault != ""
+		}
 	}
 	for _, name := range slices.Sorted(maps.Keys(faults)) {
 		if !shown[name] {
