@@ -61,9 +61,9 @@ const (
 )
 
 // Step lets the contents stand or cook for seconds and returns the grams of
-// water that evaporated. The temperature is advanced by the linearised
-// trapezoid rule, which is stable for any step; everything that relaxes does
-// so by its exact exponential.
+// water that evaporated. Everything that relaxes does so by its exact
+// exponential, the temperature by that of its linearised balance, so that no
+// step is too long to be stable.
 func (s *State) Step(c *Conditions, seconds float64) (evaporated measure.Gram) {
 	t := s.totals()
 	if t.mass <= 0 || seconds <= 0 {
@@ -120,7 +120,7 @@ func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
 	}
 	net := power - loss*(temperature-ambient) - rate*latentHeat
 	damping := (loss + slope*latentHeat) / t.capacity
-	next := temperature + net/t.capacity*seconds/(1+damping*seconds/2)
+	next := temperature + net/t.capacity*seconds*relaxed(damping*seconds)
 	evaporated := max(0, rate+slope*(next-temperature)/2) * seconds
 	if next > boiling && !dry {
 		surplus := (power-loss*((temperature+boiling)/2-ambient))*seconds - t.capacity*(boiling-temperature)
@@ -137,6 +137,16 @@ func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
 	s.Liquid[Water] -= evaporated
 	s.Temperature = measure.Celsius(min(next, dryLimit))
 	return evaporated
+}
+
+// relaxed returns (1 - exp(-x))/x, 1 at x = 0: how much of a change at the
+// present rate is left when the rate dies down by x time constants meanwhile.
+func relaxed(x float64) float64 {
+	const tiny = 1e-9
+	if x < tiny {
+		return 1
+	}
+	return -math.Expm1(-x) / x
 }
 
 // cook advances doneness, uptake, starch and egg at a mean temperature.

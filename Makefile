@@ -1,0 +1,47 @@
+# Everything is done from here; see README.md.
+GO ?= go
+STATICCHECK = honnef.co/go/tools/cmd/staticcheck@v0.8.2
+CHROMIUM = /usr/bin/chromium
+
+.PHONY: demo build test unit browser lint fuzz bench golden assets screenshots
+
+demo: ## start the application with the sample kitchen
+	$(GO) run ./cmd/kirdu demo
+
+build: ## one static binary
+	CGO_ENABLED=0 $(GO) build -trimpath -o kirdu ./cmd/kirdu
+
+test: $(CHROMIUM) ## every test
+	$(GO) test ./...
+
+unit: ## all but the browser
+	$(GO) test $$($(GO) list ./... | grep -v /e2e)
+
+browser: $(CHROMIUM) ## the interface in a real browser
+	$(GO) test ./e2e/...
+
+$(CHROMIUM):
+	apt-get update
+	apt-get install -y --no-install-recommends chromium
+
+lint: ## formatting, vet, staticcheck
+	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); echo "run gofmt on these"; exit 1; }
+	$(GO) vet ./...
+	$(GO) run $(STATICCHECK) ./...
+
+fuzz: ## each parser for a while
+	$(GO) test -run NONE -fuzz FuzzParseAmount -fuzzminimizetime 1x -fuzztime 30s ./core/measure
+	$(GO) test -run NONE -fuzz FuzzRead -fuzzminimizetime 1x -fuzztime 60s ./core/plan
+	$(GO) test -run NONE -fuzz FuzzForecast -fuzzminimizetime 1x -fuzztime 60s ./core/forecast
+
+bench: ## the budgets of speed
+	$(GO) test -run NONE -bench . -benchmem ./...
+
+golden: ## write the expected output of the command line anew
+	$(GO) test ./cmd/kirdu -run Golden -update
+
+assets: ## rebuild web/static/vendor from assets/package.json
+	cd assets && npm ci --no-audit --no-fund && npm run build
+
+screenshots: $(CHROMIUM) ## the pictures of docs/screenshots
+	$(GO) run ./e2e/shots

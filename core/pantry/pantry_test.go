@@ -1,0 +1,72 @@
+package pantry
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+)
+
+func TestTablesAreWhole(t *testing.T) {
+	p, err := load()
+	require.NoError(t, err)
+	require.Len(t, p.All(), 110)
+	for _, m := range p.All() {
+		require.NoError(t, m.Check(), m.Slug)
+		require.NotEmpty(t, m.SourceNote, m.Slug)
+		cooks := m.Behaviour == Grain || m.Behaviour == Tissue
+		require.Equal(t, cooks, m.Kinetics != nil, m.Slug)
+	}
+	milk, ok := p.Material("milk-whole")
+	require.True(t, ok)
+	require.InDelta(t, 87.7, float64(milk.Water), 1e-9)
+	require.Equal(t, []string{"milk"}, milk.Allergens)
+	flakes, _ := p.Material("coconut-flakes")
+	require.Equal(t, []string{"coconut", "sulphite"}, flakes.Allergens)
+}
+
+func TestCheckRefuses(t *testing.T) {
+	good := func() Material {
+		return Material{Slug: "x", Behaviour: Liquid, Composition: Composition{Water: 90, Fat: 10}, Bulk: 1}
+	}
+	cases := map[string]struct {
+		spoil func(*Material)
+		want  error
+	}{
+		"more than 100 g":   {func(m *Material) { m.Starch = 20 }, ErrSum},
+		"less than 100 g":   {func(m *Material) { m.Water = 50 }, ErrSum},
+		"no density":        {func(m *Material) { m.Bulk = 0 }, ErrRange},
+		"acid beyond acid":  {func(m *Material) { m.PH = 14 }, ErrRange},
+		"unknown allergen":  {func(m *Material) { m.Allergens = []string{"dust"} }, ErrAllergen},
+		"unknown behaviour": {func(m *Material) { m.Behaviour = "magic" }, ErrBehaviour},
+		"grain, no figures": {func(m *Material) { m.Behaviour = Grain }, ErrKinetics},
+		"grain that cooks in no time": {func(m *Material) {
+			m.Behaviour, m.Kinetics = Grain, &Kinetics{}
+		}, ErrRange},
+	}
+	for name, c := range cases {
+		t.Run(name, func(t *testing.T) {
+			m := good()
+			require.NoError(t, m.Check())
+			c.spoil(&m)
+			require.ErrorIs(t, m.Check(), c.want)
+		})
+	}
+}
+
+func TestOwnMaterialsRule(t *testing.T) {
+	standard := Standard()
+	own := &Material{Slug: "milk-whole", Name: "the neighbour's milk"}
+	fresh := &Material{Slug: "rice-hill", Name: "hill rice"}
+	joined := standard.With([]*Material{own, fresh})
+	m, _ := joined.Material("milk-whole")
+	require.Equal(t, own, m)
+	require.Len(t, joined.All(), len(standard.All())+1)
+	m, _ = standard.Material("milk-whole")
+	require.NotEqual(t, own, m, "the standard pantry stays as it is")
+}
+
+func TestNearest(t *testing.T) {
+	require.Equal(t, "rice-short", Standard().Nearest("rice-shrot"))
+	require.Equal(t, "milk-whole", Standard().Nearest("milk-hole"))
+	require.Empty(t, Standard().Nearest("zzz"))
+}

@@ -1,0 +1,306 @@
+package plan
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"kirdu/core/measure"
+)
+
+// small is a plan with nothing but what is needed.
+const small = `{"format":"kirdu-plan/1","name":"Rice","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":100}},
+"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"}]},
+{"do":"heat","flame":"medium","until":{"boil":true}}]}`
+
+func caseFiles(t testing.TB) map[string][]byte {
+	t.Helper()
+	names, err := filepath.Glob("testdata/*.kirdu.json")
+	require.NoError(t, err)
+	require.NotEmpty(t, names)
+	files := map[string][]byte{}
+	for _, name := range names {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		files[filepath.Base(name)] = data
+	}
+	return files
+}
+
+// notYet takes out the faults of verbs that are not computed yet.
+func notYet(err error) measure.Faults {
+	faults, _ := errors.AsType[measure.Faults](err)
+	var others measure.Faults
+	for _, fault := range faults {
+		if !errors.Is(fault, ErrNotComputed) {
+			others = append(others, fault)
+		}
+	}
+	return others
+}
+
+func TestReferencePlansHaveNoFaults(t *testing.T) {
+	for name, data := range caseFiles(t) {
+		_, err := Read(data)
+		require.Empty(t, notYet(err), name)
+	}
+}
+
+func TestDefaults(t *testing.T) {
+	p, err := Read([]byte(small))
+	require.NoError(t, err)
+	require.Equal(t, 4, p.Serves)
+	require.Equal(t, Hot, p.Serve)
+	require.InDelta(t, 150, float64(p.PortionG), 0)
+	require.InDelta(t, 24, float64(p.Kitchen.AmbientC), 0)
+	require.InDelta(t, 2200, float64(p.Burner.PowerW), 0)
+	require.InDelta(t, 0.45, p.Burner.Efficiency, 0)
+	require.Equal(t, []string{"main"}, p.Served())
+	require.Equal(t, StirOften, p.Steps[1].Stirring())
+	require.InDelta(t, 240, float64(p.Steps[1].Until.Guard()), 0)
+}
+
+func TestWrittenPlanReadsTheSame(t *testing.T) {
+	for name, data := range caseFiles(t) {
+		t.Run(name, func(t *testing.T) {
+			p := &Plan{}
+			var tree map[string]any
+			require.NoError(t, json.Unmarshal(data, &tree))
+			fillDefaults(tree)
+			filled, err := json.Marshal(tree)
+			require.NoError(t, err)
+			require.NoError(t, json.Unmarshal(filled, p))
+			written, err := p.JSON()
+			require.NoError(t, err)
+			require.JSONEq(t, string(filled), string(written), "no key of the format is lost")
+		})
+	}
+}
+
+func TestFaultsHavePaths(t *testing.T) {
+	edit := func(old, fresh string) string {
+		require.Contains(t, small, old)
+		return strings.Replace(small, old, fresh, 1)
+	}
+	cases := map[string]struct {
+		document string
+		want     []string
+	}{
+		"unit":             {edit("90 g", "2 cupz"), []string{`steps[0].items[1].amount: "2 cupz": unknown unit "cupz"`}},
+		"material":         {edit("rice-short", "rice-shrot"), []string{`steps[0].items[1].material: "rice-shrot": unknown material; did you mean "rice-short"?`}},
+		"unknown key":      {edit(`"name":"Rice"`, `"name":"Rice","colour":"red"`), []string{"colour: unknown key"}},
+		"flame":            {edit(`"medium"`, `"hgih"`), []string{`steps[1].flame: "hgih": give one of: off, low`}},
+		"no main pot":      {edit(`"main":{`, `"side":{`), []string{"pots.main: is missing"}},
+		"no height":        {edit(`,"height_mm":100`, ``), []string{"pots.main.height_mm: is missing"}},
+		"negative size":    {edit(`"height_mm":100`, `"height_mm":-5`), []string{"pots.main.height_mm: -5: give a number above 0"}},
+		"no target":        {edit(`{"boil":true}`, `{}`), []string{"steps[1].until: give at least one target"}},
+		"two flames":       {edit(`"flame":"medium"`, `"flame":"medium","flame_pct":40`), []string{"steps[1]: give either flame or flame_pct"}},
+		"verb":             {edit(`"do":"heat"`, `"do":"simmer"`), []string{`steps[1].do: "simmer": give one of: prep, soak`}},
+		"empty pot":        {edit(`"do":"add",`, `"do":"add","pot":"side",`), []string{`steps[0].pot: "side": there is no pot`, `steps[1]: the pot "main" is empty here`}},
+		"no such part":     {edit(`{"material":"rice-short","amount":"90 g"}`, `{"part":"rice"}`), []string{`steps[0].items[1].part: "rice": no part of this name`}},
+		"doneness of none": {edit(`{"boil":true}`, `{"doneness":{"of":"barley","at":1}}`), []string{`steps[1].until.doneness.of: "barley": is not in the pot, which holds rice-short`}},
+		"later step":       {edit(`{"boil":true}`, `{"remaining_pct":70,"of_step":1}`), []string{"steps[1].until.of_step: 1: name a step before this one"}},
+		"zero amount":      {edit("90 g", "0 g"), []string{"steps[0].items[1].amount", "give a number above 0"}},
+		"not computed": {edit(`{"do":"heat","flame":"medium","until":{"boil":true}}`, `{"do":"pressure","whistles":3}`),
+			[]string{`steps[1].do: "pressure": is in the format but not computed by this version`}},
+		"served from": {edit(`"steps"`, `"served_from":"tray","steps"`), []string{`served_from: "tray": there is no pot`}},
+		"many at once": {edit("90 g", "2 cupz\",\"colour\":\"red"), []string{
+			`steps[0].items[1].colour: unknown key`}},
+		"two lines for two faults": {strings.Replace(edit("90 g", "-1 g"), `"name":"Rice"`, `"name":""`, 1), []string{
+			`name: "": give a text of 1 to 80 characters`, `steps[0].items[1].amount: "-1 g"`}},
+		"no JSON":       {"{", []string{"plan: is not a JSON document"}},
+		"a list":        {"[]", []string{"plan: []: give an object"}},
+		"more behind":   {small + "{}", []string{"plan: is not a JSON document: text follows its end"}},
+		"a huge number": {edit(`"diameter_mm":200`, `"diameter_mm":1e999`), []string{"plan: is not a JSON document"}},
+	}
+	for name, c := range cases {
+		t.Run(name, func(t *testing.T) {
+			_, err := Read([]byte(c.document))
+			require.Error(t, err)
+			for _, want := range c.want {
+				require.Contains(t, err.Error(), want)
+			}
+		})
+	}
+}
+
+func TestSizeIsBounded(t *testing.T) {
+	_, err := Read([]byte(`{"notes":"` + strings.Repeat("x", MaxBytes) + `"}`))
+	require.ErrorIs(t, err, ErrTooLong)
+	steps := strings.Repeat(`{"do":"rest","minutes":1},`, 201)
+	_, err = Read([]byte(strings.Replace(small, `"steps":[`, `"steps":[`+steps, 1)))
+	require.ErrorContains(t, err, "steps: has 203 entries; give 1 to 200")
+}
+
+func TestPartsAreFollowed(t *testing.T) {
+	document := func(steps string) []byte {
+		return []byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":100},
+		"side":{"shape":"straight","diameter_mm":160,"height_mm":90}},"steps":[` + steps + `]}`)
+	}
+	soak := `{"do":"soak","name":"grain","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30},`
+	milk := `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}%s]}`
+	cases := map[string]struct{ steps, fault string }{
+		"a soaked part":        {soak + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
+		"a part by halves":     {soak + fmt.Sprintf(milk, `,{"part":"grain","share":0.5}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
+		"a part used twice":    {soak + fmt.Sprintf(milk, `,{"part":"grain"}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`), "nothing of this part is left"},
+		"a part made twice":    {soak + soak + fmt.Sprintf(milk, `,{"part":"grain"}`), "a part of this name is made already"},
+		"poured from itself":   {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"main"}]}`, "cannot be poured into itself"},
+		"poured from an empty": {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"side"}]}`, "this pot is empty here"},
+		"all poured away":      {fmt.Sprintf(milk, "") + `,{"do":"add","pot":"side","items":[{"pot":"main"}]}`, "nothing is left in the pot that is served"},
+		"finger above nothing": {soak + `{"do":"soak","name":"x","items":[{"part":"grain"}],"in":{"material":"water","above_mm":20},"minutes":5}`, "needs a pot"},
+		"finger of rice":       {`{"do":"add","items":[{"material":"rice-short","above_mm":20}]}`, "only a liquid can stand above"},
+	}
+	for name, c := range cases {
+		t.Run(name, func(t *testing.T) {
+			_, err := Read(document(c.steps))
+			if c.fault == "" {
+				require.NoError(t, err)
+				return
+			}
+			require.ErrorContains(t, err, c.fault)
+		})
+	}
+}
+
+// TestRulesAgreeWithTheSchema changes the reference plans at random and asks
+// both the rules here and the normative schema.
+func TestRulesAgreeWithTheSchema(t *testing.T) {
+	schema, err := jsonschema.NewCompiler().Compile("testdata/plan.schema.json")
+	require.NoError(t, err)
+	files := caseFiles(t)
+	names := []string{}
+	for name := range files {
+		names = append(names, name)
+	}
+	values := []any{nil, true, false, 0.0, -1.0, 1.0, 2.5, 300.0, 1e6, "", "x", "medium", "1 cup", []any{}, map[string]any{}, []any{"main"}}
+	extra := []string{"note", "minutes", "pct", "flame", "flame_pct", "lid", "share", "of", "colour", "until", "pot", "part"}
+	rapid.Check(t, func(t *rapid.T) {
+		var tree any
+		require.NoError(t, json.Unmarshal(files[rapid.SampledFrom(names).Draw(t, "file")], &tree))
+		for range rapid.IntRange(0, 3).Draw(t, "changes") {
+			change(t, tree, values, extra)
+		}
+		data, err := json.Marshal(tree)
+		require.NoError(t, err)
+		var again any
+		require.NoError(t, json.Unmarshal(data, &again))
+		c := &checker{}
+		documentRule(c, "", again)
+		problem := schema.Validate(tree)
+		if (problem == nil) != (len(c.faults) == 0) {
+			t.Fatalf("schema says %v, rules say %v, of %s", problem, c.faults, data)
+		}
+	})
+}
+
+// change walks to a random place and removes, replaces or adds there.
+func change(t *rapid.T, tree any, values []any, extra []string) {
+	for {
+		switch at := tree.(type) {
+		case map[string]any:
+			keys := sortedKeys(at)
+			if len(keys) == 0 {
+				return
+			}
+			key := rapid.SampledFrom(keys).Draw(t, "key")
+			switch rapid.IntRange(0, 5).Draw(t, "what") {
+			case 0:
+				delete(at, key)
+				return
+			case 1:
+				at[key] = rapid.SampledFrom(values).Draw(t, "value")
+				return
+			case 2:
+				at[rapid.SampledFrom(extra).Draw(t, "new key")] = rapid.SampledFrom(values).Draw(t, "value")
+				return
+			}
+			tree = at[key]
+		case []any:
+			if len(at) == 0 {
+				return
+			}
+			tree = at[rapid.IntRange(0, len(at)-1).Draw(t, "place")]
+		default:
+			return
+		}
+	}
+}
+
+func TestScale(t *testing.T) {
+	p, err := Read([]byte(small))
+	require.NoError(t, err)
+	p.Scale(10)
+	require.Equal(t, 10, p.Serves)
+	require.Equal(t, "2.5 l", p.Steps[0].Items[0].Amount)
+	require.Equal(t, "225 g", p.Steps[0].Items[1].Amount)
+}
+
+func TestMoveStepKeepsReferences(t *testing.T) {
+	p, err := Read([]byte(strings.Replace(small, `{"do":"heat","flame":"medium","until":{"boil":true}}`,
+		`{"do":"heat","flame":"medium","until":{"boil":true}},
+		{"do":"heat","flame":"low","until":{"remaining_pct":80,"of_step":1}},
+		{"do":"add","items":[{"material":"sugar-white","amount":"50 g"}]}`, 1)))
+	require.NoError(t, err)
+	require.Equal(t, 3, p.SugarStep())
+	require.True(t, p.MoveStep(3, 1))
+	require.Equal(t, Add, p.Steps[1].Do)
+	require.Equal(t, 2, *p.Steps[3].Until.OfStep, "it still means the boil")
+	require.False(t, p.MoveStep(9, 0))
+	require.True(t, p.RemoveItem(1, 0), "with its last item the addition goes")
+	require.Len(t, p.Steps, 3)
+	require.Equal(t, 1, *p.Steps[2].Until.OfStep)
+}
+
+func TestServeAs(t *testing.T) {
+	p, err := Read([]byte(small))
+	require.NoError(t, err)
+	p.ServeAs(Chilled)
+	require.Equal(t, Chill, p.Steps[len(p.Steps)-1].Do)
+	p.ServeAs(Chilled)
+	require.Len(t, p.Steps, 4, "once is enough")
+	p.ServeAs(Hot)
+	require.Len(t, p.Steps, 2)
+}
+
+func TestOwnMaterials(t *testing.T) {
+	with := func(material string) []byte {
+		return []byte(strings.Replace(strings.Replace(small, `"steps"`, `"materials":[`+material+`],"steps"`, 1), "rice-short", "rice-hill", 1))
+	}
+	p, err := Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":12,"starch":78,"bulk_g_per_ml":0.8,"kinetics":{"cook_min_98c":30}}`))
+	require.NoError(t, err)
+	hill, ok := p.Pantry().Material("rice-hill")
+	require.True(t, ok)
+	require.InDelta(t, 100, float64(hill.Sum()), 1e-9, "what the label leaves out counts as other solids")
+	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":60,"starch":78,"bulk_g_per_ml":0.8,"kinetics":{"cook_min_98c":30}}`))
+	require.ErrorContains(t, err, "materials[0]: the parts of 100 g must add up")
+	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":12,"starch":78,"bulk_g_per_ml":0.8}`))
+	require.ErrorContains(t, err, "needs its cooking figures")
+}
+
+func FuzzRead(f *testing.F) {
+	f.Add([]byte(small))
+	for _, data := range caseFiles(f) {
+		f.Add(data)
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		p, err := Read(data)
+		if err != nil {
+			return
+		}
+		written, err := p.JSON()
+		require.NoError(t, err)
+		again, err := Read(written)
+		require.NoError(t, err, "what was read can be written and read")
+		rewritten, err := again.JSON()
+		require.NoError(t, err)
+		require.JSONEq(t, string(written), string(rewritten))
+	})
+}
