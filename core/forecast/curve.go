@@ -19,7 +19,7 @@ type recorder struct {
 }
 
 func newRecorder() *recorder {
-	const usual = maxPoints + maxPoints/2
+	const usual = 2 * maxPoints / 3
 	block := make([]float64, 0, 6*usual)
 	column := func(k int) []float64 { return block[k*usual : k*usual : (k+1)*usual] }
 	return &recorder{

@@ -96,10 +96,10 @@ func (r *run) heat(i int, s *plan.Step, p *pan) {
 	}
 	r.sample(p)
 	p.record.corner()
-	reached := met(targets, p)
+	reached := r.aim(targets, p)
 	for !reached {
 		left := float64(limit-(p.local-begin)) * measure.SecondsPerMinute
-		if left <= 1e-9 {
+		if left <= instant {
 			break
 		}
 		seconds := r.step
@@ -122,24 +122,29 @@ func (r *run) heat(i int, s *plan.Step, p *pan) {
 	r.mark(i, r.label(i), p)
 }
 
-func met(targets []target, p *pan) bool {
+// instant is a time in seconds too short to matter, and long enough to move a
+// clock that has run for weeks.
+const instant = 1e-6
+
+// aim notes how far the targets are and reports whether one is met.
+func (r *run) aim(targets []target, p *pan) bool {
+	r.gaps = r.gaps[:0]
+	reached := false
 	for _, t := range targets {
-		if t.gap(p) <= 0 {
-			return true
-		}
+		gap := t.gap(p)
+		r.gaps = append(r.gaps, gap)
+		reached = reached || gap <= 0
 	}
-	return false
+	return reached
 }
 
 // advance takes one step of time and reports whether a target was met in it;
-// then the step is cut where the target was met.
+// then the step is cut where the target was met. aim was asked before.
 func (r *run) advance(i int, p *pan, c *pot.Conditions, seconds float64, targets []target) bool {
 	seconds = r.untilWeighing(p, seconds)
-	r.gaps = r.gaps[:0]
-	for _, t := range targets {
-		r.gaps = append(r.gaps, t.gap(p))
+	if len(targets) > 0 {
+		p.state.CopyTo(&r.scratch)
 	}
-	p.state.CopyTo(&r.scratch)
 	evaporated := p.state.Step(c, seconds)
 	share := r.shareToTarget(targets, p)
 	reached := share <= 1
@@ -152,8 +157,8 @@ func (r *run) advance(i int, p *pan, c *pot.Conditions, seconds float64, targets
 	p.evaporated += evaporated
 	r.balance.EvaporatedG += float64(evaporated)
 	p.local += measure.Minute(seconds / measure.SecondsPerMinute)
-	if r.correct(p) && met(targets, p) {
-		reached = true
+	if r.correct(p) {
+		reached = r.aim(targets, p) || reached
 	}
 	if r.record {
 		mass, volume := p.state.Size()
@@ -173,13 +178,20 @@ const (
 )
 
 // shareToTarget returns the share of the step just taken after which the first
-// target was met, on a straight line from r.gaps; above 1 if none was.
+// target was met, on a straight line from r.gaps; above 1 if none was. Then
+// r.gaps are those of the present.
 func (r *run) shareToTarget(targets []target, p *pan) float64 {
 	share := 2.0
+	r.after = r.after[:0]
 	for k, t := range targets {
-		if after := t.gap(p); after <= 0 {
+		after := t.gap(p)
+		r.after = append(r.after, after)
+		if after <= 0 {
 			share = min(share, max(0, measure.Ratio(r.gaps[k], r.gaps[k]-after)))
 		}
+	}
+	if share > 1 {
+		r.gaps, r.after = r.after, r.gaps
 	}
 	return share
 }
@@ -218,7 +230,7 @@ func (r *run) rest(i int, p *pan, minutes measure.Minute, c pot.Conditions) {
 	end := p.local + minutes
 	for {
 		left := float64(end-p.local) * measure.SecondsPerMinute
-		if left <= 1e-9 {
+		if left <= instant {
 			break
 		}
 		r.advance(i, p, &c, min(r.restSeconds(p.state.Temperature), left), nil)

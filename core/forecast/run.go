@@ -111,7 +111,7 @@ type run struct {
 	marks        []mark
 	allergens    map[string]bool
 	scratch      pot.State
-	gaps         []float64
+	gaps, after  []float64 // to the targets, before and after a step
 	record       bool
 	first        *pan // the first served pot: its clock is that of the forecast
 }

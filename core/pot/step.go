@@ -114,14 +114,18 @@ func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
 		if drive > 0 {
 			rate, slope = lid*stillAirGrams*surface*drive, lid*stillAirGrams*surface*rise
 		}
+		// No more can go than is there; the law keeps its shape, so that a pot
+		// that dries out is not cooled below what its steam allows.
 		if most := s.Liquid[Water] / seconds; rate > most {
-			rate, slope = most, 0
+			slope *= most / rate
+			rate = most
 		}
 	}
 	net := power - loss*(temperature-ambient) - rate*latentHeat
 	damping := (loss + slope*latentHeat) / t.capacity
-	next := temperature + net/t.capacity*seconds*relaxed(damping*seconds)
-	evaporated := max(0, rate+slope*(next-temperature)/2) * seconds
+	end, mean := relaxed(damping * seconds)
+	next := temperature + net/t.capacity*seconds*end
+	evaporated := max(0, rate+slope*net/t.capacity*seconds*mean) * seconds
 	if next > boiling && !dry {
 		surplus := (power-loss*((temperature+boiling)/2-ambient))*seconds - t.capacity*(boiling-temperature)
 		next = boiling
@@ -139,14 +143,17 @@ func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
 	return evaporated
 }
 
-// relaxed returns (1 - exp(-x))/x, 1 at x = 0: how much of a change at the
-// present rate is left when the rate dies down by x time constants meanwhile.
-func relaxed(x float64) float64 {
-	const tiny = 1e-9
-	if x < tiny {
-		return 1
+// relaxed returns how much of a change at the present rate is reached at the
+// end of a step, and in the mean over it, when the rate dies down by x time
+// constants meanwhile: (1 - exp(-x))/x and the mean of that course. At x = 0
+// they are 1 and 1/2.
+func relaxed(x float64) (end, mean float64) {
+	const small = 0.02 // below it three terms of the series are exact to 1e-6
+	if x < small {
+		return 1 - x/2 + x*x/6, 0.5 - x/6 + x*x/24
 	}
-	return -math.Expm1(-x) / x
+	end = -math.Expm1(-x) / x
+	return end, (1 - end) / x
 }
 
 // cook advances doneness, uptake, starch and egg at a mean temperature.
