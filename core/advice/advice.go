@@ -168,10 +168,13 @@ func undercookedGrain(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 		if done >= wanted.WantedLow {
 			continue
 		}
+		is, liked := pot.DonenessWord(done), pot.DonenessWord(wanted.WantedLow)
+		message := fmt.Sprintf("%s is %s when it is served (%.2f); it is liked from %s on (%.2f).", PartName(p, name), is, done, liked, wanted.WantedLow)
+		if is == liked {
+			message = fmt.Sprintf("%s is a little short of done when it is served (%.2f); it is liked from %.2f on.", PartName(p, name), done, wanted.WantedLow)
+		}
 		found = append(found, forecast.Finding{
-			Rule: "undercooked-grain", Severity: forecast.Warning, Step: lastHeat(p),
-			Message: fmt.Sprintf("%s is %s when it is served (%.1f); it is liked from %s (%.1f) on.",
-				PartName(p, name), pot.DonenessWord(done), done, pot.DonenessWord(wanted.WantedLow), wanted.WantedLow),
+			Rule: "undercooked-grain", Severity: forecast.Warning, Step: lastHeat(p), Message: message,
 			Evidence: evidence("doneness", done, "wanted", wanted.WantedLow),
 			Fix:      "Cook it longer before the sugar goes in, soak it first, or simmer it on a lower flame so that it has more time.",
 		})

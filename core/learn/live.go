@@ -40,7 +40,7 @@ const (
 	boilSD     = 0.75 // min: when a cook calls it boiling
 	priorSD    = 0.25 // of the power of an untested burner; the model, section 14
 	testedSD   = 0.08 // of one with a water test
-	searchWide = 1.2  // the search spans exp(-1.2) to exp(1.2), 0.30 to 3.3
+	searchWide = 0.9  // the search spans exp(-0.9) to exp(0.9), 0.4 to 2.5
 )
 
 // Follow returns the live forecast of a cook at a moment. The power into the
@@ -185,12 +185,15 @@ func estimate(replay *plan.Plan, prior Estimate, seen observations) Estimate {
 		return misfit(replay, prior, seen, logFactor)
 	}
 	best := minimise(cost, -searchWide, searchWide)
-	// The curvature at the minimum is the inverse of the variance.
-	const h = 0.02
-	curvature := (cost(best+h) - 2*cost(best) + cost(best-h)) / (h * h)
+	// A parabola through three points near it gives the minimum itself and, by
+	// its curvature, the inverse of the variance.
+	const h = 0.03
+	middle, right, left := cost(best), cost(best+h), cost(best-h)
+	bend := (right - 2*middle + left) / (h * h)
 	sd := prior.SD
-	if curvature > 0 {
-		sd = math.Min(prior.SD, 1/math.Sqrt(curvature))
+	if bend > 0 {
+		best -= math.Min(math.Max((right-left)/(2*h)/bend, -h), h)
+		sd = math.Min(prior.SD, 1/math.Sqrt(bend))
 	}
 	return Estimate{Factor: prior.Factor * math.Exp(best), SD: math.Max(sd, leastSD)}
 }
@@ -232,9 +235,9 @@ func boilMinutes(p *plan.Plan, step int, factor float64) float64 {
 func square(x float64) float64 { return x * x }
 
 // minimise finds the minimum of a function with one valley by golden section.
-// It ends after a fixed number of cuts, the bracket being 1e-4 of its width.
+// It ends after a fixed number of cuts, the bracket being 1/76 of its width.
 func minimise(f func(float64) float64, low, high float64) float64 {
-	const cuts = 20
+	const cuts = 9
 	ratio := (math.Sqrt(5) - 1) / 2
 	a, b := high-ratio*(high-low), low+ratio*(high-low)
 	fa, fb := f(a), f(b)

@@ -1,0 +1,120 @@
+package learn_test
+
+import (
+	"fmt"
+	"math"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+const document = `{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110,"mass_g":1000}},"steps":[
+{"do":"add","items":[{"material":"milk-whole","amount":"1.2 l"},{"material":"rice-short","amount":"100 g"}]},
+{"do":"heat","flame":"high","until":{"boil":true}},
+{"do":"heat","flame":"medium","until":{"remaining_pct":70}},
+{"do":"add","items":[{"material":"sugar-white","amount":"95 g"}]},
+{"do":"heat","flame":"low","until":{"minutes":5}}]}`
+
+var lit = time.Date(2026, 11, 21, 17, 30, 0, 0, time.UTC)
+
+func read(t testing.TB) *plan.Plan {
+	t.Helper()
+	p, err := plan.Read([]byte(document))
+	require.NoError(t, err)
+	return p
+}
+
+// truth is how the plan really goes over a burner that gives so much of what
+// was thought.
+func truth(p *plan.Plan, power float64) *forecast.Forecast {
+	really := p.Clone()
+	really.Calibration.Evaporation = &plan.Learnt{Value: power}
+	return forecast.Run(really, forecast.Options{NominalOnly: true})
+}
+
+func after(minutes float64) time.Time { return lit.Add(time.Duration(minutes * float64(time.Minute))) }
+
+// follow is a cook at the mark's step, having weighed at some minutes.
+func follow(p *plan.Plan, really *forecast.Forecast, error_ float64, now float64, weighed ...float64) learn.Live {
+	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
+	for i, minute := range weighed {
+		mass := learn.Interpolate(really.Curve.Minute, really.Curve.MassG, minute)
+		sign := float64(1 - 2*(i%2))
+		events = append(events, cook.Event{Kind: cook.Weighed, At: after(minute), Mass: measure.Gram(mass + sign*error_)})
+	}
+	s := cook.Fold(p, lit, events)
+	return learn.Follow(&s, after(now))
+}
+
+func markEnd(f *forecast.Forecast) float64 { return f.Steps[2].EndMin }
+
+// TestOneWeighInFindsAWeakBurner is a cook whose burner gives 20 % less.
+func TestOneWeighInFindsAWeakBurner(t *testing.T) {
+	p := read(t)
+	really := truth(p, 0.8)
+	planned := forecast.Run(p, forecast.Options{NominalOnly: true})
+	end := markEnd(really)
+	half := end / 2
+	live := follow(p, really, 6, half, half)
+	before := math.Abs(markEnd(planned)/end - 1)
+	afterwards := math.Abs(markEnd(live.Forecast)/end - 1)
+	require.Greater(t, before, 0.15)
+	require.Less(t, afterwards, 0.05, "within a twentieth after one weigh-in half-way")
+	require.InDelta(t, 0.8, live.Power.Factor, 0.04)
+	require.Less(t, live.Power.SD, 0.1)
+	r := live.Forecast.Time.TotalMin
+	require.True(t, really.Time.TotalMin.Value >= r.Low && really.Time.TotalMin.Value <= r.High)
+}
+
+func TestBoilAloneTeaches(t *testing.T) {
+	p := read(t)
+	for _, power := range []float64{0.75, 1, 1.25} {
+		really := truth(p, power)
+		live := follow(p, really, 0, really.Steps[1].EndMin+1)
+		require.InDelta(t, power, live.Power.Factor, 0.12, "%v", power)
+	}
+}
+
+func TestDipIsWorthLessThanTheScale(t *testing.T) {
+	p := read(t)
+	really := truth(p, 0.85)
+	minute := markEnd(really) / 2
+	level := learn.Interpolate(really.Curve.Minute, really.Curve.LevelMM, minute)
+	begin := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
+	dipped := cook.Fold(p, lit, append(begin, cook.Event{Kind: cook.Dipped, At: after(minute), MM: measure.Millimetre(level)}))
+	live := learn.Follow(&dipped, after(minute))
+	require.InDelta(t, 0.85, live.Power.Factor, 0.08)
+	require.Greater(t, live.Power.SD, follow(p, really, 0, minute, minute).Power.SD)
+}
+
+func TestNothingSeenLeavesThePlan(t *testing.T) {
+	p := read(t)
+	s := cook.Fold(p, lit, nil)
+	live := learn.Follow(&s, after(1))
+	require.InDelta(t, 1, live.Power.Factor, 1e-9)
+	require.InDelta(t, 0.25, live.Power.SD, 1e-9)
+	require.Zero(t, live.Now)
+}
+
+func TestInterpolate(t *testing.T) {
+	xs, ys := []float64{0, 10, 10, 20}, []float64{0, 100, 200, 300}
+	for x, want := range map[float64]float64{-5: 0, 0: 0, 5: 50, 10: 200, 15: 250, 99: 300} {
+		require.InDelta(t, want, learn.Interpolate(xs, ys, x), 1e-9, fmt.Sprint(x))
+	}
+	require.Zero(t, learn.Interpolate(nil, nil, 3))
+}
+
+func BenchmarkFollow(b *testing.B) {
+	p := read(b)
+	really := truth(p, 0.8)
+	for b.Loop() {
+		follow(p, really, 5, 30, 20, 28)
+	}
+}
