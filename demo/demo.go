@@ -75,15 +75,19 @@ const (
 	onStovePower   = 0.86
 )
 
+// kitchenDays is how long ago the household set its kitchen up.
+const kitchenDays = 60
+
 // Fill puts the sample kitchen into an empty store, as of a moment.
 func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Location) error {
+	moved := now.AddDate(0, 0, -kitchenDays)
 	for i, p := range pots {
-		if err := s.AddPot(ctx, store.Pot{ID: newID(), Pot: p}, now.Add(time.Duration(i)*time.Second)); err != nil {
+		if err := s.AddPot(ctx, store.Pot{ID: newID(), Pot: p}, moved.Add(time.Duration(i)*time.Minute)); err != nil {
 			return err
 		}
 	}
 	for i, b := range burners {
-		if err := s.AddBurner(ctx, store.Burner{ID: newID(), Burner: b}, now.Add(time.Duration(i)*time.Second)); err != nil {
+		if err := s.AddBurner(ctx, store.Burner{ID: newID(), Burner: b}, moved.Add(time.Duration(i)*time.Minute)); err != nil {
 			return err
 		}
 	}
@@ -99,7 +103,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Locatio
 			return fmt.Errorf("sample plan %s: %w", name, err)
 		}
 		ids[name], sample[name] = newID(), p
-		if err := s.CreatePudding(ctx, ids[name], p, now.Add(time.Duration(i)*time.Second)); err != nil {
+		if err := s.CreatePudding(ctx, ids[name], p, moved.Add(time.Duration(i)*time.Minute)); err != nil {
 			return err
 		}
 	}

@@ -1,0 +1,117 @@
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"flag"
+	"net"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+)
+
+var update = flag.Bool("update", false, "write the golden files anew")
+
+// command runs the program with arguments and returns what it prints.
+func command(t *testing.T, ctx context.Context, stdin string, arguments ...string) (out, errOut string, err error) {
+	t.Helper()
+	var stdout, stderr bytes.Buffer
+	root := rootCommand()
+	root.SetArgs(arguments)
+	root.SetIn(strings.NewReader(stdin))
+	root.SetOut(&stdout)
+	root.SetErr(&stderr)
+	err = root.ExecuteContext(ctx)
+	return stdout.String(), stderr.String(), err
+}
+
+const example = "testdata/milk-short-grain-reduced"
+
+// TestGoldenForecast keeps the printed forecast as it is: keys, order, digits.
+// The curve is left out of the file for its length.
+func TestGoldenForecast(t *testing.T) {
+	out, errOut, err := command(t, t.Context(), "", "forecast", example+".kirdu.json")
+	require.NoError(t, err)
+	require.Empty(t, errOut)
+	var document map[string]any
+	require.NoError(t, json.Unmarshal([]byte(out), &document))
+	require.Len(t, document["curve"], 7)
+	delete(document, "curve")
+	got, err := json.MarshalIndent(document, "", " ")
+	require.NoError(t, err)
+	if *update {
+		require.NoError(t, os.WriteFile(example+".golden.json", append(got, '\n'), 0o644))
+	}
+	want, err := os.ReadFile(example + ".golden.json")
+	require.NoError(t, err)
+	require.JSONEq(t, string(want), string(got))
+}
+
+func TestForecastFromStandardInput(t *testing.T) {
+	data, err := os.ReadFile(example + ".kirdu.json")
+	require.NoError(t, err)
+	fromFile, _, err := command(t, t.Context(), "", "forecast", example+".kirdu.json")
+	require.NoError(t, err)
+	fromInput, _, err := command(t, t.Context(), string(data), "forecast", "-")
+	require.NoError(t, err)
+	require.Equal(t, fromFile, fromInput)
+}
+
+func TestFaultyPlanPrintsOneLineEach(t *testing.T) {
+	data, err := os.ReadFile(example + ".kirdu.json")
+	require.NoError(t, err)
+	faulty := strings.NewReplacer("110 g", "2 cupz", `"medium"`, `"mild"`).Replace(string(data))
+	out, errOut, err := command(t, t.Context(), faulty, "forecast", "-")
+	code, ok := errors.AsType[exitError](err)
+	require.True(t, ok)
+	require.Equal(t, 2, code.code)
+	require.Empty(t, out)
+	require.Len(t, strings.Split(strings.TrimSpace(errOut), "\n"), 2)
+	require.Contains(t, errOut, `steps[0].items[1].amount: "2 cupz": unknown unit "cupz"`)
+	_, _, err = command(t, t.Context(), "", "forecast", "no-such-file.json")
+	require.ErrorIs(t, err, os.ErrNotExist)
+	_, errOut, err = command(t, t.Context(), strings.Repeat(" ", 70_000), "forecast", "-")
+	require.Error(t, err)
+	require.Contains(t, errOut, "larger than 64 KiB")
+}
+
+func TestPortThatIsTaken(t *testing.T) {
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer listener.Close()
+	_, _, err = command(t, t.Context(), "", "demo", "--addr", listener.Addr().String())
+	require.ErrorContains(t, err, "is in use by another program")
+	require.ErrorContains(t, err, "--addr")
+}
+
+func TestNetworkNeedsAPassphrase(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "kitchen.sqlite")
+	_, _, err := command(t, t.Context(), "", "serve", "--data", data, "--addr", "0.0.0.0:0")
+	require.ErrorIs(t, err, errNoPassphrase)
+	_, _, err = command(t, t.Context(), "short\n", "passphrase", "--data", data)
+	require.Error(t, err)
+	_, _, err = command(t, t.Context(), "lantern supper\n", "passphrase", "--data", data)
+	require.NoError(t, err)
+	ctx, cancel := context.WithTimeout(t.Context(), 300*time.Millisecond)
+	defer cancel()
+	out, _, err := command(t, ctx, "", "serve", "--data", data, "--addr", "127.0.0.1:0")
+	require.NoError(t, err, "it ends quietly when it is told to")
+	require.Contains(t, out, "Kirdu is at http://127.0.0.1:")
+	require.Contains(t, out, data)
+}
+
+func TestDataFile(t *testing.T) {
+	t.Setenv("XDG_DATA_HOME", "/somewhere")
+	path, err := dataFile("")
+	require.NoError(t, err)
+	require.Equal(t, "/somewhere/kirdu/kirdu.sqlite", path)
+	path, err = dataFile("own.sqlite")
+	require.NoError(t, err)
+	require.Equal(t, "own.sqlite", path)
+}
