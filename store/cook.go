@@ -108,19 +108,19 @@ func (s *Store) Cook(ctx context.Context, id string) (Cook, error) {
 
 // OnStove returns the cooks that are not finished, the latest begun first.
 func (s *Store) OnStove(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`)
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, mostOnStove)
 }
 
-// Book returns the finished cooks, the latest first.
-func (s *Store) Book(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL ORDER BY cook.begun_at DESC LIMIT ?`)
+// Book returns so many of the finished cooks, the latest first.
+func (s *Store) Book(ctx context.Context, most int) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
 }
 
-// mostListed bounds a list of cooks on one page.
-const mostListed = 200
+// mostOnStove is more than a household can cook at once.
+const mostOnStove = 20
 
-func (s *Store) cooks(ctx context.Context, query string) ([]Cook, error) {
-	rows, err := s.db.QueryContext(ctx, query, mostListed)
+func (s *Store) cooks(ctx context.Context, query string, most int) ([]Cook, error) {
+	rows, err := s.db.QueryContext(ctx, query, most)
 	list, err := all(rows, err, scanCook)
 	if err != nil {
 		return nil, err
@@ -131,6 +131,20 @@ func (s *Store) cooks(ctx context.Context, query string) ([]Cook, error) {
 		}
 	}
 	return list, nil
+}
+
+// A Cooking names a pudding on the stove.
+type Cooking struct{ ID, Name string }
+
+// Cooking returns what is on the stove by name only: every page shows it.
+func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT id, document ->> '$.name' FROM cook
+		WHERE finished_at IS NULL ORDER BY begun_at DESC LIMIT ?`, mostOnStove)
+	return all(rows, err, func(row scanner) (Cooking, error) {
+		var c Cooking
+		err := row.Scan(&c.ID, &c.Name)
+		return c, err
+	})
 }
 
 func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {

@@ -45,10 +45,17 @@ func scanPudding(row scanner) (Pudding, error) {
 	return p, nil
 }
 
-// Puddings returns the shelf, the latest saved first.
-func (s *Store) Puddings(ctx context.Context) ([]Pudding, error) {
-	rows, err := s.db.QueryContext(ctx, puddingQuery+` ORDER BY pudding.saved_at DESC, pudding.id`)
+// Puddings returns so many of the shelf, the latest saved first.
+func (s *Store) Puddings(ctx context.Context, most int) ([]Pudding, error) {
+	rows, err := s.db.QueryContext(ctx, puddingQuery+` ORDER BY pudding.saved_at DESC, pudding.id LIMIT ?`, most)
 	return all(rows, err, scanPudding)
+}
+
+// CountPuddings returns how many are on the shelf.
+func (s *Store) CountPuddings(ctx context.Context) (int, error) {
+	var n int
+	err := s.db.QueryRowContext(ctx, `SELECT count(*) FROM pudding WHERE removed_at IS NULL`).Scan(&n)
+	return n, err
 }
 
 // Pudding returns one pudding. Error: ErrNotFound.

@@ -31,7 +31,9 @@ func open(t testing.TB, path string) *store.Store {
 	return s
 }
 
-func fresh(t testing.TB) *store.Store { return open(t, filepath.Join(t.TempDir(), "a folder", "kitchen.sqlite")) }
+func fresh(t testing.TB) *store.Store {
+	return open(t, filepath.Join(t.TempDir(), "a folder", "kitchen.sqlite"))
+}
 
 func rice(t testing.TB) *plan.Plan {
 	t.Helper()
@@ -74,7 +76,7 @@ func TestShelf(t *testing.T) {
 	ctx, s := context.Background(), fresh(t)
 	require.NoError(t, s.CreatePudding(ctx, "a", rice(t), now))
 	require.NoError(t, s.CreatePudding(ctx, "b", rice(t), now.Add(time.Hour)))
-	shelf, err := s.Puddings(ctx)
+	shelf, err := s.Puddings(ctx, 10)
 	require.NoError(t, err)
 	require.Equal(t, "b", shelf[0].ID, "the latest first")
 	require.NoError(t, s.RemovePudding(ctx, "b", now))
@@ -156,7 +158,7 @@ func TestFromStoveToBook(t *testing.T) {
 	verdict.Note = "better next day"
 	require.NoError(t, s.Judge(ctx, id, verdict, now), "a later word replaces the earlier")
 	require.Error(t, s.Judge(ctx, id, store.Verdict{Eaten: "raw"}, now))
-	book, err := s.Book(ctx)
+	book, err := s.Book(ctx, 10)
 	require.NoError(t, err)
 	require.Len(t, book, 1)
 	require.Equal(t, verdict, *book[0].Verdict)

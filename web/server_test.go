@@ -83,7 +83,7 @@ func (s *site) post(path string, form url.Values) (*http.Response, string) {
 // pudding returns the first pudding of the shelf.
 func (s *site) pudding() store.Pudding {
 	s.t.Helper()
-	shelf, err := s.store.Puddings(context.Background())
+	shelf, err := s.store.Puddings(context.Background(), 10)
 	require.NoError(s.t, err)
 	p, err := s.store.Pudding(context.Background(), shelf[0].ID)
 	require.NoError(s.t, err)
@@ -99,7 +99,7 @@ func (s *site) onStove() store.Cook {
 
 func TestEveryPageRenders(t *testing.T) {
 	s := newSite(t, nil)
-	book, err := s.store.Book(context.Background())
+	book, err := s.store.Book(context.Background(), 10)
 	require.NoError(t, err)
 	for _, path := range []string{"/", "/puddings", "/puddings?search=millet", "/puddings/" + s.pudding().ID, "/stove/" + s.onStove().ID,
 		"/logbook", "/logbook/" + book[0].ID, "/kitchen"} {
@@ -419,9 +419,13 @@ func TestPlanFile(t *testing.T) {
 	require.NoError(t, err)
 }
 
-func BenchmarkWorkbenchPage(b *testing.B) { benchmarkPage(b, func(s *site) string { return "/puddings/" + s.pudding().ID }) }
-func BenchmarkStovePage(b *testing.B)     { benchmarkPage(b, func(s *site) string { return "/stove/" + s.onStove().ID }) }
-func BenchmarkTodayPage(b *testing.B)     { benchmarkPage(b, func(*site) string { return "/" }) }
+func BenchmarkWorkbenchPage(b *testing.B) {
+	benchmarkPage(b, func(s *site) string { return "/puddings/" + s.pudding().ID })
+}
+func BenchmarkStovePage(b *testing.B) {
+	benchmarkPage(b, func(s *site) string { return "/stove/" + s.onStove().ID })
+}
+func BenchmarkTodayPage(b *testing.B) { benchmarkPage(b, func(*site) string { return "/" }) }
 
 func benchmarkPage(b *testing.B, of func(*site) string) {
 	s := newSite(b, nil)

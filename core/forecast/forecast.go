@@ -202,6 +202,9 @@ type Options struct {
 	Weighings []Weighing
 	// NominalOnly leaves out the ranges: Low and High are the value itself.
 	NominalOnly bool
+	// CourseOnly leaves out the ranges and the thickness in the bowl, for
+	// callers that ask for the course of many variants.
+	CourseOnly bool
 }
 
 // significantDigits is how exactly figures are printed: well beyond what they

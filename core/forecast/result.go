@@ -27,6 +27,7 @@ const percentile90 = 1.2816
 // same plan gives the same answer.
 func Run(p *plan.Plan, options Options) *Forecast {
 	r := newRun(p, spread{}, fineSeconds, options, true)
+	r.courseOnly = options.CourseOnly
 	o := r.outcome()
 	low, high := r.spreads(options, o)
 	figure := func(k int) measure.Range {
@@ -110,6 +111,12 @@ func (r *run) outcome() []float64 {
 func (r *run) protocol(o []float64) {
 	p := r.first
 	o[figureOffHeat] = p.offHeat
+	if r.courseOnly {
+		for k := figureHot; k <= figureChilled; k++ {
+			o[k] = math.NaN()
+		}
+		return
+	}
 	state := p.state.Clone()
 	end := p.state.Temperature
 	stand := func(minutes measure.Minute, c pot.Conditions) {
@@ -141,7 +148,7 @@ func (r *run) protocol(o []float64) {
 // apart, added in squares.
 func (r *run) spreads(options Options, nominal []float64) (low, high []float64) {
 	low, high = slices.Clone(nominal), slices.Clone(nominal)
-	if options.NominalOnly {
+	if options.NominalOnly || options.CourseOnly {
 		return low, high
 	}
 	coarse := func(s spread) []float64 { return newRun(r.plan, s, coarseSeconds, options, false).outcome() }

@@ -113,6 +113,7 @@ type run struct {
 	scratch      pot.State
 	gaps, after  []float64 // to the targets, before and after a step
 	record       bool
+	courseOnly   bool
 	first        *pan // the first served pot: its clock is that of the forecast
 }
 

@@ -220,7 +220,7 @@ func misfit(replay *plan.Plan, prior Estimate, seen observations, logFactor floa
 func run(p *plan.Plan, factor float64) *forecast.Forecast {
 	shifted := *p
 	shifted.Calibration.Evaporation = &plan.Learnt{Value: factor}
-	return forecast.Run(&shifted, forecast.Options{NominalOnly: true})
+	return forecast.Run(&shifted, forecast.Options{CourseOnly: true})
 }
 
 // boilMinutes returns how long a step takes to its boil at a power.

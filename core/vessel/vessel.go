@@ -126,6 +126,10 @@ func (p Pot) Capacity() measure.Millilitre { return p.Volume(p.HeightMM) }
 // dip gauge could ever show.
 const depthTolerance = 1e-4
 
+// leastSlope is how much a wall must lean for the closed form of its depth: a
+// straighter one would lose digits in the difference of two cubes.
+const leastSlope = 1e-3
+
 // depthIterations bounds the search: Newton gains digits fast, and when a step
 // leaves the bracket it is halved, 60 halvings of a 1.5 m pot being 1e-15 mm.
 const depthIterations = 60
@@ -142,12 +146,20 @@ func (p Pot) Depth(volume measure.Millilitre) measure.Millimetre {
 		return measure.Millimetre(cubic / (math.Pi * r * r))
 	}
 	h := float64(p.HeightMM)
-	if capacity := p.Capacity(); volume >= capacity {
+	capacity := p.Capacity()
+	if volume >= capacity {
 		rim := p.radius(h)
 		return measure.Millimetre(h + float64(volume-capacity)*cubicMillimetresPerMillilitre/(math.Pi*rim*rim))
 	}
+	if p.Shape == Taper {
+		bottom, slope := p.radius(0), (p.radius(h)-p.radius(0))/h
+		if math.Abs(slope) > leastSlope {
+			// V = pi ((a + k z)³ - a³)/(3 k), solved for z.
+			return measure.Millimetre((math.Cbrt(bottom*bottom*bottom+3*slope*cubic/math.Pi) - bottom) / slope)
+		}
+	}
 	low, high := 0.0, h
-	depth := h * float64(volume) / float64(p.Capacity())
+	depth := h * float64(volume) / float64(capacity)
 	for range depthIterations {
 		miss := float64(p.Volume(measure.Millimetre(depth)))*cubicMillimetresPerMillilitre - cubic
 		if miss > 0 {

@@ -78,7 +78,7 @@ func run(ctx context.Context) error {
 
 // chosen are the pictures asked for, by default one of each main view.
 func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
-	shelf, err := s.Puddings(ctx)
+	shelf, err := s.Puddings(ctx, 10)
 	if err != nil {
 		return nil, err
 	}
@@ -86,7 +86,7 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 	if err != nil {
 		return nil, err
 	}
-	book, err := s.Book(ctx)
+	book, err := s.Book(ctx, 1)
 	if err != nil {
 		return nil, err
 	}

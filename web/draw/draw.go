@@ -6,9 +6,9 @@ package draw
 
 import (
 	"embed"
-	"fmt"
 	"io/fs"
 	"math"
+	"strconv"
 	"strings"
 )
 
@@ -27,13 +27,13 @@ func Templates() fs.FS {
 // Px is a place in a picture. It prints with one decimal.
 type Px float64
 
-func (p Px) String() string { return fmt.Sprintf("%.1f", float64(p)) }
+func (p Px) String() string { return strconv.FormatFloat(float64(p), 'f', 1, 64) }
 
 // A Tick is a mark on an axis.
 type Tick struct {
 	At    Px
 	Label string // "" for a mark without words
-	Major bool
+	Major bool   // longer than the others
 }
 
 // linear maps a value from one range to another.
@@ -66,11 +66,14 @@ func niceStep(span float64, most int) float64 {
 func path(xs, ys []Px) string {
 	var b strings.Builder
 	for i := range xs {
-		verb := "L"
+		verb := byte('L')
 		if i == 0 {
-			verb = "M"
+			verb = 'M'
 		}
-		fmt.Fprintf(&b, "%s%v %v", verb, xs[i], ys[i])
+		b.WriteByte(verb)
+		b.WriteString(xs[i].String())
+		b.WriteByte(' ')
+		b.WriteString(ys[i].String())
 	}
 	return b.String()
 }

@@ -26,7 +26,7 @@ type PotLine struct {
 	Flames        []Bar
 	FlameY        Px
 	StirY         Px
-	Stirs         []Px
+	Stirs         string // path of the turns of the spoon
 	Times         []Tick
 	TimeY         Px
 	Dots          []Dot
@@ -304,7 +304,7 @@ func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, 
 			every *= 2
 		}
 		for n := 1; ok && r.StartMin+float64(n)*every < r.EndMin; n++ {
-			l.Stirs = append(l.Stirs, x.at(r.StartMin+float64(n)*every))
+			l.Stirs += fmt.Sprintf("M%v %vv7", x.at(r.StartMin+float64(n)*every), l.StirTop())
 		}
 	}
 }

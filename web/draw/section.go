@@ -19,7 +19,7 @@ type Section struct {
 	Wall                string // path of the pot's inner wall
 	Contents            string // path of what is in it
 	Bed                 string // path of the settled grain
-	Grains              []Grain
+	Grains              string // path of short strokes, one for each grain
 	Foam                string // path of the room that foam needs, "" if none does
 	FoamX, FoamY        Px
 	RimLeft             Px
@@ -30,7 +30,8 @@ type Section struct {
 	GaugeX              Px
 	GaugeTop            Px
 	GaugeBottom         Px
-	GaugeTicks          []Tick
+	GaugeTicks          []Tick // those with a number
+	GaugeMarks          string // path of the short ones
 	Levels              []Level
 	Caption             string
 	CropTop, CropHeight Px // of the pot alone, without gauge and caption
@@ -62,9 +63,6 @@ type Level struct {
 	Name    string // "34 mm, sugar"
 	Scale   string // "scale 2 122 g", "" if the empty pot was never weighed
 }
-
-// A Grain is one grain drawn in the bed.
-type Grain struct{ X, Y, Turn Px }
 
 // A SectionLevel is what a section is to show.
 type SectionLevel struct {
@@ -208,11 +206,11 @@ func (s *Section) levels(pot vessel.Pot, levels []SectionLevel, half func(float6
 	for n := 0; float64(n)*minor <= scale.to; n++ {
 		depth := float64(n) * minor
 		isMajor := math.Abs(depth/major-math.Round(depth/major)) < 1e-6
-		tick := Tick{At: scale.at(depth), Major: isMajor}
 		if isMajor {
-			tick.Label = say.Number(depth, 0)
+			s.GaugeTicks = append(s.GaugeTicks, Tick{At: scale.at(depth), Label: say.Number(depth, 0)})
+		} else {
+			s.GaugeMarks += fmt.Sprintf("M%v %vh%v", s.GaugeMid(), scale.at(depth), Px(gaugeWidth/2))
 		}
-		s.GaugeTicks = append(s.GaugeTicks, tick)
 	}
 	ordered := slices.Clone(levels)
 	slices.SortStableFunc(ordered, func(a, b SectionLevel) int { return compare(float64(b.Level), float64(a.Level)) })
@@ -290,10 +288,10 @@ func slab(low, high float64, half func(float64) float64, y func(float64) Px, cen
 }
 
 // scatter lays grains in a bed, on a grid shifted row by row: the same bed
-// always looks the same.
-func scatter(bed float64, half func(float64) float64, y func(float64) Px, centre float64) []Grain {
-	const across, down, margin = 13.0, 8.0, 5.0
-	var grains []Grain
+// always looks the same. Each is a short stroke.
+func scatter(bed float64, half func(float64) float64, y func(float64) Px, centre float64) string {
+	const across, down, margin, long = 13.0, 8.0, 5.0, 4.4
+	var b strings.Builder
 	top, bottom := float64(y(bed))+margin, float64(y(0))-margin
 	row := 0
 	for py := bottom; py >= top; py -= down {
@@ -304,12 +302,13 @@ func scatter(bed float64, half func(float64) float64, y func(float64) Px, centre
 			if dx > reach {
 				break
 			}
-			turn := math.Mod(float64(row*53+n*97), 180)
-			grains = append(grains, Grain{X: Px(centre + dx), Y: Px(py + math.Mod(float64(n*37+row*11), 5) - 2), Turn: Px(turn)})
+			turn := math.Mod(float64(row*53+n*97), 180) * math.Pi / 180
+			x, lift := Px(centre+dx), math.Mod(float64(n*37+row*11), 5)-2
+			fmt.Fprintf(&b, "M%v %vl%v %v", x, Px(py+lift), Px(long*math.Cos(turn)), Px(-long*math.Sin(turn)))
 		}
 		row++
 	}
-	return grains
+	return b.String()
 }
 
 // Size says the measures of a pot: "220 mm across, 120 deep".

@@ -43,9 +43,12 @@ type entry struct {
 	ID, Name, Day, Bowls, Took, Yield, Verdict string
 }
 
+// mostListed bounds the page of batches.
+const mostListed = 200
+
 // Show lists the batches.
 func (s *Screen) Show(c *gin.Context) {
-	book, err := s.app.Store.Book(c.Request.Context())
+	book, err := s.app.Store.Book(c.Request.Context(), mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
 		return

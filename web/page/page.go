@@ -64,15 +64,10 @@ type Frame struct {
 	Bare     bool // without navigation
 	Refresh  int  // seconds after which a page without JavaScript loads again, 0 never
 	Version  string
-	OnStove  []Cooking
+	OnStove  []store.Cooking
 	Body     any
 	Notice   string // a word about what was just done
 	UndoPath string // where it can be undone, "" if it cannot
-}
-
-// Cooking is a pudding on the stove, shown on every page.
-type Cooking struct {
-	ID, Name string
 }
 
 // Show renders a page into a buffer first, so that a fault in it cannot leave
@@ -80,13 +75,10 @@ type Cooking struct {
 func (t *Template) Show(c *gin.Context, status int, f Frame) {
 	f.Demo, f.Login, f.Version = t.app.Demo, t.app.Login, t.app.Version
 	if !f.Bare {
-		cooks, err := t.app.Store.OnStove(c.Request.Context())
-		if err != nil {
+		var err error
+		if f.OnStove, err = t.app.Store.Cooking(c.Request.Context()); err != nil {
 			t.app.Fail(c, err)
 			return
-		}
-		for _, k := range cooks {
-			f.OnStove = append(f.OnStove, Cooking{ID: k.ID, Name: k.Plan.Name})
 		}
 	}
 	var buffer bytes.Buffer

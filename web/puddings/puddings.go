@@ -59,6 +59,9 @@ type form struct {
 	Serve string `form:"serve"`
 }
 
+// mostListed bounds the shelf of one page.
+const mostListed = 200
+
 // Show renders the shelf.
 func (s *Screen) Show(c *gin.Context) {
 	s.show(c, http.StatusOK, form{Grain: "rice-short", Bowls: "4", Serve: string(plan.Hot)}, nil)
@@ -66,7 +69,7 @@ func (s *Screen) Show(c *gin.Context) {
 
 func (s *Screen) show(c *gin.Context, status int, f form, faults map[string]string) {
 	ctx := c.Request.Context()
-	shelf, err := s.app.Store.Puddings(ctx)
+	shelf, err := s.app.Store.Puddings(ctx, mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
 		return

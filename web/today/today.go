@@ -61,23 +61,26 @@ func (s *Screen) Show(c *gin.Context) {
 	for _, k := range cooks {
 		v.OnStove = append(v.OnStove, s.cooking(k))
 	}
-	shelf, err := s.app.Store.Puddings(ctx)
+	shelf, err := s.app.Store.Puddings(ctx, most)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	v.Puddings = len(shelf)
-	for _, p := range shelf[:min(len(shelf), most)] {
+	if v.Puddings, err = s.app.Store.CountPuddings(ctx); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	for _, p := range shelf {
 		f := advice.Forecast(p.Plan, forecast.Options{})
 		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(f.Time.TotalMin),
 			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
 	}
-	book, err := s.app.Store.Book(ctx)
+	book, err := s.app.Store.Book(ctx, most)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	for _, k := range book[:min(len(book), most)] {
+	for _, k := range book {
 		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
 	}
 	pots, err := s.app.Store.Pots(ctx)

@@ -223,13 +223,24 @@ func (e *editor) newItem() {
 			e.fault(field+".amount", amount, errNewItem)
 			return
 		}
-		e.plan.Steps[step].Items = append(e.plan.Steps[step].Items, plan.Item{Material: material, Amount: amount})
+		e.plan.Steps[step].Items = append(e.plan.Steps[step].Items, plan.Item{Material: slugOf(e.plan, material), Amount: amount})
 	case "remove-item":
 		var step, item int
 		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
 			e.plan.RemoveItem(step, item)
 		}
 	}
+}
+
+// slugOf returns the slug of a material that was typed by name or by slug. What
+// is neither comes back as it is, for the plan's reader to refuse.
+func slugOf(p *plan.Plan, typed string) string {
+	for _, m := range p.Pantry().All() {
+		if strings.EqualFold(m.Name, typed) {
+			return m.Slug
+		}
+	}
+	return typed
 }
 
 // sweeten moves the sugar to where the form wants it: behind the step of that

@@ -32,6 +32,7 @@ type view struct {
 	Serves           []option
 	Pots, Burners    []option
 	Steps            []step
+	Materials        []string // of the pantry, by name
 	Faults           map[string]string
 	OtherFaults      []string // those of no field of the form
 
@@ -97,15 +98,7 @@ type field struct {
 	Name, Label, Value, Unit, Fault string
 }
 
-type newItem struct {
-	Field, Material, Amount, Fault string
-	Groups                         []group
-}
-
-type group struct {
-	Kind    string
-	Options []option
-}
+type newItem struct{ Field, Material, Amount, Fault string }
 
 type grain struct {
 	Name, Word, Value string
@@ -133,6 +126,9 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 		v.Serves = append(v.Serves, option{string(serve), say.Serving(serve), p.Serve == serve})
 	}
 	v.kit(p, kit)
+	for _, m := range p.Pantry().All() {
+		v.Materials = append(v.Materials, m.Name)
+	}
 	for i := range p.Steps {
 		v.Steps = append(v.Steps, newStep(p, f, i))
 	}
@@ -216,7 +212,7 @@ func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
 	}
 	if s.Do == plan.Add {
 		row.CanAdd = true
-		row.Add = newItem{Field: fmt.Sprintf("new[%d]", i), Groups: groups(p.Pantry())}
+		row.Add = newItem{Field: fmt.Sprintf("new[%d]", i)}
 		if i == p.SugarStep() {
 			row.Sugar = sugarMoments(p, f, i)
 		}
@@ -303,22 +299,6 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 		}
 	}
 	return row
-}
-
-// groups lists the pantry by kind for adding a material.
-func groups(p *pantry.Pantry) []group {
-	var list []group
-	at := map[string]int{}
-	for _, m := range p.All() {
-		k, ok := at[m.Kind]
-		if !ok {
-			k = len(list)
-			at[m.Kind] = k
-			list = append(list, group{Kind: say.Capital(m.Kind)})
-		}
-		list[k].Options = append(list[k].Options, option{Value: m.Slug, Label: m.Name})
-	}
-	return list
 }
 
 // sugarMoments are the steps behind which the sugar can go in.
