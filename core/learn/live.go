@@ -56,7 +56,10 @@ func Follow(s *cook.State, now time.Time) Live {
 	}
 	power := prior
 	if len(seen.weights) > 0 || len(seen.boils) > 0 {
-		power = estimate(replay, prior, seen)
+		// What is to come says nothing of what was seen.
+		past := *replay
+		past.Steps = replay.Steps[:min(s.Step+1, len(replay.Steps))]
+		power = estimate(&past, prior, seen)
 	}
 	sd := power.SD * power.Factor
 	replay.Calibration.Evaporation = &plan.Learnt{Value: power.Factor, SD: &sd}

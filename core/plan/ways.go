@@ -32,12 +32,12 @@ type WayAmounts struct {
 // is dissolved and tasted.
 const sweetenMinutes measure.Minute = 5
 
-// StandMinutes and ChillHours lead to a pudding that is served chilled: off
-// the heat until the worst steam is gone, then until it is cold through.
-const (
-	StandMinutes measure.Minute = 20
-	ChillHours                  = 4.0
-)
+// StandMinutes is how long a pudding stands before it is chilled: until the
+// worst steam is gone.
+const StandMinutes measure.Minute = 20
+
+// ChillHours is how long it takes until it is cold through.
+const ChillHours = 4.0
 
 // NewReducedInMilk writes down a pudding of this way.
 func NewReducedInMilk(choice WayChoice, amounts WayAmounts, grainName string) *Plan {

@@ -209,7 +209,7 @@ function ring(page, due) {
   if (Date.now() - lastBeep > alarmEvery) {
     lastBeep = Date.now();
     beep();
-    navigator.vibrate?.([300, 150, 300]);
+    if (navigator.userActivation?.hasBeenActive) navigator.vibrate?.([300, 150, 300]);
   }
 }
 

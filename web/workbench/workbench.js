@@ -105,6 +105,7 @@ function followEdits(form) {
     }
   });
   readMoments(form);
+  form.dataset.live = "ready";
 }
 
 for (const form of document.forms) if ("workbench" in form.dataset) followEdits(form);

@@ -1,0 +1,274 @@
+package e2e
+
+import (
+	"context"
+	"fmt"
+	"regexp"
+	"strconv"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/cook"
+)
+
+var number = regexp.MustCompile(`\d[\d ]*`)
+
+// first reads the first number of a text.
+func first(t *testing.T, text string) int {
+	t.Helper()
+	found := regexp.MustCompile(`\D`).ReplaceAllString(number.FindString(text), "")
+	n, err := strconv.Atoi(found)
+	require.NoError(t, err, text)
+	return n
+}
+
+// TestFromPlanToBook is the whole way of one pudding.
+func TestFromPlanToBook(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	p.open("/")
+	p.press("Short-grain rice with pear and bay")
+	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready" && document.querySelector("#bowls").value === "6"`)
+
+	// Six bowls become ten: it takes longer and the pot is fuller; undo.
+	time6, fill6 := p.text("[data-total-time]"), p.text("[data-fill]")
+	p.change("#bowls", "10")
+	p.until(fmt.Sprintf(`document.querySelector("[data-total-time]").textContent !== %q`, time6))
+	require.Greater(t, first(t, p.text("[data-total-time]")), first(t, time6))
+	require.Greater(t, first(t, p.text("[data-fill]")), first(t, fill6))
+	require.Contains(t, p.text(".balance"), "At the boil the milk stands at", "it would boil over")
+	p.press("Undo")
+	p.until(fmt.Sprintf(`document.querySelector("[data-total-time]").textContent === %q && document.querySelector("#bowls").value === "6"`, time6))
+	p.press("Redo")
+	p.until(`document.querySelector("#bowls").value === "10"`)
+	p.press("Undo")
+	p.until(`document.querySelector("#bowls").value === "6"`)
+
+	// Cook it over a flame that gives less than was thought.
+	p.press("Start cooking")
+	p.until(`location.pathname.startsWith("/stove/")`)
+	p.press("It is in")
+	p.until(`document.querySelector("h1").textContent === "Bring to the boil"`)
+	k.clock.pass(9)
+	p.press("It boils")
+	p.until(`document.querySelector("h1").textContent === "Simmer down to the mark"`)
+	k.clock.pass(5)
+	p.open(js[string](p, "location.pathname"))
+	before := first(t, p.text("[data-left]"))
+	p.press("Weigh it")
+	p.change("#weigh-mass", "2 430")
+	p.press("Take this weight")
+	p.until(`document.querySelector("[data-changed]") !== null`)
+	require.Contains(t, p.text("[data-changed]"), "g a minute")
+	require.Greater(t, first(t, p.text("[data-left]")), before, "heavier than thought: it takes longer")
+	changed := p.text("[data-changed]")
+
+	// A reload and a restart of the program show the same.
+	p.open(js[string](p, "location.pathname"))
+	require.Equal(t, changed, p.text("[data-changed]"))
+	k.restart(t)
+	p.open(js[string](p, "location.pathname"))
+	require.Equal(t, changed, p.text("[data-changed]"))
+	require.Equal(t, "Simmer down to the mark", p.text("h1"))
+
+	// The mark comes due: seen, and quieted.
+	k.clock.pass(60)
+	p.open(js[string](p, "location.pathname"))
+	p.until(`!document.querySelector("[data-alarm-box]").hidden`)
+	require.Contains(t, p.text("[data-alarm-words]"), "look into the pot")
+	require.Contains(t, js[string](p, "document.title"), "🔔")
+	p.press("Quiet")
+	p.until(`document.querySelector("[data-alarm-box]").hidden`)
+
+	p.press("It is at the mark")
+	p.until(`document.querySelector("h1").textContent === "White sugar in"`)
+	p.press("Sugar is in")
+	p.until(`document.querySelector("h1").textContent.startsWith("Simmer on")`)
+	p.press("Back a step")
+	p.until(`document.querySelector("h1").textContent === "White sugar in"`)
+	p.press("Sugar is in")
+	p.until(`document.querySelector("h1").textContent.startsWith("Simmer on")`)
+	k.clock.pass(5)
+	p.press("Time is up")
+	p.until(`document.querySelector("h1").textContent === "Pear on top"`)
+	p.press("It is in")
+	p.until(`document.querySelector("h1").textContent === "Off the stove"`)
+	p.change("#mass", "1105")
+	p.press("Into the logbook")
+	p.until(`location.pathname.startsWith("/logbook/")`)
+
+	// Judge it and find it again.
+	p.change("#eaten", "hot")
+	p.change("#thickness", "4")
+	p.change("#sweetness", "just right")
+	p.change("#note", "The lantern supper liked it.")
+	p.press("Write it down")
+	p.until(`document.querySelector(".notice") !== null`)
+	require.Contains(t, p.text("main"), "1 105 g")
+	require.Contains(t, p.text("main"), "g a minute")
+	p.open("/logbook")
+	require.Contains(t, p.text("tbody tr"), "Short-grain rice with pear and bay")
+	require.Contains(t, p.text("tbody tr"), "Ladle, just right")
+}
+
+// openShelf opens the first pudding of the shelf with its first step unfolded.
+func openShelf(t *testing.T, k *kitchen, p *page) {
+	t.Helper()
+	shelf, err := k.store.Puddings(context.Background(), 1)
+	require.NoError(t, err)
+	p.open("/puddings/" + shelf[0].ID)
+	p.until(`document.querySelector("[data-workbench]").dataset.live === "ready"`)
+	js[bool](p, `document.querySelectorAll(".ledger-body").forEach((d) => d.open = true), true`)
+}
+
+func TestEveryEditFollowsAtOnce(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	openShelf(t, k, p)
+	p.allowed = []string{"422"} // the mistyped unit
+	mark := p.text(".ledger li:nth-child(3) .ledger-title")
+	p.change(`[name="steps[2].until.remaining_pct"]`, "75")
+	p.until(fmt.Sprintf(`document.querySelector(".ledger li:nth-child(3) .ledger-title").textContent !== %q`, mark))
+	require.Equal(t, "75", js[string](p, `document.querySelector('[name="steps[2].until.remaining_pct"]').value`))
+
+	yield := p.text("[data-yield]")
+	p.change(`[name="steps[0].items[0].amount"]`, "1.3 l")
+	p.until(fmt.Sprintf(`document.querySelector("[data-yield]").textContent.replace(/\s/g, " ") !== %q`, yield))
+
+	picture := js[string](p, `document.querySelector(".bench-pot svg").outerHTML`)
+	js[bool](p, `(() => { const pot = document.querySelector("#pot"); pot.selectedIndex = 1; pot.dispatchEvent(new Event("input", {bubbles: true})); return true; })()`)
+	p.until(fmt.Sprintf(`document.querySelector(".bench-pot svg").outerHTML !== %q && document.querySelector("#pot").selectedOptions[0].textContent.includes("wide")`, picture))
+
+	// Sugar from the start: the grain stays firmer.
+	done := p.text(".balance-row:nth-child(3) .figure")
+	p.change("#sugar-after", "0")
+	p.until(fmt.Sprintf(`document.querySelector(".balance-row:nth-child(3) .figure").textContent !== %q`, done))
+	require.Less(t, p.text(".balance-row:nth-child(3) .figure"), done)
+
+	// A slip of the pen is marked, kept, and not stored.
+	p.change(`[name="steps[0].items[0].amount"]`, "2 cupz")
+	p.until(`document.querySelector(".fault")?.textContent.includes("unknown unit") ?? false`)
+	require.Equal(t, "2 cupz", js[string](p, `document.querySelector('[name="steps[0].items[0].amount"]').value`))
+	require.Contains(t, p.text("[data-saved]"), "not saved")
+	p.change(`[name="steps[0].items[0].amount"]`, "5 cups")
+	p.until(`document.querySelector(".fault") === null && document.querySelector("[data-saved]").textContent === "saved"`)
+
+	// Every edit was a version of its own; the keys go back one.
+	shelf, err := k.store.Puddings(context.Background(), 1)
+	require.NoError(t, err)
+	require.Equal(t, "5 cups", shelf[0].Plan.Steps[0].Items[0].Amount)
+	js[bool](p, `document.activeElement.blur(), document.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})), true`)
+	p.until(`document.querySelector('[name="steps[0].items[0].amount"]').value === "1.3 l"`)
+}
+
+func TestMomentsAreReadByArrowKeys(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	openShelf(t, k, p)
+	js[bool](p, `(() => { const line = document.querySelector(".potline-wide"); line.focus();
+		line.dispatchEvent(new KeyboardEvent("keydown", {key: "ArrowRight", bubbles: true})); return true; })()`)
+	p.until(`/^At \d+ min: .* g, \d+ mm/.test(document.querySelector("[data-readout]").textContent)`)
+}
+
+// TestLostConnection cuts the stove off and brings it back: what was tapped
+// meanwhile is sent once, with the time it was tapped at.
+func TestLostConnection(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 390, 844)
+	p.allowed = []string{"net::ERR_"}
+	cooks, err := k.store.OnStove(context.Background())
+	require.NoError(t, err)
+	p.open("/stove/" + cooks[0].ID)
+	k.down.Store(true)
+	p.press("It is at the mark")
+	p.until(`!document.querySelector("[data-offline]").hidden && document.querySelector("[data-waiting]").textContent === "1"`)
+	k.down.Store(false)
+	p.until(`document.querySelector("[data-stove]").dataset.step === "3"`)
+	p.until(`document.querySelector("[data-offline]").hidden`)
+	after, err := k.store.Cook(context.Background(), cooks[0].ID)
+	require.NoError(t, err)
+	require.Len(t, after.Events, len(cooks[0].Events)+1)
+	require.Equal(t, cook.Next, after.Events[2].Kind)
+}
+
+// TestWithoutJavaScript reads and saves by the plain forms.
+func TestWithoutJavaScript(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	p.withoutScript()
+	shelf, err := k.store.Puddings(context.Background(), 1)
+	require.NoError(t, err)
+	p.open("/puddings/" + shelf[0].ID)
+	p.press("One bowl more")
+	p.until(`document.querySelector("#bowls").value === "7"`)
+	require.NotEmpty(t, p.text(".bench-pot svg"), "the pictures are there")
+	p.press("Undo")
+	p.until(`document.querySelector("#bowls").value === "6"`)
+}
+
+// TestAccessibility asks axe-core on every screen, light and dark, wide and
+// narrow.
+func TestAccessibility(t *testing.T) {
+	k := newKitchen(t)
+	ctx := context.Background()
+	shelf, err := k.store.Puddings(ctx, 1)
+	require.NoError(t, err)
+	cooks, err := k.store.OnStove(ctx)
+	require.NoError(t, err)
+	book, err := k.store.Book(ctx, 1)
+	require.NoError(t, err)
+	paths := []string{"/", "/puddings", "/puddings/" + shelf[0].ID, "/stove/" + cooks[0].ID, "/logbook", "/logbook/" + book[0].ID, "/kitchen", "/nowhere"}
+	for _, size := range []struct{ width, height int64 }{{1280, 800}, {390, 844}} {
+		p := newPage(t, k, size.width, size.height)
+		p.allowed = []string{"/nowhere"}
+		for _, scheme := range []string{"light", "dark"} {
+			p.scheme(scheme)
+			for _, path := range paths {
+				p.open(path)
+				js[bool](p, `document.querySelectorAll("details").forEach((d) => d.open = true), true`)
+				p.mustBeAccessible(fmt.Sprintf("%s at %d px, %s", path, size.width, scheme))
+				require.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), int(size.width), "%s is wider than the screen", path)
+			}
+		}
+	}
+}
+
+// TestKeys goes about by keyboard.
+func TestKeys(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	p.open("/")
+	key := func(name string) {
+		js[bool](p, fmt.Sprintf(`document.dispatchEvent(new KeyboardEvent("keydown", {key: %q, bubbles: true})), true`, name))
+	}
+	key("?")
+	p.until(`document.querySelector("[data-help-sheet]").open`)
+	p.press("Close")
+	key("g")
+	key("k")
+	p.until(`location.pathname === "/kitchen"`)
+}
+
+// TestNewKitchenPot adds a pot by the form and starts a pudding in it.
+func TestNewPotAndPudding(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	p.open("/kitchen")
+	p.change("#pot-name", "the copper pan")
+	p.change("#shape", "taper")
+	p.until(`document.querySelector("#diameter_mm").closest("[data-shapes]").hidden`)
+	p.change("#bottom_mm", "160")
+	p.change("#top_mm", "220")
+	p.change("#height_mm", "90")
+	p.press("Add the pot")
+	p.until(`document.querySelector(".pots").textContent.includes("The copper pan")`)
+	p.open("/puddings")
+	p.change("#bowls", "3")
+	js[bool](p, `document.querySelector('[name="serve"][value="chilled"]').click(), true`)
+	p.press("Make the plan")
+	p.until(`document.querySelector("[data-workbench]") !== null`)
+	require.Contains(t, p.text(".balance"), "No watchpoints.")
+	require.Equal(t, "3", js[string](p, `document.querySelector("#bowls").value`))
+	require.Contains(t, p.text(".ledger"), "Into the refrigerator")
+}
