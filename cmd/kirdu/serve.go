@@ -36,17 +36,10 @@ func serveCommand() *cobra.Command {
 		Short: "Start the application with your own kitchen",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			path, err := dataFile(data)
-			if err != nil {
-				return err
-			}
-			s, err := store.Open(cmd.Context(), path)
-			if err != nil {
-				return err
-			}
-			defer s.Close()
-			fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
-			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Store: s, Hosts: hosts})
+			return withKitchen(cmd.Context(), data, func(s *store.Store, path string) error {
+				fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
+				return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Store: s, Hosts: hosts})
+			})
 		},
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on; any but the loopback asks for the passphrase")
@@ -90,24 +83,17 @@ func passphraseCommand() *cobra.Command {
 		Short: "Set the household's passphrase, asked for on any address but the loopback",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			path, err := dataFile(data)
-			if err != nil {
-				return err
-			}
-			s, err := store.Open(cmd.Context(), path)
-			if err != nil {
-				return err
-			}
-			defer s.Close()
-			passphrase, err := readPassphrase(cmd.InOrStdin(), cmd.OutOrStdout())
-			if err != nil {
-				return err
-			}
-			if err := login.SetPassphrase(cmd.Context(), s, passphrase); err != nil {
-				return err
-			}
-			fmt.Fprintln(cmd.OutOrStdout(), "The passphrase is set.")
-			return nil
+			return withKitchen(cmd.Context(), data, func(s *store.Store, _ string) error {
+				passphrase, err := readPassphrase(cmd.InOrStdin(), cmd.OutOrStdout())
+				if err != nil {
+					return err
+				}
+				if err := login.SetPassphrase(cmd.Context(), s, passphrase); err != nil {
+					return err
+				}
+				fmt.Fprintln(cmd.OutOrStdout(), "The passphrase is set.")
+				return nil
+			})
 		},
 	}
 	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
@@ -127,6 +113,21 @@ func readPassphrase(in io.Reader, out io.Writer) (string, error) {
 	data, err := io.ReadAll(io.LimitReader(in, most))
 	first, _, _ := strings.Cut(string(data), "\n")
 	return strings.TrimSuffix(first, "\r"), err
+}
+
+// withKitchen opens the cook's own data file, by default that of the data
+// folder, and closes it afterwards.
+func withKitchen(ctx context.Context, given string, do func(s *store.Store, path string) error) error {
+	path, err := dataFile(given)
+	if err != nil {
+		return err
+	}
+	s, err := store.Open(ctx, path)
+	if err != nil {
+		return err
+	}
+	defer s.Close()
+	return do(s, path)
 }
 
 // dataFile returns where the kitchen's data is kept.

@@ -106,6 +106,19 @@ type PotLineOptions struct {
 	Now    *float64 // minute, nil for a plan
 }
 
+// PotLines is a pot line for a wide and one for a narrow screen; the style
+// sheet shows the one that fits.
+type PotLines struct{ Wide, Narrow PotLine }
+
+// NewPotLines lays out both.
+func NewPotLines(p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLines {
+	o.Narrow = false
+	lines := PotLines{Wide: NewPotLine(p, f, o)}
+	o.Narrow = true
+	lines.Narrow = NewPotLine(p, f, o)
+	return lines
+}
+
 // frame is where the panels of a pot line stand.
 type frame struct {
 	width, height, left, right       float64

@@ -8,12 +8,10 @@ import (
 	"io/fs"
 	"net/http"
 	"slices"
-	"strconv"
 	"strings"
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
-	"github.com/gin-gonic/gin/binding"
 
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
@@ -189,16 +187,6 @@ var (
 	errEfficiency = errors.New("give per cent from 1 to 100, such as 45 for gas or 85 for induction")
 )
 
-// quantity reads a plain decimal number.
-func quantity(text string) (float64, bool) {
-	text = strings.TrimSpace(text)
-	if text == "" || strings.Trim(text, "0123456789.") != "" {
-		return 0, false
-	}
-	x, err := strconv.ParseFloat(text, 64)
-	return x, err == nil
-}
-
 func (f potForm) parse() (vessel.Pot, error) {
 	var faults measure.Faults
 	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
@@ -217,7 +205,7 @@ func (f potForm) parse() (vessel.Pot, error) {
 			continue
 		}
 		const most, mostTray = 1500, 500
-		x, ok := quantity(field.Value)
+		x, ok := page.Number(field.Value)
 		switch {
 		case !ok || !(x > 0 && x <= most):
 			fault(field.Name, errLength)
@@ -228,8 +216,8 @@ func (f potForm) parse() (vessel.Pot, error) {
 	}
 	if strings.TrimSpace(f.Mass) != "" {
 		const most = 50000
-		x, ok := quantity(f.Mass)
-		if !ok || x > most {
+		x, ok := page.Number(f.Mass)
+		if !ok || x < 0 || x > most {
 			fault("mass_g", errMass)
 		}
 		mass := measure.Gram(x)
@@ -241,8 +229,7 @@ func (f potForm) parse() (vessel.Pot, error) {
 // AddPot stores a new pot.
 func (s *Screen) AddPot(c *gin.Context) {
 	var f potForm
-	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	if !s.app.Bind(c, &f) {
 		return
 	}
 	pot, err := f.parse()
@@ -268,11 +255,11 @@ func (f burnerForm) parse() (vessel.Burner, error) {
 		fault("kind", errKind)
 	}
 	const least, most, percent = 50, 30000, 100
-	power, ok := quantity(f.Power)
+	power, ok := page.Number(f.Power)
 	if !ok || !(power >= least && power <= most) {
 		fault("power_w", errPower)
 	}
-	efficiency, ok := quantity(f.Efficiency)
+	efficiency, ok := page.Number(f.Efficiency)
 	if !ok || !(efficiency >= 1 && efficiency <= percent) {
 		fault("efficiency_pct", errEfficiency)
 	}
@@ -283,8 +270,7 @@ func (f burnerForm) parse() (vessel.Burner, error) {
 // AddBurner stores a new burner.
 func (s *Screen) AddBurner(c *gin.Context) {
 	var f burnerForm
-	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	if !s.app.Bind(c, &f) {
 		return
 	}
 	burner, err := f.parse()

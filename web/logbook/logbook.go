@@ -12,7 +12,6 @@ import (
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
-	"github.com/gin-gonic/gin/binding"
 
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -127,8 +126,7 @@ const longestNote = 4000
 func (s *Screen) Judge(c *gin.Context) {
 	ctx := c.Request.Context()
 	var f form
-	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	if !s.app.Bind(c, &f) {
 		return
 	}
 	k, err := s.app.Store.Cook(ctx, c.Param("id"))

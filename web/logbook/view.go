@@ -23,7 +23,7 @@ type view struct {
 	Rows                            []row
 	Steps                           []stepRow
 	Weighings                       []weighing
-	Line, Narrow                    draw.PotLine
+	Lines                           draw.PotLines
 	Learnt                          string
 	Form                            form
 	Faults                          map[string]string
@@ -136,6 +136,5 @@ func (v *view) readings(s *cook.State, planned *forecast.Forecast) {
 		}
 		v.Weighings = append(v.Weighings, one)
 	}
-	v.Line = draw.NewPotLine(s.Plan, planned, draw.PotLineOptions{Seen: seen})
-	v.Narrow = draw.NewPotLine(s.Plan, planned, draw.PotLineOptions{Seen: seen, Narrow: true})
+	v.Lines = draw.NewPotLines(s.Plan, planned, draw.PotLineOptions{Seen: seen})
 }

@@ -10,7 +10,6 @@ import (
 	"strings"
 
 	"github.com/gin-gonic/gin"
-	"github.com/gin-gonic/gin/binding"
 
 	"kirdu/core/advice"
 	"kirdu/core/balance"
@@ -130,8 +129,7 @@ const mostBowls = 60
 func (s *Screen) Create(c *gin.Context) {
 	ctx := c.Request.Context()
 	var f form
-	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	if !s.app.Bind(c, &f) {
 		return
 	}
 	choice, err := parse(f)

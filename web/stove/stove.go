@@ -10,10 +10,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
-	"unicode"
 
 	"github.com/gin-gonic/gin"
-	"github.com/gin-gonic/gin/binding"
 	"github.com/google/uuid"
 
 	"kirdu/core/cook"
@@ -88,8 +86,7 @@ var (
 func (s *Screen) Record(c *gin.Context) {
 	ctx := c.Request.Context()
 	var f form
-	if err := c.ShouldBindWith(&f, binding.FormPost); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	if !s.app.Bind(c, &f) {
 		return
 	}
 	k, err := s.app.Store.Cook(ctx, c.Param("id"))
@@ -149,7 +146,7 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 			}
 		}
 	case cook.Dipped:
-		depth, ok := number(f.Depth)
+		depth, ok := page.Number(f.Depth)
 		if !ok {
 			return e, fault("depth", errDepth)
 		}
@@ -171,7 +168,7 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 // contents reads a weight and takes the empty pot off it if it was weighed
 // with.
 func contents(f form, p *plan.Plan) (measure.Gram, error) {
-	x, ok := number(f.Mass)
+	x, ok := page.Number(f.Mass)
 	if !ok {
 		return 0, errMass
 	}
@@ -187,20 +184,4 @@ func contents(f form, p *plan.Plan) (measure.Gram, error) {
 		return 0, errOnlyPot
 	}
 	return mass - empty, nil
-}
-
-// number reads a plain positive number, spaces for thousands allowed.
-func number(text string) (float64, bool) {
-	text = strings.Map(func(r rune) rune {
-		if unicode.IsSpace(r) {
-			return -1
-		}
-		return r
-	}, text)
-	text = strings.TrimSuffix(strings.TrimSuffix(text, "mm"), "g")
-	if text == "" || strings.Trim(text, "0123456789.") != "" {
-		return 0, false
-	}
-	x, err := strconv.ParseFloat(text, 64)
-	return x, err == nil && x > 0
 }

@@ -12,6 +12,7 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/store"
+	"kirdu/web/page"
 )
 
 // Faults of the form that the plan document has no word for.
@@ -99,8 +100,8 @@ func number[T ~float64](e *editor, name string, into **T) {
 	if !ok {
 		return
 	}
-	x, err := strconv.ParseFloat(value, 64)
-	if err != nil || strings.ContainsAny(value, "xXpPnNiI_") {
+	x, ok := page.Number(value)
+	if !ok {
 		e.fault(name, value, errNumber)
 		return
 	}

@@ -36,8 +36,8 @@ type view struct {
 	Faults           map[string]string
 	OtherFaults      []string // those of no field of the form
 
-	Section      draw.Section
-	Line, Narrow draw.PotLine
+	Section draw.Section
+	Lines   draw.PotLines
 
 	Thickness      draw.Strip
 	ThicknessWords string
@@ -118,7 +118,7 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 	v := view{
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
 		Way: p.Way, Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
-		Line: draw.NewPotLine(p, f, draw.PotLineOptions{}), Narrow: draw.NewPotLine(p, f, draw.PotLineOptions{Narrow: true}),
+		Lines: draw.NewPotLines(p, f, draw.PotLineOptions{}),
 		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f),
 			draw.SectionOptions{Foam: foams(p), Grain: bedShare(f)}),
 	}
