@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/cook"
@@ -146,6 +147,8 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector(".balance-row:nth-child(3) .figure").textContent !== %q`, done))
 	require.Less(t, p.text(".balance-row:nth-child(3) .figure"), done)
 
+	t.Logf("edit to drawn, ms: %s", js[string](p, `performance.getEntriesByName("kirdu-edit-to-drawn").map((m) => Math.round(m.duration)).join(" ")`))
+
 	// A slip of the pen is marked, kept, and not stored.
 	p.change(`[name="steps[0].items[0].amount"]`, "2 cupz")
 	p.until(`document.querySelector(".fault")?.textContent.includes("unknown unit") ?? false`)
@@ -160,6 +163,26 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	require.Equal(t, "5 cups", shelf[0].Plan.Steps[0].Items[0].Amount)
 	js[bool](p, `document.activeElement.blur(), document.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})), true`)
 	p.until(`document.querySelector('[name="steps[0].items[0].amount"]').value === "1.3 l"`)
+}
+
+// TestTypedNumberIsOneEdit types a number key by key: each key shows at once,
+// and one undo takes all of it back.
+func TestTypedNumberIsOneEdit(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	openShelf(t, k, p)
+	const field = `[name="steps[2].until.remaining_pct"]`
+	js[bool](p, fmt.Sprintf(`(() => { const f = document.querySelector('%s'); f.focus(); f.select(); return true; })()`, field))
+	for _, typed := range []string{"7", "4", ".", "5"} {
+		yield := p.text("[data-yield]")
+		p.do(chromedp.KeyEvent(typed))
+		if typed != "." {
+			p.until(fmt.Sprintf(`document.querySelector("[data-yield]").textContent.replace(/[\s\u202f]+/g, " ") !== %q`, yield))
+		}
+	}
+	require.Equal(t, "74.5", js[string](p, fmt.Sprintf(`document.querySelector('%s').value`, field)))
+	p.press("Undo")
+	p.until(fmt.Sprintf(`document.querySelector('%s').value === "66"`, field))
 }
 
 func TestMomentsAreReadByArrowKeys(t *testing.T) {

@@ -84,6 +84,17 @@ func (s *Store) CreatePudding(ctx context.Context, id string, p *plan.Plan, at t
 // SavePlan stores a new version after base, the version it was made from. What
 // had been undone is gone then. Errors: ErrNotFound, ErrStale.
 func (s *Store) SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error {
+	return s.save(ctx, id, base, base+1, p, at)
+}
+
+// AmendPlan stores a plan in the place of base, for one edit that comes in
+// several pieces, as a number does that is being typed. Errors: ErrNotFound,
+// ErrStale.
+func (s *Store) AmendPlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error {
+	return s.save(ctx, id, base, base, p, at)
+}
+
+func (s *Store) save(ctx context.Context, id string, base, version int, p *plan.Plan, at time.Time) error {
 	document, err := p.JSON()
 	if err != nil {
 		return err
@@ -92,17 +103,22 @@ func (s *Store) SavePlan(ctx context.Context, id string, base int, p *plan.Plan,
 		if err := isVersion(ctx, tx, id, base); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, `DELETE FROM plan_version WHERE pudding_id = ? AND version > ?`, id, base); err != nil {
+		if _, err := tx.ExecContext(ctx, `DELETE FROM plan_version WHERE pudding_id = ? AND version >= ?`, id, version); err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, ?, ?, ?)`,
-			id, base+1, string(document), stamp(at)); err != nil {
+			id, version, string(document), stamp(at)); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `UPDATE pudding SET name = ?, way = ?, serves = ?, serve = ?, version = ?, saved_at = ? WHERE id = ?`,
-			p.Name, p.Way, p.Serves, p.Serve, base+1, stamp(at), id)
-		return err
+		return turnTo(ctx, tx, id, version, p, at)
 	})
+}
+
+// turnTo makes a version the present one, with the columns that go with it.
+func turnTo(ctx context.Context, tx *sql.Tx, id string, version int, p *plan.Plan, at time.Time) error {
+	_, err := tx.ExecContext(ctx, `UPDATE pudding SET name = ?, way = ?, serves = ?, serve = ?, version = ?, saved_at = ? WHERE id = ?`,
+		p.Name, p.Way, p.Serves, p.Serve, version, stamp(at), id)
+	return err
 }
 
 func isVersion(ctx context.Context, tx *sql.Tx, id string, base int) error {
@@ -136,9 +152,7 @@ func (s *Store) Step(ctx context.Context, id string, base, by int, at time.Time)
 		if err != nil {
 			return fmt.Errorf("stored plan of pudding %s: %w", id, err)
 		}
-		_, err = tx.ExecContext(ctx, `UPDATE pudding SET name = ?, way = ?, serves = ?, serve = ?, version = ?, saved_at = ? WHERE id = ?`,
-			p.Name, p.Way, p.Serves, p.Serve, base+by, stamp(at), id)
-		return err
+		return turnTo(ctx, tx, id, base+by, p, at)
 	})
 }
 

@@ -70,6 +70,12 @@ func TestVersionsUndoAndRedo(t *testing.T) {
 	require.NoError(t, s.SavePlan(ctx, "a", 2, changed, now))
 	require.False(t, at().CanRedo(), "a new edit takes the place of what was undone")
 	require.ErrorIs(t, s.Step(ctx, "nobody", 1, 1, now), store.ErrNotFound)
+	changed.Scale(14)
+	require.NoError(t, s.AmendPlan(ctx, "a", 3, changed, now), "the same edit goes on")
+	require.Equal(t, 14, at().Plan.Serves)
+	require.Equal(t, 3, at().Version)
+	require.NoError(t, s.Step(ctx, "a", 3, -1, now))
+	require.Equal(t, 8, at().Plan.Serves)
 }
 
 func TestShelf(t *testing.T) {

@@ -27,7 +27,7 @@ type Finding struct {
 	Message  string             `json:"message"`
 	Evidence map[string]float64 `json:"evidence"`
 	Fix      string             `json:"fix"`
-	Edit     []Operation        `json:"edit,omitempty"` // JSON Patch (RFC 6902) on the plan
+	Edit     []Operation        `json:"edit"` // JSON Patch (RFC 6902) on the plan; null for advice in words
 }
 
 // An Operation is one step of a JSON Patch.

@@ -141,6 +141,11 @@ func (e *editor) step(i int, s *plan.Step) {
 		if amount, ok := e.value(item + ".amount"); ok && amount != s.Items[j].Amount {
 			s.Items[j].Amount, s.Items[j].Also = amount, ""
 		}
+		if s.Items[j].AboveMM > 0 {
+			above := &s.Items[j].AboveMM
+			number(e, item+".above_mm", &above)
+			s.Items[j].AboveMM = *above
+		}
 	}
 	if s.Minutes != nil {
 		number(e, path+".minutes", &s.Minutes)

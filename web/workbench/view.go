@@ -88,6 +88,8 @@ type item struct {
 	Amount    string
 	Household string
 	Options   []option // of like kind
+	Above     string   // height in mm of a liquid that is measured by the finger
+	Fixed     bool     // a part or what a pan holds: it has no amount of its own
 	Removable bool
 	Remove    string
 	Fault     string
@@ -278,6 +280,10 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 		Path: fmt.Sprintf("steps[%d].items[%d]", i, j), Name: say.Capital(say.ItemName(p, it)), Amount: it.Amount,
 		Removable: len(p.Steps) > 1 && (len(s.Items) > 1 || i > 0), Remove: fmt.Sprintf("remove-item:%d.%d", i, j),
 	}
+	row.Fixed = it.Part != "" || it.Pot != ""
+	if it.AboveMM > 0 {
+		row.Above = plain(it.AboveMM)
+	}
 	if material, mass, err := p.Weigh(it); err == nil {
 		own := p.Measures.Household(mass, material.Body())
 		if amount, err := measure.ParseAmount(it.Amount); err == nil && amount.Unit != "g" {
@@ -383,8 +389,9 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 		for j := range s.Items {
 			it := &s.Items[j]
 			again(it.Path+".amount", &it.Amount)
-			it.Fault = firstOf(faults, it.Path+".amount", it.Path+".material")
-			shown[it.Path+".amount"], shown[it.Path+".material"] = true, true
+			again(it.Path+".above_mm", &it.Above)
+			it.Fault = firstOf(faults, it.Path+".amount", it.Path+".material", it.Path+".above_mm")
+			shown[it.Path+".amount"], shown[it.Path+".material"], shown[it.Path+".above_mm"] = true, true, true
 		}
 		for j := range s.Fields {
 			again(s.Fields[j].Name, &s.Fields[j].Value)

@@ -95,8 +95,12 @@ func (s *Screen) Save(c *gin.Context) {
 		return
 	}
 	same, err := equal(pudding.Plan, changed)
+	save := s.app.Store.SavePlan
+	if c.Request.PostForm.Get("amend") != "" && pudding.CanUndo() {
+		save = s.app.Store.AmendPlan // more keys in the field that made this version
+	}
 	if err == nil && !same {
-		err = s.app.Store.SavePlan(ctx, pudding.ID, base, changed, s.app.Now())
+		err = save(ctx, pudding.ID, base, changed, s.app.Now())
 	}
 	if err != nil {
 		s.app.Fail(c, err)

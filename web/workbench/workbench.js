@@ -4,17 +4,25 @@
 
 import { readMoments } from "/static/js/moments.js";
 
-const typingPause = 250; // ms after the last key before an edit is sent
+const typingPause = 80; // ms after the last key before an edit is sent
+const patience = 600; // ms without a key before a fault is pointed out
+const oneEdit = 2500; // ms between two keys that still belong to one edit
 
 /** @param {HTMLFormElement} form the form of the Workbench */
 function followEdits(form) {
   let asked = 0; // numbers the requests, so that an overtaken answer is dropped
   let pause = 0;
+  let lastField = ""; // the field whose typing made the present version
+  let lastKey = 0; // when
+  let lastPress = 0; // when a key was pressed last, saved or not
   const saved = /** @type {HTMLElement} */ (form.querySelector("[data-saved]"));
   for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
 
-  /** @param {HTMLElement | null} [button] the button that was pressed, if one was */
-  async function send(button) {
+  /**
+   * @param {HTMLElement | null} [button] the button that was pressed, if one was
+   * @param {string} [field] the name of the field that is being typed in
+   */
+  async function send(button, field = "") {
     clearTimeout(pause);
     const mine = ++asked;
     const data = new URLSearchParams(/** @type {any} */ (new FormData(form)));
@@ -23,6 +31,8 @@ function followEdits(form) {
       if (button.name) data.set(button.name, button.value);
       if (button.hasAttribute("formaction")) target = button.formAction;
     }
+    const now = performance.now();
+    if (field && field === lastField && now - lastKey < oneEdit) data.set("amend", "1");
     saved.textContent = "";
     performance.mark("kirdu-edit");
     try {
@@ -32,6 +42,15 @@ function followEdits(form) {
       if (!page.querySelector("[data-workbench]")) {
         saved.textContent = page.querySelector("h1")?.textContent ?? "Not saved.";
         return;
+      }
+      if (!response.ok && field && document.activeElement?.getAttribute("name") === field && performance.now() - lastPress < patience) {
+        // Half a word is no mistake yet: the fault is shown when the typing stops.
+        pause = setTimeout(() => send(null, field), patience);
+        return;
+      }
+      if (response.ok) {
+        lastField = field;
+        lastKey = now;
       }
       swap(page, Boolean(button));
       saved.textContent = response.ok ? "saved" : "not saved: see the marked field";
@@ -86,8 +105,9 @@ function followEdits(form) {
     clearTimeout(pause);
     const target = /** @type {HTMLElement} */ (event.target);
     if (target.matches('[name^="new["]')) return; // sent by its own button
-    const wait = target instanceof HTMLInputElement && target.type !== "checkbox" ? typingPause : 0;
-    pause = setTimeout(() => send(), wait);
+    const typed = target instanceof HTMLInputElement && target.type !== "checkbox";
+    if (typed) lastPress = performance.now();
+    pause = setTimeout(() => send(null, typed ? target.name : ""), typed ? typingPause : 0);
   });
   form.addEventListener("submit", (event) => {
     const button = event.submitter;
