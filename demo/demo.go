@@ -154,9 +154,15 @@ const fillMinutes = 3.0
 // events are the taps and weigh-ins of a batch.
 func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
 	f := course(p, b.power)
-	// Minute 0 of the course is when the flame is lit: after the soaking and
-	// the first filling.
-	lit := begun.Add(minutes(f.Time.PrepMin + fillMinutes))
+	// Minute 0 of the course is when the flame is lit: this household soaks
+	// first, and then fills the pot.
+	soaked := begun
+	for i := range p.Steps {
+		if p.Steps[i].Do.IsPreparation() {
+			soaked = soaked.Add(minutes(float64(p.Steps[i].FullMinutes())))
+		}
+	}
+	lit := soaked.Add(minutes(fillMinutes))
 	var weighings []cook.Event
 	for _, share := range b.weighAt {
 		at := share * f.Time.FlameMin.Value
@@ -166,8 +172,8 @@ func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
 	var events []cook.Event
 	for i := range p.Steps {
 		end := lit.Add(minutes(f.Steps[i].EndMin))
-		if i == 0 && p.Steps[i].Do == plan.Add {
-			end = lit
+		if p.Steps[i].Do.IsPreparation() {
+			end = soaked
 		}
 		for len(weighings) > 0 && weighings[0].At.Before(end) {
 			weighings[0].Step = i

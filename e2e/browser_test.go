@@ -251,7 +251,7 @@ func (p *page) until(condition string) {
 	const every = 30 * time.Millisecond
 	deadline := time.Now().Add(10 * time.Second)
 	for {
-		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](condition))
+		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`document.readyState !== "loading" && (`+condition+`)`))
 		if err == nil && met {
 			return
 		}
