@@ -3,6 +3,7 @@ package learn_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"testing"
 	"time"
 
@@ -67,6 +68,7 @@ func TestOneWeighInFindsAWeakBurner(t *testing.T) {
 	afterwards := math.Abs(markEnd(live.Forecast)/end - 1)
 	require.Greater(t, before, 0.15)
 	require.Less(t, afterwards, 0.05, "within a twentieth after one weigh-in half-way")
+	t.Logf("the mark is missed by %.0f %% before, by %.1f %% after one weigh-in half-way", 100*before, 100*afterwards)
 	require.InDelta(t, 0.8, live.Power.Factor, 0.04)
 	require.Less(t, live.Power.SD, 0.1)
 	r := live.Forecast.Time.TotalMin
@@ -117,4 +119,39 @@ func BenchmarkFollow(b *testing.B) {
 	for b.Loop() {
 		follow(p, really, 5, 30, 20, 28)
 	}
+}
+
+// TestManyKitchens simulates cooks over burners drawn across the spread of
+// untested ones, whose grain and pot also differ from the model, and compares
+// the predicted minute of the mark with the true one.
+func TestManyKitchens(t *testing.T) {
+	p := read(t)
+	planned := markEnd(forecast.Run(p, forecast.Options{NominalOnly: true}))
+	var before, afterOne, afterTwo []float64
+	const kitchens = 20
+	for k := range kitchens {
+		z := math.Sqrt2 * math.Erfinv(2*(float64(k)+0.5)/kitchens-1)
+		really := p.Clone()
+		really.Calibration.Evaporation = &plan.Learnt{Value: 1 + 0.25*z}
+		really.Calibration.CookTime = map[string]plan.Learnt{"rice-short": {Value: 1 + 0.1*math.Sin(float64(k))}}
+		really.Kitchen.AmbientC += measure.Celsius(6 * math.Cos(float64(k)))
+		reality := forecast.Run(really, forecast.Options{NominalOnly: true})
+		end := markEnd(reality)
+		miss := func(minute float64) float64 { return math.Abs(minute/end - 1) }
+		before = append(before, miss(planned))
+		half := (reality.Steps[1].EndMin + end) / 2
+		afterOne = append(afterOne, miss(markEnd(follow(p, reality, 8, half, half).Forecast)))
+		late := end * 0.85
+		afterTwo = append(afterTwo, miss(markEnd(follow(p, reality, 8, late, half, late).Forecast)))
+	}
+	t.Logf("median miss of the mark: planned %.1f %%, after one weigh-in %.1f %%, after two %.1f %%",
+		100*median(before), 100*median(afterOne), 100*median(afterTwo))
+	require.Less(t, median(afterOne), 0.1)
+	require.Less(t, median(afterOne), median(before)/3)
+	require.LessOrEqual(t, median(afterTwo), median(afterOne)+0.01)
+}
+
+func median(values []float64) float64 {
+	sorted := slices.Sorted(slices.Values(values))
+	return sorted[len(sorted)/2]
 }
