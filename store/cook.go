@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"kirdu/core/cook"
-	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
 
@@ -170,10 +169,4 @@ func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, at time.Tim
 		ON CONFLICT (cook_id) DO UPDATE SET eaten = excluded.eaten, thickness = excluded.thickness,
 			sweetness = excluded.sweetness, note = excluded.note, judged_at = excluded.judged_at`,
 		v.Eaten, v.Thickness, v.Sweetness, v.Note, stamp(at), cookID))
-}
-
-// Yield returns what a finished cook weighed, ok false if it was not weighed.
-func (c Cook) Yield() (mass measure.Gram, ok bool) {
-	state := c.State()
-	return state.Yield, state.Yield > 0
 }

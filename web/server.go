@@ -36,15 +36,14 @@ var static embed.FS
 
 // Options are what the program starts the interface with.
 type Options struct {
-	Store   *store.Store
-	Now     func() time.Time
-	Zone    *time.Location
-	Log     *slog.Logger
-	Demo    bool
-	Login   bool     // ask for the passphrase: any address but the loopback
-	Hosts   []string // names the application answers to; nil: only the loopback
-	Secure  bool     // cookies over TLS only
-	Address string
+	Store  *store.Store
+	Now    func() time.Time
+	Zone   *time.Location
+	Log    *slog.Logger
+	Demo   bool
+	Login  bool     // ask for the passphrase: any address but the loopback
+	Hosts  []string // names the application answers to; nil: only the loopback
+	Secure bool     // cookies over TLS only
 }
 
 // Limits of a request.
@@ -67,7 +66,7 @@ func NewServer(o Options) *http.Server {
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	app := &page.App{Store: o.Store, Now: o.Now, Zone: o.Zone, Log: o.Log, Demo: o.Demo, Login: o.Login, Version: version(files), Origin: o.Address}
+	app := &page.App{Store: o.Store, Now: o.Now, Zone: o.Zone, Log: o.Log, Demo: o.Demo, Login: o.Login, Version: version(files)}
 	sessions := scs.New()
 	sessions.Store = sqlite3store.New(o.Store.DB())
 	sessions.Lifetime = 30 * 24 * time.Hour

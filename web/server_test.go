@@ -227,7 +227,7 @@ func TestNewPudding(t *testing.T) {
 	response, _ := s.post("/puddings", url.Values{"grain": {"millet-little"}, "bowls": {"5"}, "serve": {"hot"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	require.Equal(t, "/puddings/"+s.pudding().ID, response.Header.Get("Location"))
-	require.Equal(t, "Little millet (dehusked) in milk", s.pudding().Plan.Name)
+	require.Equal(t, "Little millet in milk", s.pudding().Plan.Name)
 	for field, form := range map[string]url.Values{
 		"grain": {"grain": {"gravel"}, "bowls": {"5"}, "serve": {"hot"}},
 		"bowls": {"grain": {"rice-short"}, "bowls": {"lots"}, "serve": {"hot"}},

@@ -119,7 +119,7 @@ func fit(choice plan.WayChoice, grain *pantry.Material, flame vessel.Flame, rema
 	for range rounds {
 		a.Milk = measure.Millilitre(10 * math.Round(float64(a.Milk)/10))
 		a.Grain, a.Sugar = measure.Weighable(a.Grain), measure.Weighable(a.Sugar)
-		p = plan.NewReducedInMilk(choice, a, grain.Name)
+		p = plan.NewReducedInMilk(choice, a, grain.ShortName())
 		hot := *p
 		if choice.Serve == plan.Chilled {
 			hot.Steps = p.Steps[:len(p.Steps)-2] // judged before it is chilled

@@ -112,7 +112,6 @@ func (r *run) heat(i int, s *plan.Step, p *pan) {
 	spent := p.local - begin
 	if power > 0 {
 		r.flame += spent
-		p.lastFlame = i
 		p.offHeat = math.NaN()
 		if p.state.Temperature >= hotC {
 			p.offHeat = r.grade(&p.state, p.state.Temperature)
@@ -157,7 +156,9 @@ func (r *run) advance(i int, p *pan, c *pot.Conditions, seconds float64, targets
 	p.evaporated += evaporated
 	r.balance.EvaporatedG += float64(evaporated)
 	p.local += measure.Minute(seconds / measure.SecondsPerMinute)
-	if r.correct(p) {
+	if r.weighedNow(p) {
+		r.sample(p) // before and after: a jump in the curve
+		r.correct(p)
 		reached = r.aim(targets, p) || reached
 	}
 	if r.record {
@@ -207,21 +208,22 @@ func (r *run) untilWeighing(p *pan, seconds float64) float64 {
 	return seconds
 }
 
-// correct sets the mass to what a weigh-in has shown, once its time has come,
-// and reports whether it did.
-func (r *run) correct(p *pan) bool {
+// weighedNow reports whether the time of the next weigh-in has come.
+func (r *run) weighedNow(p *pan) bool {
 	const tolerance = 1e-6 // min
-	corrected := false
-	for p == r.first && len(r.weighings) > 0 && r.weighings[0].Minute <= p.local+tolerance {
+	return p == r.first && len(r.weighings) > 0 && r.weighings[0].Minute <= p.local+tolerance
+}
+
+// correct sets the mass to what was weighed.
+func (r *run) correct(p *pan) {
+	for r.weighedNow(p) {
 		before := p.state.Mass()
 		p.state.Correct(r.weighings[0].Mass)
 		lost := before - p.state.Mass()
 		p.evaporated += lost
 		r.balance.EvaporatedG += float64(lost)
 		r.weighings = r.weighings[1:]
-		corrected = true
 	}
-	return corrected
 }
 
 // rest lets a pan stand for some minutes.

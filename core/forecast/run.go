@@ -63,19 +63,25 @@ type pan struct {
 	served     bool
 	base       measure.Gram // what "remaining" is a share of
 	evaporated measure.Gram
-	hadWater   bool // has held 1 % of free water since its latest addition
-	offHeat    float64
-	lastFlame  int // step at whose end the flame last went off, -1 if never
+	hadWater   bool    // has held 1 % of free water since its latest addition
+	offHeat    float64 // grade when the flame last went off, NaN before that or below 60 °C
 	record     *recorder
 }
 
-// at returns a time of the pan's own clock on that of the served pot.
-func (p *pan) at(local measure.Minute) measure.Minute {
+// clock returns the pan at the end of the chain of anchors and a time of p's
+// own clock on that pan's.
+func (p *pan) clock(local measure.Minute) (root *pan, there measure.Minute) {
 	for p.anchor != nil && p.anchor != p {
 		local += p.shift
 		p = p.anchor
 	}
-	return local
+	return p, local
+}
+
+// at returns a time of the pan's own clock on that of the served pot.
+func (p *pan) at(local measure.Minute) measure.Minute {
+	_, there := p.clock(local)
+	return there
 }
 
 // A bundle is a part that was prepared beside the pots.
@@ -164,7 +170,7 @@ func newRun(p *plan.Plan, s spread, seconds float64, options Options, record boo
 func (r *run) pan(name string) *pan {
 	p, ok := r.pans[name]
 	if !ok {
-		p = &pan{name: name, vessel: r.plan.Pots[name], burner: r.plan.BurnerOf(name), lastFlame: -1, offHeat: math.NaN()}
+		p = &pan{name: name, vessel: r.plan.Pots[name], burner: r.plan.BurnerOf(name), offHeat: math.NaN()}
 		p.state.Temperature = r.plan.Kitchen.AmbientC
 		r.pans[name] = p
 	}
@@ -345,22 +351,11 @@ func (r *run) calibrate(s *pot.State, material *pantry.Material) {
 	s.Parts[0].Cook *= factor * max(0.05, 1+sd*r.spread.cook)
 }
 
-// clock returns the pan at the end of a chain of anchors and the present time
-// of p on its clock.
-func (p *pan) clock() (root *pan, now measure.Minute) {
-	now = p.local
-	for p.anchor != nil && p.anchor != p {
-		now += p.shift
-		p = p.anchor
-	}
-	return p, now
-}
-
 // join brings the clocks of two pans together where one is poured into the
 // other. A pan that hangs on no served pot yet is ready just in time.
 func (r *run) join(into, from *pan) {
-	intoRoot, intoNow := into.clock()
-	fromRoot, fromNow := from.clock()
+	intoRoot, intoNow := into.clock(into.local)
+	fromRoot, fromNow := from.clock(from.local)
 	switch {
 	case intoRoot != fromRoot && fromRoot.anchor == nil:
 		fromRoot.anchor, fromRoot.shift = intoRoot, intoNow-fromNow

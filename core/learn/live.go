@@ -100,18 +100,25 @@ func (l *Live) look() {
 	for part, values := range c.Doneness {
 		l.Doneness[part] = at(values)
 	}
-	// The loss over the last minute that lies before now, and in no addition.
+	l.Rate = lossRate(c, float64(l.Now))
+}
+
+// lossRate returns the g a minute that leave as steam at a minute: on the
+// stretch of the course it lies in, between two jumps of the mass (an addition,
+// a weigh-in), at most a minute to either side.
+func lossRate(c *forecast.Curve, now float64) float64 {
 	const window = 1.0
-	from := math.Max(float64(l.Now)-window, c.Minute[0])
-	for i := range c.Minute {
-		if c.Minute[i] > from && c.Minute[i] <= float64(l.Now) && i > 0 && c.MassG[i] > c.MassG[i-1] {
-			from = c.Minute[i]
-		}
+	last := len(c.Minute) - 1
+	k := min(sort.Search(last+1, func(i int) bool { return c.Minute[i] > now }), last)
+	jump := func(i int) bool { return c.Minute[i] == c.Minute[i-1] }
+	from, to := max(k-1, 0), k
+	for from > 0 && !jump(from) && c.Minute[from] > now-window {
+		from--
 	}
-	if span := float64(l.Now) - from; span > 0 {
-		lost := Interpolate(c.Minute, c.MassG, from) - float64(l.Mass)
-		l.Rate = math.Max(0, measure.Ratio(lost, span))
+	for to < last && !jump(to+1) && c.Minute[to] < now+window {
+		to++
 	}
+	return math.Max(0, measure.Ratio(c.MassG[from]-c.MassG[to], c.Minute[to]-c.Minute[from]))
 }
 
 // Interpolate returns the value at x on straight lines between the points; xs

@@ -71,6 +71,7 @@ func TestOneWeighInFindsAWeakBurner(t *testing.T) {
 	t.Logf("the mark is missed by %.0f %% before, by %.1f %% after one weigh-in half-way", 100*before, 100*afterwards)
 	require.InDelta(t, 0.8, live.Power.Factor, 0.04)
 	require.Less(t, live.Power.SD, 0.1)
+	require.InDelta(t, 0.8*495/2257*60-1.5, live.Rate, 0.6, "g a minute over the medium flame, the room's share taken off")
 	r := live.Forecast.Time.TotalMin
 	require.True(t, really.Time.TotalMin.Value >= r.Low && really.Time.TotalMin.Value <= r.High)
 }

@@ -5,6 +5,7 @@ package pantry
 import (
 	"errors"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -85,6 +86,12 @@ type Material struct {
 	SourceNote string
 	Kinetics   *Kinetics // nil unless grain or tissue
 }
+
+// aside is what the table says of a material in brackets.
+var aside = regexp.MustCompile(`\s*\([^)]*\)`)
+
+// ShortName returns the name without what the table adds in brackets.
+func (m *Material) ShortName() string { return aside.ReplaceAllString(m.Name, "") }
 
 // Has reports whether the material has a trait, such as "heat-stabilised".
 func (m *Material) Has(trait string) bool { return slices.Contains(m.Traits, trait) }

@@ -23,7 +23,6 @@ type Section struct {
 	Foam                string // path of the room that foam needs, "" if none does
 	FoamX, FoamY        Px
 	RimLeft             Px
-	RimRight            Px
 	RimY                Px
 	Ruler               []Tick // true to scale, at the left wall
 	RulerX              Px
@@ -34,8 +33,7 @@ type Section struct {
 	GaugeMarks          string // path of the short ones
 	Levels              []Level
 	Caption             string
-	CropTop, CropHeight Px // of the pot alone, without gauge and caption
-	CaptionX            Px
+	CropTop, CropHeight Px     // of the pot alone, without gauge and caption
 	LabelX              Px     // where the names of the levels stand
 	Text                string // the same in words
 	HasGauge            bool
@@ -141,7 +139,7 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section
 	s.CropTop = Px(potBottom-tallest*k) - crop
 	s.CropHeight = potBottom + crop - s.CropTop
 	s.Wall = outline(height, half, y, centre, false)
-	s.RimY, s.RimLeft, s.RimRight = y(height), Px(centre-half(height)), Px(centre+half(height))
+	s.RimY, s.RimLeft = y(height), Px(centre-half(height))
 	if o.Foam {
 		s.Foam = slab(foamShare*height, height, half, y, centre)
 		s.FoamX, s.FoamY = Px(centre), y(height*(1+foamShare)/2)+4
@@ -151,7 +149,7 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section
 	for depth := 0.0; depth <= height+1e-6; depth += step {
 		s.Ruler = append(s.Ruler, Tick{At: y(depth), Label: fmt.Sprintf("%.0f", depth), Major: true})
 	}
-	s.CaptionX, s.LabelX = Px(centre), labelAt
+	s.LabelX = labelAt
 	s.Caption = fmt.Sprintf("%s; 1 mm is %s ml", Size(pot), say.Number(float64(perMM(pot, levels)), 0))
 	if len(levels) == 0 {
 		s.Text = s.Caption

@@ -33,7 +33,6 @@ type App struct {
 	Demo    bool   // a throwaway sample kitchen
 	Login   bool   // a passphrase is asked for
 	Version string // of the static files, part of their address
-	Origin  string // where the application can be reached, for the foot of the page
 }
 
 // NewID returns a new identifier, sortable by time.

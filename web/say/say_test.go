@@ -41,13 +41,10 @@ func TestNumbers(t *testing.T) {
 		"":                    say.Capital(""),
 		"light":               say.Sweetness(10),
 		"festive":             say.Sweetness(20),
-		"Coat to Spoon":       say.Grade(&measure.Range{Low: 2.8, Value: 4, High: 5.2}),
-		"Ladle":               say.Grade(&measure.Range{Low: 3.8, Value: 4, High: 4.2}),
 		"at room temperature": say.Serving(plan.Room),
 	} {
 		require.Equal(t, want, plainSpaces(got))
 	}
-	require.Empty(t, say.Grade(nil))
 }
 
 func pudding(t *testing.T, steps string) (*plan.Plan, *forecast.Forecast) {

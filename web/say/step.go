@@ -121,10 +121,10 @@ func markOf(f *forecast.Forecast, step int) *forecast.Mark {
 	return nil
 }
 
-// shortNames are what cooks say instead of a material's full name.
+// shortName is what cooks say instead of a material's full name.
 func shortName(m *pantry.Material) string {
-	name, _, _ := strings.Cut(m.Name, " (")
-	return strings.ToLower(name[:1]) + name[1:]
+	name := []rune(m.ShortName())
+	return strings.ToLower(string(name[:1])) + string(name[1:])
 }
 
 // Items names what a step takes: "whole milk and short-grain white rice".
@@ -163,15 +163,6 @@ func Amounts(p *plan.Plan, items []plan.Item) string {
 		}
 	}
 	return strings.Join(parts, " · ")
-}
-
-// Household says a mass of a material in the cook's measures, "" if it cannot.
-func Household(p *plan.Plan, item plan.Item) string {
-	material, mass, err := p.Weigh(item)
-	if err != nil {
-		return ""
-	}
-	return p.Measures.Household(mass, material.Body())
 }
 
 func household(p *plan.Plan, mass measure.Gram, material *pantry.Material) string {

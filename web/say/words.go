@@ -2,7 +2,6 @@ package say
 
 import (
 	"kirdu/core/forecast"
-	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 )
@@ -24,18 +23,6 @@ func Sweetness(percent float64) string {
 		return "sweet"
 	}
 	return "festive"
-}
-
-// Grade says a thickness with its range: "Coat to Spoon".
-func Grade(r *measure.Range) string {
-	if r == nil {
-		return ""
-	}
-	low, high := pot.ThicknessWord(r.Low), pot.ThicknessWord(r.High)
-	if low == high {
-		return low
-	}
-	return low + " to " + high
 }
 
 // Thickness says the way from the pot to the cold bowl: "Ladle hot, Mound

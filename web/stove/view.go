@@ -2,10 +2,13 @@ package stove
 
 import (
 	"fmt"
+	"maps"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
+	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
@@ -205,10 +208,12 @@ func marksAhead(l learn.Live, step int) []draw.SectionLevel {
 // stateWords says how it is in the pot now.
 func stateWords(p *plan.Plan, l learn.Live) string {
 	words := []string{fmt.Sprintf("About %s in the pot", say.Grams(l.Mass)), fmt.Sprintf("%.0f °C", float64(l.Celsius)), pot.ThicknessWord(l.Grade)}
-	if grain := p.MainGrain(); grain != nil {
-		if done, ok := l.Doneness[grain.Slug]; ok {
-			words = append(words, "grain "+pot.DonenessWord(done))
+	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
+		name := "grain"
+		if len(l.Doneness) > 1 {
+			name = strings.ToLower(advice.PartName(p, part))
 		}
+		words = append(words, name+" "+pot.DonenessWord(l.Doneness[part]))
 	}
 	return strings.Join(words, " · ")
 }
