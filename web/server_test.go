@@ -213,6 +213,11 @@ func TestBadEditsChangeNothing(t *testing.T) {
 			require.Equal(t, 1, s.pudding().Version)
 		})
 	}
+	_, body := s.edit(url.Values{"steps[0].items[0].amount": {"2 cupz"}, "steps[1].flame": {"low"}, "steps[1].lid_shown": {"1"}, "steps[1].lid": {"1"},
+		"steps[0].items[1].material": {"rice-red"}, "serve": {"room"}})
+	for _, kept := range []string{`value="low" selected`, `value="rice-red" selected`, `value="room" selected`, `name="steps[1].lid" value="1" checked`} {
+		require.Contains(t, body, kept, "all that was chosen is still chosen")
+	}
 	after, err := s.pudding().Plan.JSON()
 	require.NoError(t, err)
 	require.Equal(t, string(before), string(after))

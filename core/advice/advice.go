@@ -41,12 +41,15 @@ func Findings(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	return found
 }
 
-// Thresholds. Source: the watchpoint table.
+// FoamLimit is how high dairy may stand at the boil, over the height of the
+// pot: the rest is for its foam. Source: the watchpoint table.
+const FoamLimit = 0.60
+
+// Other thresholds. Source: the watchpoint table.
 const (
-	boilWarning = 0.60 // of the height, dairy at the boil
-	boilStop    = 0.75
-	fullStop    = 0.90 // of the height, anything
-	dryPercent  = 1.0  // free water, per cent of the mass
+	boilStop   = 0.75
+	fullStop   = 0.90 // of the height, anything
+	dryPercent = 1.0  // free water, per cent of the mass
 )
 
 func neverReached(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
@@ -88,20 +91,20 @@ func targetWords(u *plan.Until) string {
 
 func boilOver(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	i, fill := peak(f, func(t forecast.StepTrace) float64 { return t.PeakBoilFill })
-	if fill <= boilWarning {
+	if fill <= FoamLimit {
 		return nil
 	}
 	severity := forecast.Warning
-	threshold := boilWarning
+	threshold := FoamLimit
 	if fill > boilStop {
 		severity, threshold = forecast.Stop, boilStop
 	}
 	return []forecast.Finding{{
 		Rule: "boil-over", Severity: severity, Step: i,
 		Message: fmt.Sprintf("At the boil the milk stands at %.0f %% of the height of the pot; its foam needs the upper %.0f %%.",
-			100*fill, 100*(1-boilWarning)),
+			100*fill, 100*(1-FoamLimit)),
 		Evidence: evidence("fill", fill, "threshold", threshold),
-		Fix:      potFix(p, f, i, boilWarning),
+		Fix:      potFix(p, f, i, FoamLimit),
 	}}
 }
 
@@ -119,7 +122,7 @@ func tooFull(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	return []forecast.Finding{{
 		Rule: "too-full", Severity: forecast.Stop, Step: i, Message: message,
 		Evidence: evidence("fill", fill, "threshold", fullStop),
-		Fix:      potFix(p, f, i, boilWarning),
+		Fix:      potFix(p, f, i, FoamLimit),
 	}}
 }
 

@@ -195,6 +195,31 @@ func (p *Pantry) All() []*Material {
 	return all
 }
 
+// likeKinds are the kinds that can stand for each other in a pudding; every
+// other kind stands for itself.
+var likeKinds = map[string]string{
+	"dairy": "liquid", "plantmilk": "liquid", "water": "liquid",
+	"rice": "grain", "millet": "grain", "wheat": "grain",
+}
+
+// Alike returns the materials that can take the place of one: of like kind and
+// with the same behaviour in the pot. It is among them itself.
+func (p *Pantry) Alike(m *Material) []*Material {
+	kindOf := func(m *Material) string {
+		if like, ok := likeKinds[m.Kind]; ok {
+			return like
+		}
+		return m.Kind
+	}
+	var alike []*Material
+	for _, slug := range p.slugs {
+		if other := p.bySlug[slug]; other.Behaviour == m.Behaviour && kindOf(other) == kindOf(m) {
+			alike = append(alike, other)
+		}
+	}
+	return alike
+}
+
 // With returns a pantry that also has the given materials; they rule over
 // those of the same slug.
 func (p *Pantry) With(own []*Material) *Pantry {

@@ -65,6 +65,31 @@ func TestOwnMaterialsRule(t *testing.T) {
 	require.NotEqual(t, own, m, "the standard pantry stays as it is")
 }
 
+func TestAlike(t *testing.T) {
+	slugs := func(of string) []string {
+		m, ok := Standard().Material(of)
+		require.True(t, ok)
+		var all []string
+		for _, other := range Standard().Alike(m) {
+			all = append(all, other.Slug)
+		}
+		return all
+	}
+	require.Contains(t, slugs("milk-whole"), "oat-milk")
+	require.NotContains(t, slugs("milk-whole"), "milk-powder-whole", "it dissolves, it does not pour")
+	require.Contains(t, slugs("rice-short"), "millet-little")
+	require.NotContains(t, slugs("rice-short"), "moong-split")
+	require.Equal(t, []string{"salt"}, slugs("salt"))
+}
+
+func TestShortName(t *testing.T) {
+	for slug, want := range map[string]string{"rice-glutinous": "Glutinous white rice", "coconut-milk-tin": "Coconut milk", "salt": "Table salt"} {
+		m, ok := Standard().Material(slug)
+		require.True(t, ok)
+		require.Equal(t, want, m.ShortName())
+	}
+}
+
 func TestNearest(t *testing.T) {
 	require.Equal(t, "rice-short", Standard().Nearest("rice-shrot"))
 	require.Equal(t, "milk-whole", Standard().Nearest("milk-hole"))

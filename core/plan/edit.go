@@ -2,7 +2,6 @@ package plan
 
 import (
 	"kirdu/core/measure"
-	"kirdu/core/pantry"
 )
 
 // Scale makes the plan for another number of bowls by plain multiplication of
@@ -29,7 +28,8 @@ func (p *Plan) Scale(bowls int) {
 			s.Presses[j].WaterML *= measure.Millilitre(factor)
 		}
 		if s.Until != nil && s.Until.MassG != nil {
-			mass := *s.Until.MassG * measure.Gram(factor)
+			const digits = 4
+			mass := measure.Gram(measure.RoundSignificant(float64(*s.Until.MassG)*factor, digits))
 			s.Until.MassG = &mass
 		}
 	}
@@ -136,14 +136,14 @@ func (p *Plan) RemoveItem(step, item int) bool {
 	return true
 }
 
-// MainGrain returns the first grain that the plan names, nil if it has none.
-func (p *Plan) MainGrain() *pantry.Material {
+// Foams reports whether dairy goes in, which rises at the boil.
+func (p *Plan) Foams() bool {
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
-			if material, ok := p.Pantry().Material(item.Material); ok && material.Behaviour == pantry.Grain {
-				return material
+			if material, ok := p.Pantry().Material(item.Material); ok && material.Kind == "dairy" {
+				return true
 			}
 		}
 	}
-	return nil
+	return false
 }

@@ -60,6 +60,13 @@ const (
 	StirConstant Stir = "constant"
 )
 
+// stirEvery is how long one may wait between two turns of the spoon.
+var stirEvery = map[Stir]measure.Minute{StirNow: 5, StirOften: 2, StirConstant: 0.5}
+
+// Every returns how long one may wait between two turns of the spoon, 0 if the
+// pot is not stirred.
+func (s Stir) Every() measure.Minute { return stirEvery[s] }
+
 // Stirs lists the rhythms from never to always.
 func Stirs() []Stir { return []Stir{StirNone, StirNow, StirOften, StirConstant} }
 

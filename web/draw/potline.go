@@ -296,10 +296,6 @@ func (l *PotLine) softPanel(p *plan.Plan, f *forecast.Forecast, x linear, g fram
 	l.Panels = append(l.Panels, panel)
 }
 
-// stirEvery is how often each rhythm stirs, in minutes: what is drawn and what
-// the stove reminds of.
-var stirEvery = map[plan.Stir]float64{plan.StirNow: 5, plan.StirOften: 2, plan.StirConstant: 0.5}
-
 func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, end float64) {
 	const tallest = 12.0
 	l.FlameY, l.StirY = Px(g.flame), Px(g.stir)
@@ -311,12 +307,12 @@ func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, 
 		height := Px(tallest * s.FlamePercent() / 100)
 		from, to := x.at(r.StartMin), x.at(min(r.EndMin, end))
 		l.Flames = append(l.Flames, Bar{X: from, Y: Px(g.flame) - height, Width: to - from, Height: height})
-		every, ok := stirEvery[s.Stirring()]
+		every := float64(s.Stirring().Every())
 		const closest = 5.0 // px
-		for ok && float64(x.at(every)-x.at(0)) < closest {
+		for every > 0 && float64(x.at(every)-x.at(0)) < closest {
 			every *= 2
 		}
-		for n := 1; ok && r.StartMin+float64(n)*every < r.EndMin; n++ {
+		for n := 1; every > 0 && r.StartMin+float64(n)*every < r.EndMin; n++ {
 			l.Stirs += fmt.Sprintf("M%v %vv7", x.at(r.StartMin+float64(n)*every), l.StirTop())
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
@@ -111,7 +112,6 @@ const (
 	gaugeWidth                  = 12.0
 	labelAt                     = 390.0
 	labelGap                    = 36.0
-	foamShare                   = 0.60
 )
 
 // SectionOptions change what a section shows.
@@ -141,8 +141,8 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section
 	s.Wall = outline(height, half, y, centre, false)
 	s.RimY, s.RimLeft = y(height), Px(centre-half(height))
 	if o.Foam {
-		s.Foam = slab(foamShare*height, height, half, y, centre)
-		s.FoamX, s.FoamY = Px(centre), y(height*(1+foamShare)/2)+4
+		s.Foam = slab(advice.FoamLimit*height, height, half, y, centre)
+		s.FoamX, s.FoamY = Px(centre), y(height*(1+advice.FoamLimit)/2)+4
 	}
 	step := niceStep(height, 8)
 	s.RulerX = s.RimLeft - 10

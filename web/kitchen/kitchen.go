@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/advice"
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
 	"kirdu/store"
@@ -99,9 +100,6 @@ var (
 	kinds  = []string{"gas", "induction", "electric", "wood"}
 )
 
-// foamShare is how high dairy may stand at the boil.
-const foamShare = 0.60
-
 // Show renders the kitchen.
 func (s *Screen) Show(c *gin.Context) {
 	s.show(c, http.StatusOK, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil)
@@ -158,7 +156,7 @@ func sizes(f potForm) []sizeField {
 func newPotView(p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
 	one := potView{ID: p.ID, Name: say.Capital(p.Name), Size: draw.Size(p.Pot), Capacity: litres(p.Capacity()),
-		Safe: litres(p.SafeFill(foamShare)), Mass: "never weighed empty", Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
+		Safe: litres(p.SafeFill(advice.FoamLimit)), Mass: "never weighed empty", Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}

@@ -183,14 +183,11 @@ func stepEnd(f *forecast.Forecast, step int) measure.Range {
 	return measure.Range{Value: end, Low: end, High: end}
 }
 
-// stirEvery is how long one may wait between two turns of the spoon.
-var stirEvery = map[plan.Stir]int{plan.StirNow: 300, plan.StirOften: 120, plan.StirConstant: 30}
-
 func (v *view) stirring(s *plan.Step) {
 	if s.Do != plan.Heat {
 		return
 	}
-	v.StirSeconds = stirEvery[s.Stirring()]
+	v.StirSeconds = int(s.Stirring().Every() * measure.SecondsPerMinute)
 	v.StirWords = say.Capital(say.Stirring(s.Stirring()))
 }
 

@@ -5,12 +5,12 @@ import (
 	"maps"
 	"net/url"
 	"slices"
+	"strconv"
 	"strings"
 
 	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
-	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
@@ -122,7 +122,7 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 		Way: p.Way, Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
 		Lines: draw.NewPotLines(p, f, draw.PotLineOptions{}),
 		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f),
-			draw.SectionOptions{Foam: foams(p), Grain: bedShare(f)}),
+			draw.SectionOptions{Foam: p.Foams(), Grain: bedShare(f)}),
 	}
 	for _, serve := range []plan.Serve{plan.Hot, plan.Warm, plan.Room, plan.Chilled} {
 		v.Serves = append(v.Serves, option{string(serve), say.Serving(serve), p.Serve == serve})
@@ -137,18 +137,6 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 	v.balance(p, f)
 	v.typed(typed, faults)
 	return v
-}
-
-// foams reports whether what is in the pot will rise at the boil.
-func foams(p *plan.Plan) bool {
-	for i := range p.Steps {
-		for _, item := range p.Steps[i].Items {
-			if material, ok := p.Pantry().Material(item.Material); ok && material.Kind == "dairy" {
-				return true
-			}
-		}
-	}
-	return false
 }
 
 // bedShare is how much of the finished pudding's depth its settled grain takes.
@@ -222,9 +210,8 @@ func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
 	return row
 }
 
-func plain[T ~float64](x T) string {
-	return strings.TrimSuffix(strings.TrimRight(say.Number(x, 2), "0"), ".")
-}
+// plain writes a number so that it is read back the same.
+func plain[T ~float64](x T) string { return strconv.FormatFloat(float64(x), 'f', -1, 64) }
 
 func (row *step) heat(s *plan.Step, path string) {
 	row.Heats, row.Lid, row.LidAt = true, s.Lidded(), path+".lid"
@@ -261,20 +248,6 @@ func (row *step) heat(s *plan.Step, path string) {
 	}
 }
 
-// likeKinds are the kinds that can stand for each other in the same place.
-var likeKinds = map[string]string{
-	"dairy": "liquid", "plantmilk": "liquid", "water": "liquid", "coconut": "coconut",
-	"rice": "grain", "millet": "grain", "wheat": "grain",
-}
-
-func likeKind(m *pantry.Material) string {
-	kind, ok := likeKinds[m.Kind]
-	if !ok {
-		kind = m.Kind
-	}
-	return kind + " " + string(m.Behaviour)
-}
-
 func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 	row := item{
 		Path: fmt.Sprintf("steps[%d].items[%d]", i, j), Name: say.Capital(say.ItemName(p, it)), Amount: it.Amount,
@@ -299,10 +272,8 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 	if !ok {
 		return row
 	}
-	for _, m := range p.Pantry().All() {
-		if likeKind(m) == likeKind(present) {
-			row.Options = append(row.Options, option{m.Slug, m.Name, m.Slug == it.Material})
-		}
+	for _, m := range p.Pantry().Alike(present) {
+		row.Options = append(row.Options, option{m.Slug, m.Name, m.Slug == it.Material})
 	}
 	return row
 }
@@ -384,19 +355,40 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 	}
 	again("name", &v.Name)
 	again("bowls", &v.Bowls)
+	choose := func(name string, options []option) {
+		values := typed[name]
+		if len(values) == 0 || !slices.ContainsFunc(options, func(o option) bool { return o.Value == values[0] }) {
+			return
+		}
+		for i := range options {
+			options[i].Chosen = options[i].Value == values[0]
+		}
+	}
+	choose("serve", v.Serves)
+	choose("pot", v.Pots)
+	choose("burner", v.Burners)
 	for i := range v.Steps {
 		s := &v.Steps[i]
+		choose(s.FlameAt, s.Flames)
+		choose(s.StirAt, s.Stirs)
+		choose("sugar_after", s.Sugar)
+		if typed.Has(s.LidAt + "_shown") {
+			s.Lid = typed.Has(s.LidAt)
+		}
 		for j := range s.Items {
 			it := &s.Items[j]
 			again(it.Path+".amount", &it.Amount)
 			again(it.Path+".above_mm", &it.Above)
+			choose(it.Path+".material", it.Options)
 			it.Fault = firstOf(faults, it.Path+".amount", it.Path+".material", it.Path+".above_mm")
 			shown[it.Path+".amount"], shown[it.Path+".material"], shown[it.Path+".above_mm"] = true, true, true
+			s.Faulty = s.Faulty || it.Fault != ""
 		}
 		for j := range s.Fields {
 			again(s.Fields[j].Name, &s.Fields[j].Value)
 			s.Fields[j].Fault = faults[s.Fields[j].Name]
 			shown[s.Fields[j].Name] = true
+			s.Faulty = s.Faulty || s.Fields[j].Fault != ""
 		}
 		again(s.Add.Field+".amount", &s.Add.Amount)
 		again(s.Add.Field+".material", &s.Add.Material)
@@ -404,13 +396,7 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 		next := fmt.Sprintf("steps[%d].items[%d]", i, len(s.Items))
 		s.Add.Fault = firstOf(faults, s.Add.Field+".amount", next+".amount", next+".material")
 		shown[s.Add.Field+".amount"], shown[next+".amount"], shown[next+".material"] = true, true, true
-		s.Faulty = s.Add.Fault != ""
-		for _, it := range s.Items {
-			s.Faulty = s.Faulty || it.Fault != ""
-		}
-		for _, f := range s.Fields {
-			s.Faulty = s.Faulty || f.Fault != ""
-		}
+		s.Faulty = s.Faulty || s.Add.Fault != ""
 	}
 	for _, name := range slices.Sorted(maps.Keys(faults)) {
 		if !shown[name] {
