@@ -2,6 +2,7 @@ package forecast
 
 import (
 	"encoding/json"
+	"flag"
 	"fmt"
 	"math"
 	"os"
@@ -16,6 +17,19 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 )
+
+// TestMain lets each property see a thousand plans, unless told otherwise.
+func TestMain(m *testing.M) {
+	flag.Parse()
+	chosen := false
+	flag.Visit(func(f *flag.Flag) { chosen = chosen || f.Name == "rapid.checks" })
+	if !chosen {
+		if err := flag.Set("rapid.checks", "1000"); err != nil {
+			panic(err)
+		}
+	}
+	m.Run()
+}
 
 func read(t rapid.TB, document string) *plan.Plan {
 	t.Helper()

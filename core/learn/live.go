@@ -3,7 +3,9 @@
 package learn
 
 import (
+	"cmp"
 	"math"
+	"slices"
 	"sort"
 	"time"
 
@@ -180,6 +182,8 @@ func observe(s *cook.State, replay *plan.Plan) observations {
 		}
 		seen.weights = append(seen.weights, w)
 	}
+	// What waited on a device comes late, but tells of its own time.
+	slices.SortStableFunc(seen.weights, func(a, b weight) int { return cmp.Compare(a.minute, b.minute) })
 	for i := range s.Spans {
 		step := &s.Plan.Steps[i]
 		if step.Do == plan.Heat && step.Until.Boil && !s.Spans[i].End.IsZero() {

@@ -97,6 +97,15 @@ func TestDipIsWorthLessThanTheScale(t *testing.T) {
 	require.Greater(t, live.Power.SD, follow(p, really, 0, minute, minute).Power.SD)
 }
 
+func TestLateReadingsCountAtTheirTime(t *testing.T) {
+	p := read(t)
+	really := truth(p, 0.9)
+	inOrder := follow(p, really, 5, 30, 18, 28)
+	late := follow(p, really, -5, 30, 28, 18) // the first waited on the phone
+	require.InDelta(t, inOrder.Power.Factor, late.Power.Factor, 0.02)
+	require.InDelta(t, float64(inOrder.Mass), float64(late.Mass), 15)
+}
+
 func TestNothingSeenLeavesThePlan(t *testing.T) {
 	p := read(t)
 	s := cook.Fold(p, lit, nil)

@@ -271,9 +271,19 @@ func count(n, parts float64, name string) string {
 		text = strconv.FormatFloat(whole, 'f', 0, 64) + text
 	}
 	if n > parts && name != "tbsp" && name != "tsp" {
-		name += "s"
+		name = plural(name)
 	}
 	return text + " " + name
+}
+
+// plural returns the plural of the name of a measure or of a piece.
+func plural(name string) string {
+	for _, ending := range []struct{ one, many string }{{"leaf", "leaves"}, {"ry", "ries"}, {"to", "toes"}, {"go", "goes"}, {"ss", "sses"}} {
+		if stem, ok := strings.CutSuffix(name, ending.one); ok {
+			return stem + ending.many
+		}
+	}
+	return name + "s"
 }
 
 // Weighable rounds a mass to what a kitchen scale is read to: 5 g above 50 g,

@@ -115,6 +115,9 @@ func TestHousehold(t *testing.T) {
 		"too little":              {0.2, sugar, ""},
 		"nothing":                 {0, sugar, ""},
 		"pieces, when they fit":   {152, egg, "3 eggs"},
+		"leaves":                  {0.4, measure.Body{Density: 0.12, Piece: 0.2, PieceName: "leaf"}, "2 leaves"},
+		"sweet potatoes":          {300, measure.Body{Density: 0.5, Piece: 150, PieceName: "sweet potato"}, "2 sweet potatoes"},
+		"berries":                 {6, measure.Body{Density: 0.51, Piece: 0.6, PieceName: "berry"}, "10 berries"},
 		"not pieces, when it not": {171, egg, "¾ cup"},
 	}
 	for name, c := range cases {

@@ -110,6 +110,11 @@ async function send() {
       body.set("age_ms", String(Math.max(0, Date.now() - first.at)));
       const response = await fetch(first.path, { method: "POST", body });
       if (response.status >= 500) break;
+      if (response.status === 401) {
+        // Locked meanwhile: what waits is kept until the kitchen is open again.
+        location.href = "/login";
+        break;
+      }
       keep(waiting().slice(1));
       if (first.path === location.pathname) {
         const html = await response.text();

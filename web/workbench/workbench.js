@@ -18,6 +18,12 @@ function followEdits(form) {
   const saved = /** @type {HTMLElement} */ (form.querySelector("[data-saved]"));
   for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
 
+  /** @param {string} words @param {boolean} good whether the edit is stored */
+  function say(words, good) {
+    saved.textContent = words;
+    saved.classList.toggle("is-unsaved", !good);
+  }
+
   /**
    * @param {HTMLElement | null} [button] the button that was pressed, if one was
    * @param {string} [field] the name of the field that is being typed in
@@ -40,7 +46,7 @@ function followEdits(form) {
       const page = new DOMParser().parseFromString(await response.text(), "text/html");
       if (mine !== asked) return;
       if (!page.querySelector("[data-workbench]")) {
-        saved.textContent = page.querySelector("h1")?.textContent ?? "Not saved.";
+        say(page.querySelector("h1")?.textContent ?? "Not saved.", false);
         return;
       }
       if (!response.ok && field && document.activeElement?.getAttribute("name") === field && performance.now() - lastPress < patience) {
@@ -53,10 +59,10 @@ function followEdits(form) {
         lastKey = now;
       }
       swap(page, Boolean(button));
-      saved.textContent = response.ok ? "saved" : "not saved: see the marked field";
+      say(response.ok ? "saved" : "not saved: see the marked field", response.ok);
       performance.measure("kirdu-edit-to-drawn", "kirdu-edit");
     } catch {
-      if (mine === asked) saved.textContent = "Not saved: the program does not answer. The next edit tries again.";
+      if (mine === asked) say("Not saved: the program does not answer. The next edit tries again.", false);
     }
   }
 
