@@ -61,6 +61,21 @@ func TestTimeRunsByItself(t *testing.T) {
 	p.until(`!document.querySelector("[data-alarm-box]").hidden`)
 }
 
+// TestTwoDevices looks at one cook from two: what one tells the other shows.
+func TestTwoDevices(t *testing.T) {
+	k := newKitchen(t)
+	cooks, err := k.store.OnStove(context.Background())
+	require.NoError(t, err)
+	phone, tablet := newPage(t, k, 390, 844), newPage(t, k, 1280, 800)
+	for _, p := range []*page{phone, tablet} {
+		p.open("/stove/" + cooks[0].ID)
+	}
+	phone.press("It is at the mark")
+	tablet.until(`document.querySelector("h1").textContent === "Simmer on for 3 min"`)
+	tablet.press("Back a step")
+	phone.until(`document.querySelector("h1").textContent === "Simmer down to the mark"`)
+}
+
 // TestRemovedThingsComeBack takes a pudding and a pot away and undoes it.
 func TestRemovedThingsComeBack(t *testing.T) {
 	k := newKitchen(t)

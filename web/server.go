@@ -13,6 +13,7 @@ import (
 	"net/http"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/alexedwards/scs/sqlite3store"
@@ -44,6 +45,8 @@ type Options struct {
 	Login  bool     // ask for the passphrase: any address but the loopback
 	Hosts  []string // names the application answers to; nil: only the loopback
 	Secure bool     // cookies over TLS only
+
+	ending <-chan struct{} // closed when the server shuts down
 }
 
 // Limits of a request.
@@ -56,17 +59,22 @@ const (
 
 // NewServer returns the server of the application; the caller listens.
 func NewServer(o Options) *http.Server {
-	return &http.Server{
+	ending := make(chan struct{})
+	o.ending = ending
+	server := &http.Server{
 		Handler: Handler(o), ReadHeaderTimeout: readTimeout, ReadTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16,
 		ErrorLog: slog.NewLogLogger(o.Log.Handler(), slog.LevelWarn),
 	}
+	// Streams do not end by themselves and would hold the program up.
+	server.RegisterOnShutdown(sync.OnceFunc(func() { close(ending) }))
+	return server
 }
 
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	app := &page.App{Store: o.Store, Now: o.Now, Zone: o.Zone, Log: o.Log, Demo: o.Demo, Login: o.Login, Version: version(files)}
+	app := &page.App{Store: o.Store, Now: o.Now, Zone: o.Zone, Log: o.Log, Demo: o.Demo, Login: o.Login, Version: version(files), Ending: o.ending}
 	sessions := scs.New()
 	sessions.Store = sqlite3store.New(o.Store.DB())
 	sessions.Lifetime = 30 * 24 * time.Hour
@@ -91,7 +99,11 @@ func Handler(o Options) http.Handler {
 	handler = http.MaxBytesHandler(handler, maxBody)
 	handler = headers(handler)
 	handler = knownHost(o.Hosts, handler)
-	return gzhttp.GzipHandler(handler)
+	compress, err := gzhttp.NewWrapper(gzhttp.ExceptContentTypes([]string{"text/event-stream"}))
+	if err != nil {
+		panic(err) // the options are ours
+	}
+	return compress(handler)
 }
 
 // routes are all addresses of the application.
@@ -122,6 +134,7 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	cooking := stove.New(app)
 	inside.GET("/stove/:id", cooking.Show)
 	inside.POST("/stove/:id", cooking.Record)
+	inside.GET("/stove/:id/changes", cooking.Listen)
 
 	book := logbook.New(app)
 	inside.GET("/logbook", book.Show)

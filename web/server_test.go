@@ -1,6 +1,7 @@
 package web_test
 
 import (
+	"bufio"
 	"context"
 	"io"
 	"log/slog"
@@ -307,6 +308,29 @@ func TestStoveRecords(t *testing.T) {
 	response, body = s.post("/logbook/"+k.ID, url.Values{"thickness": {"99"}, "sweetness": {"salty"}, "note": {"kept"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.Contains(t, body, "kept")
+}
+
+// TestStreamOfChanges hears of an event at once, whole and uncompressed.
+func TestStreamOfChanges(t *testing.T) {
+	s := newSite(t, nil)
+	k := s.onStove()
+	ctx, cancel := context.WithTimeout(t.Context(), 10*time.Second)
+	defer cancel()
+	request, err := http.NewRequestWithContext(ctx, http.MethodGet, s.server.URL+"/stove/"+k.ID+"/changes", nil)
+	require.NoError(t, err)
+	response, err := s.client.Do(request)
+	require.NoError(t, err)
+	defer response.Body.Close()
+	require.Equal(t, "text/event-stream", response.Header.Get("Content-Type"))
+	lines := bufio.NewScanner(response.Body)
+	require.True(t, lines.Scan())
+	require.Equal(t, ": here", lines.Text())
+	s.post("/stove/"+k.ID, url.Values{"id": {uuid.NewString()}, "kind": {"weighed"}, "mass": {"1500"}})
+	for lines.Scan() && lines.Text() != "event: changed" {
+	}
+	require.Equal(t, "event: changed", lines.Text())
+	other, _ := s.get("/stove/nobody/changes")
+	require.Equal(t, http.StatusNotFound, other.StatusCode)
 }
 
 func TestKitchenForms(t *testing.T) {

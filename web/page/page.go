@@ -30,9 +30,10 @@ type App struct {
 	Now     func() time.Time
 	Zone    *time.Location
 	Log     *slog.Logger
-	Demo    bool   // a throwaway sample kitchen
-	Login   bool   // a passphrase is asked for
-	Version string // of the static files, part of their address
+	Demo    bool            // a throwaway sample kitchen
+	Login   bool            // a passphrase is asked for
+	Version string          // of the static files, part of their address
+	Ending  <-chan struct{} // closed when the program ends; nil: never
 }
 
 // NewID returns a new identifier, sortable by time.

@@ -32,12 +32,13 @@ var Modules fs.FS = modules
 
 // A Screen is the Stove.
 type Screen struct {
-	app  *page.App
-	page *page.Template
+	app      *page.App
+	page     *page.Template
+	audience audience
 }
 
 // New returns the screen.
-func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *page.App) *Screen { return &Screen{app: app, page: app.Template(files, "*.html")} }
 
 // Show renders the present instruction.
 func (s *Screen) Show(c *gin.Context) {
@@ -103,6 +104,7 @@ func (s *Screen) Record(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
+	s.audience.tell(k.ID)
 	if e.Kind == cook.Finished {
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
 		return

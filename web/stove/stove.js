@@ -3,7 +3,7 @@
 // tapped is sent once each and in order, kept on the device while the server
 // cannot be reached. Without this module the page loads anew by itself.
 
-const refreshEvery = 15000; // ms
+const refreshEvery = 15000; // ms, for what the clock alone changes
 const retryEvery = 3000; // ms
 const alarmEvery = 20000; // ms
 
@@ -270,7 +270,14 @@ document.addEventListener("visibilitychange", () => {
   }
 });
 
+/** Hears of what another device has told of this cook. */
+function listen() {
+  const stream = new EventSource(`${location.pathname}/changes`);
+  stream.addEventListener("changed", refresh);
+}
+
 readClock();
+listen();
 stayAwake();
 tick();
 send();
