@@ -73,7 +73,7 @@ func figure(t *testing.T, f *Forecast, name string) float64 {
 // against their bands.
 func TestReferenceCases(t *testing.T) {
 	for _, name := range []string{"milk-short-grain-reduced", "milk-basmati-thin", "water-first-long-grain",
-		"ground-rice-fruit-set", "gourd-pearls-milk"} {
+		"ground-rice-fruit-set", "gourd-pearls-milk", "staged-absorption", "starch-set", "sago-light", "vermicelli-toasted", "leftover-rice-egg"} {
 		data, err := os.ReadFile("testdata/" + name + ".bands.json")
 		require.NoError(t, err)
 		bands := map[string][2]float64{}

@@ -179,7 +179,7 @@ func (r *run) pan(name string) *pan {
 
 func (r *run) do(i int, s *plan.Step) {
 	if s.Do.IsPreparation() {
-		r.soak(i, s)
+		r.prepare(i, s)
 		return
 	}
 	p := r.pan(s.PotName())
@@ -195,6 +195,12 @@ func (r *run) do(i int, s *plan.Step) {
 		r.heat(i, s, p)
 	case plan.Rest:
 		r.rest(i, p, s.FullMinutes(), r.conditions(p, 0, s.Lidded(), true))
+	case plan.Mash:
+		p.state.Mash(s.Of, *s.Pct)
+		r.work(i, s, p)
+	case plan.Drain:
+		r.balance.DrainedG += float64(p.state.Drain())
+		r.work(i, s, p)
 	case plan.Chill:
 		c := r.conditions(p, 0, true, true)
 		c.Wrapped, c.Ambient = true, fridgeC
@@ -240,59 +246,6 @@ func (r *run) power(p *pan, s *plan.Step) measure.Watt {
 		}
 	}
 	return power * measure.Watt(max(0.05, 1+sd*r.spread.power))
-}
-
-// soakHands are the minutes that a soak keeps the hands busy: wash, cover,
-// pour off.
-const soakHands measure.Minute = 2
-
-// defaultSoakC is how warm soaking water is. Source: the plan format.
-const defaultSoakC measure.Celsius = 24
-
-// soak prepares a part in water; the one preparation so far.
-func (r *run) soak(i int, s *plan.Step) {
-	state := pot.State{Temperature: r.plan.Kitchen.AmbientC}
-	name := s.Name
-	if s.Of != "" {
-		made := r.bundles[s.Of]
-		state = made.state
-		r.uses[made.from] = use{prep: i}
-		delete(r.bundles, s.Of)
-		if name == "" {
-			name = s.Of
-		}
-		for j := range state.Parts {
-			state.Parts[j].Name = name
-		}
-	}
-	for _, item := range s.Items {
-		added := r.take(item, name, i, nil, &state)
-		state.Pour(&added)
-	}
-	temperature := defaultSoakC
-	if s.TempC != nil {
-		temperature = *s.TempC
-	}
-	taken := state.Soak(s.FullMinutes(), temperature)
-	if s.In == nil {
-		r.balance.InG += float64(taken)
-	} else {
-		bath := r.take(*s.In, "", i, nil, &state)
-		short := max(0, taken-bath.FreeWater()) // topped up from the tap
-		r.balance.InG += float64(short)
-		bath.Liquid[pot.Water] -= float64(taken - short)
-		if s.KeepLiquid {
-			state.Pour(&bath)
-		} else {
-			r.balance.DrainedG += float64(bath.Mass())
-		}
-	}
-	r.bundles[name] = &bundle{state: state, from: i}
-	r.hands += soakHands
-	r.masses[i] = state.Mass()
-	if r.record {
-		r.results[i] = StepResult{Index: i, Do: s.Do, MassG: roundedPtr(float64(state.Mass())), Doneness: doneness(&state)}
-	}
 }
 
 // take fetches one item for a pan, or for a preparation when into is nil. A

@@ -32,6 +32,10 @@ type SquareMetre float64
 // GramPerMillilitre is a density; for dry goods the bulk density.
 type GramPerMillilitre float64
 
+// LatentHeat is the heat that a gram of water takes with it as steam, in J/g
+// at 100 °C and 1 atm. Source: NIST Chemistry WebBook, water.
+const LatentHeat = 2257.0
+
 // SecondsPerMinute converts minutes for formulas that are written in seconds.
 const SecondsPerMinute = 60
 

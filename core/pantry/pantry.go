@@ -85,6 +85,15 @@ type Material struct {
 	Vegan      bool
 	SourceNote string
 	Kinetics   *Kinetics // nil unless grain or tissue
+	Frying     *Frying   // nil unless it is fried as a garnish
+	Aliases    []string  // regional and other names, for search
+}
+
+// Frying is how a garnish does in hot fat.
+type Frying struct {
+	Done, Burnt measure.Minute
+	Sign        string // that it is done
+	Note        string
 }
 
 // aside is what the table says of a material in brackets.
@@ -104,6 +113,19 @@ func (m *Material) Body() measure.Body {
 // SugarShare returns the sugars without lactose, in grams per gram.
 func (m *Material) SugarShare() float64 {
 	return float64(m.Sucrose+m.Glucose+m.Fructose) / 100
+}
+
+// Sweetness of the sugars relative to sucrose. Source: the model, section 7.
+const (
+	GlucoseSweetness  = 0.70
+	FructoseSweetness = 1.2
+	LactoseSweetness  = 0.2
+)
+
+// Sweetness returns the grams of sucrose that taste as sweet as one gram.
+func (m *Material) Sweetness() float64 {
+	sweet := m.Sucrose + GlucoseSweetness*m.Glucose + FructoseSweetness*m.Fructose + LactoseSweetness*m.Lactose
+	return measure.Ratio(float64(sweet), float64(m.Sum()))
 }
 
 // Faults of materials, wrapped by Check.

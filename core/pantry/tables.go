@@ -55,6 +55,12 @@ func load() (*Pantry, error) {
 	if err != nil {
 		return nil, err
 	}
+	if err := readTable("data/garnish.csv", p.addFrying); err != nil {
+		return nil, err
+	}
+	if err := readTable("data/aliases.csv", p.addAliases); err != nil {
+		return nil, err
+	}
 	for slug := range kinetics {
 		if !used[slug] {
 			return nil, fmt.Errorf("kinetics of %q: no such grain or vegetable in materials.csv", slug)
@@ -134,6 +140,32 @@ func addGrain(kinetics map[string]*Kinetics, r row) error {
 		WantedLow:    r.number("wanted_done_low"),
 		WantedHigh:   r.number("wanted_done_high"),
 	}
+	return nil
+}
+
+// addFrying gives a material of the table its figures in hot fat.
+func (p *Pantry) addFrying(r row) error {
+	m, ok := p.bySlug[r.text("slug")]
+	if !ok {
+		return errors.New("no such material in materials.csv")
+	}
+	m.Frying = &Frying{
+		Done: measure.Minute(r.number("done_min")), Burnt: measure.Minute(r.number("burnt_min")),
+		Sign: r.text("sign"), Note: r.text("note"),
+	}
+	if !(m.Frying.Done > 0 && m.Frying.Done < m.Frying.Burnt) {
+		return fmt.Errorf("done_min %w: above 0 and below burnt_min", ErrRange)
+	}
+	return nil
+}
+
+// addAliases gives a material of the table its other names.
+func (p *Pantry) addAliases(r row) error {
+	m, ok := p.bySlug[r.text("slug")]
+	if !ok {
+		return errors.New("no such material in materials.csv")
+	}
+	m.Aliases = append(m.Aliases, list(r.text("aliases"))...)
 	return nil
 }
 

@@ -192,8 +192,16 @@ func (w *walk) make(path string, s *Step, cooking map[string]bool) {
 		w.held["part "+name] = w.held["part "+s.Of]
 		return
 	}
-	if _, twice := w.parts[name]; twice && s.Of == "" {
+	_, twice := w.parts[name]
+	_, pressed := w.parts[name+".1"]
+	if (twice || pressed) && s.Of == "" {
 		w.faultf(path+".name", name, "a part of this name is made already; choose another")
+	}
+	if s.Do == Press {
+		for n := range s.Presses {
+			w.parts[fmt.Sprintf("%s.%d", name, n+1)] = 1
+		}
+		return
 	}
 	w.parts[name] = 1
 	held := map[string]bool{}
@@ -201,9 +209,6 @@ func (w *walk) make(path string, s *Step, cooking map[string]bool) {
 		held[name] = true // the part cooks under its own name
 	}
 	w.held["part "+name] = held
-	for n := range s.Presses {
-		w.parts[fmt.Sprintf("%s.%d", name, n+1)] = 1
-	}
 }
 
 // item checks one item and returns the names of the cooking parts it brings

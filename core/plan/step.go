@@ -38,7 +38,10 @@ const (
 
 // computed are the verbs that the forecast can compute today. The others are
 // read and written, and refused with a clear word by Check.
-var computed = map[Verb]bool{Soak: true, Add: true, Heat: true, Rest: true, Chill: true}
+var computed = map[Verb]bool{
+	Prep: true, Soak: true, Roast: true, Fry: true, Mix: true, Grind: true, Squeeze: true, Steam: true, Press: true, Melt: true,
+	Add: true, Heat: true, Mash: true, Drain: true, Rest: true, Chill: true,
+}
 
 // preparation are the verbs without a pot: they make or change a part.
 var preparation = map[Verb]bool{
@@ -256,13 +259,50 @@ func (s *Step) Lidded() bool {
 	return *s.Lid
 }
 
-// FullMinutes returns the minutes of the step, 0 if it has none.
+// usualMinutes are those of a verb that gives none: how long a practised cook
+// takes at home. A press is counted each, a garnish by itself.
+var usualMinutes = map[Verb]measure.Minute{Fry: 3, Mix: 2, Grind: 3, Squeeze: 3, Press: 6, Melt: 8}
+
+// FullMinutes returns the minutes of the step: its own, or else those that its
+// work usually takes; 0 for a verb that takes none.
 func (s *Step) FullMinutes() measure.Minute {
-	if s.Minutes == nil {
-		return 0
+	switch {
+	case s.Minutes != nil:
+		return *s.Minutes
+	case s.Do == Press:
+		return usualMinutes[Press] * measure.Minute(len(s.Presses))
+	case s.Do == Fry:
+		var sum measure.Minute
+		for _, item := range s.Items {
+			if item.Minutes != nil {
+				sum += *item.Minutes
+			} else {
+				sum += usualMinutes[Fry]
+			}
+		}
+		return sum
 	}
-	return *s.Minutes
+	return usualMinutes[s.Do]
 }
+
+// mostHands bounds the minutes that a preparation keeps the hands busy where
+// the rest of it is standing: wash, cover and pour off a soak, stir a mix,
+// fill a steamer.
+var mostHands = map[Verb]measure.Minute{Soak: 2, Mix: 3, Steam: 2}
+
+// HandsOn returns the minutes that a preparation keeps the hands busy.
+func (s *Step) HandsOn() measure.Minute {
+	if most, bounded := mostHands[s.Do]; bounded && s.Do != Soak {
+		return min(most, s.FullMinutes())
+	}
+	if s.Do == Soak {
+		return mostHands[Soak]
+	}
+	return s.FullMinutes()
+}
+
+// Strained reports whether a syrup goes through a sieve.
+func (s *Step) Strained() bool { return s.Strain == nil || *s.Strain }
 
 // FlamePercent returns the flame of a heat step in per cent of full power.
 func (s *Step) FlamePercent() float64 {

@@ -71,16 +71,9 @@ func (m *Mix) volume() float64 {
 	return m[Water]/waterDensity + m[Fat]/fatDensity + m.solids()/solidDensity
 }
 
-// Sweetness relative to sucrose. Source: the model, section 7.
-const (
-	glucoseSweetness  = 0.70
-	fructoseSweetness = 1.2
-	lactoseSweetness  = 0.2
-)
-
 // sweetness returns the sugars as grams of sucrose that taste as sweet.
 func (m *Mix) sweetness() float64 {
-	return m[Sucrose] + glucoseSweetness*m[Glucose] + fructoseSweetness*m[Fructose] + lactoseSweetness*m[Lactose]
+	return m[Sucrose] + pantry.GlucoseSweetness*m[Glucose] + pantry.FructoseSweetness*m[Fructose] + pantry.LactoseSweetness*m[Lactose]
 }
 
 // mixOf returns the matter in a mass of a material. Parts of a table that do

@@ -25,10 +25,8 @@ type Conditions struct {
 // Parameters of heat and evaporation. Source: the model, section 3; the still
 // air coefficient is Carrier's (1918).
 const (
-	latentHeat    = 2257.0 // J/g, water at 100 °C
-	topLoss       = 16.0   // W/(m² K)
-	sideLoss      = 8.0    // W/(m² K)
-	stillAir      = 0.004  // kg/(s m²) per 1e5 Pa
+	latentHeat    = measure.LatentHeat
+	stillAir      = 0.004 // kg/(s m²) per 1e5 Pa
 	stillAirGrams = stillAir * 1000 / 1e5
 	lidStill      = 0.12  // of the open evaporation, below the boil
 	lidBoil       = 0.35  // of the open evaporation, at the boil
@@ -97,7 +95,7 @@ func (c *Conditions) vapour() float64 {
 func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
 	level := c.Pot.Depth(measure.Millilitre(t.volume))
 	surface := float64(c.Pot.Surface(level))
-	loss := topLoss*surface + sideLoss*float64(c.Pot.Side(level))
+	loss := c.Pot.Loss(level)
 	temperature, ambient := float64(s.Temperature), float64(c.Ambient)
 	power := float64(c.Power)
 	boiling := float64(BoilingPoint(c.Altitude, brix))
@@ -252,8 +250,12 @@ func (p *Part) shedAt(done float64) float64 {
 
 // shed moves starch, with its energy, from a part into the liquid.
 func (s *State) shed(p *Part) {
-	more := min(p.shedAt(p.Done)-p.Shed, p.Dry[RawStarch])
-	if more <= 0 {
+	s.give(p, p.shedAt(p.Done)-p.Shed)
+}
+
+// give moves so many grams of starch, as far as there is any, into the liquid.
+func (s *State) give(p *Part, more float64) {
+	if more = min(more, p.Dry[RawStarch]); more <= 0 {
 		return
 	}
 	energy := p.Dry[EnergyKcal] * more / p.dryMass
@@ -264,24 +266,4 @@ func (s *State) shed(p *Part) {
 	s.Liquid[Gel] += more
 	s.Liquid[Thickening] += more * p.Kinetics.StarchWeight
 	s.Liquid[EnergyKcal] += energy
-}
-
-// Soak lets the parts stand in water for some minutes at a temperature: they
-// drink and will cook faster. It returns the water they took. Source: the
-// model, section 5.
-func (s *State) Soak(minutes measure.Minute, temperature measure.Celsius) measure.Gram {
-	const referenceC, halvingKelvin = 25, 20
-	var taken float64
-	for i := range s.Parts {
-		p := &s.Parts[i]
-		if p.Tissue {
-			continue
-		}
-		half := float64(p.Kinetics.SoakHalf) * math.Exp2(-(float64(temperature)-referenceC)/halvingKelvin)
-		course := 1 - math.Exp2(-measure.Ratio(float64(minutes), half))
-		p.Held += p.Raw * p.Kinetics.SoakUptake * course
-		taken += p.Raw * p.Kinetics.SoakUptake * course
-		p.Cook *= 1 - (1-p.Kinetics.SoakedFactor)*course
-	}
-	return measure.Gram(taken)
 }

@@ -96,6 +96,18 @@ func (p Pot) Side(depth measure.Millimetre) measure.SquareMetre {
 	return measure.SquareMetre(math.Pi * float64(p.DiameterMM) * d / squareMillimetres)
 }
 
+// Heat lost to the room over a kelvin, in W/(m² K). Source: the model, section 3.
+const (
+	topLoss  = 16.0
+	sideLoss = 8.0
+)
+
+// Loss returns the heat that a pot filled to a depth gives off to the room, in
+// W per kelvin that it is warmer.
+func (p Pot) Loss(depth measure.Millimetre) float64 {
+	return topLoss*float64(p.Surface(depth)) + sideLoss*float64(p.Side(depth))
+}
+
 // Volume returns what the pot holds up to a depth. Above the rim it goes on
 // with straight walls, so that an overfull pot still has a level.
 func (p Pot) Volume(depth measure.Millimetre) measure.Millilitre {

@@ -1,0 +1,147 @@
+package pot
+
+import (
+	"math"
+
+	"kirdu/core/measure"
+)
+
+// Soak lets the parts stand in water for some minutes at a temperature: they
+// drink and will cook faster. It returns the water they took. Source: the
+// model, section 5.
+func (s *State) Soak(minutes measure.Minute, temperature measure.Celsius) measure.Gram {
+	return s.soak(minutes, temperature, math.Inf(1))
+}
+
+// Swell lets the parts drink from the liquid that they are mixed with, as far
+// as there is any.
+func (s *State) Swell(minutes measure.Minute) {
+	s.Liquid[Water] -= float64(s.soak(minutes, s.Temperature, s.Liquid[Water]))
+}
+
+func (s *State) soak(minutes measure.Minute, temperature measure.Celsius, most float64) measure.Gram {
+	const referenceC, halvingKelvin = 25, 20
+	var taken float64
+	for i := range s.Parts {
+		p := &s.Parts[i]
+		if p.Tissue {
+			continue
+		}
+		half := float64(p.Kinetics.SoakHalf) * math.Exp2(-(float64(temperature)-referenceC)/halvingKelvin)
+		course := 1 - math.Exp2(-measure.Ratio(float64(minutes), half))
+		if wanted := p.Raw * p.Kinetics.SoakUptake * course; wanted > most-taken {
+			course *= measure.Ratio(most-taken, wanted)
+		}
+		p.Held += p.Raw * p.Kinetics.SoakUptake * course
+		taken += p.Raw * p.Kinetics.SoakUptake * course
+		p.Cook *= 1 - (1-p.Kinetics.SoakedFactor)*course
+	}
+	return measure.Gram(taken)
+}
+
+// Roast gives grain the manners of roasted grain: it cooks a little slower and
+// sheds less. Source: the model, section 5.
+func (s *State) Roast() {
+	for i := range s.Parts {
+		if p := &s.Parts[i]; !p.Tissue {
+			p.toast(toastMinutes)
+		}
+	}
+}
+
+// Ground grain. Source: the model, section 5.
+var grinds = map[string]struct{ time, releaseDone, releaseMax float64 }{
+	"granules": {0.5, 0.30, 0.75},
+	"paste":    {0.3, 0.6, 0.95},
+}
+
+// Grind breaks the grain up: to granules or a paste, which cook faster and
+// shed more, or to flour, which becomes raw starch in the liquid.
+func (s *State) Grind(to string) {
+	var kept []Part
+	for _, p := range s.Parts {
+		how, coarse := grinds[to]
+		switch {
+		case coarse && !p.Tissue:
+			ground := *p.Kinetics
+			ground.ReleaseDone = max(ground.ReleaseDone, how.releaseDone)
+			ground.ReleaseMax = max(ground.ReleaseMax, how.releaseMax)
+			p.Kinetics = &ground
+			p.Cook *= how.time
+			kept = append(kept, p)
+		case coarse:
+			kept = append(kept, p)
+		default:
+			s.Liquid.add(&p.Dry, 1)
+			s.Liquid[Water] += p.Held
+		}
+	}
+	s.Parts = kept
+}
+
+// Squeeze presses loose juice out: per cent of the raw mass of each part, with
+// the sugar that is dissolved in it. It returns the grams of juice. Source:
+// the model, section 5.
+func (s *State) Squeeze(percent float64) measure.Gram {
+	const most = 0.9 // of the water: cells keep the rest however hard one wrings
+	var juice float64
+	for i := range s.Parts {
+		p := &s.Parts[i]
+		soluble := p.Dry[Sucrose] + p.Dry[Glucose] + p.Dry[Fructose]
+		share := min(most, measure.Ratio(p.Raw*percent/100, p.Held+soluble))
+		energy := measure.Ratio(soluble*share, p.dryMass) * p.Dry[EnergyKcal]
+		for _, k := range []int{Sucrose, Glucose, Fructose} {
+			p.Dry[k] *= 1 - share
+		}
+		p.Dry[EnergyKcal] -= energy
+		p.dryMass -= soluble * share
+		juice += (p.Held + soluble) * share
+		p.Held *= 1 - share
+	}
+	return measure.Gram(juice)
+}
+
+// Steam cooks the parts in steam for some minutes: they take up nothing, and
+// what vegetables weep drips away. It returns those grams. Source: the model,
+// sections 3 and 5.
+func (s *State) Steam(minutes measure.Minute, altitude float64) (dripped measure.Gram) {
+	s.Temperature = BoilingPoint(altitude, 0)
+	speed := math.Exp((float64(s.Temperature) - cookReference) * (math.Ln10 / cookTenfold))
+	before := s.Liquid[Water]
+	for i := range s.Parts {
+		p := &s.Parts[i]
+		p.Done += speed * float64(minutes) / p.Cook
+		if p.Tissue {
+			s.weep(p, float64(minutes)*measure.SecondsPerMinute)
+		}
+		s.shed(p)
+	}
+	dripped = measure.Gram(s.Liquid[Water] - before)
+	s.Liquid[Water] = before
+	return dripped
+}
+
+// Mash breaks per cent of the named part, or of all for "", into the liquid: a
+// quarter of the starch still enclosed in that share is shed. Source: the
+// model, section 5.
+func (s *State) Mash(name string, percent float64) {
+	const shedShare = 0.25
+	for i := range s.Parts {
+		if p := &s.Parts[i]; name == "" || p.Name == name {
+			s.give(p, p.Dry[RawStarch]*shedShare*percent/100)
+		}
+	}
+}
+
+// Drain pours free liquid away and returns its grams: 92 % of it goes, pieces
+// and parts stay. Source: the plan format.
+func (s *State) Drain() measure.Gram {
+	const goes = 0.92
+	poured := s.Liquid.Mass() * goes
+	for i := range s.Liquid {
+		s.Liquid[i] *= 1 - goes
+	}
+	s.Dairy *= 1 - goes
+	s.Egg *= 1 - goes
+	return measure.Gram(poured)
+}
