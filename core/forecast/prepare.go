@@ -5,7 +5,6 @@ import (
 
 	"kirdu/core/bench"
 	"kirdu/core/measure"
-	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 )
@@ -119,7 +118,7 @@ func (r *run) soak(i int, s *plan.Step, state *pot.State) {
 // strained off.
 func (r *run) press(i int, s *plan.Step) {
 	ambient := r.plan.Kitchen.AmbientC
-	meat := measure.Gram(s.Coconuts) * r.coconut()
+	meat := measure.Gram(s.Coconuts) * r.plan.Coconut()
 	for _, item := range s.Items {
 		_, mass, _ := r.plan.Weigh(item) // Read has refused what cannot be weighed
 		meat += mass
@@ -150,18 +149,6 @@ func (r *run) press(i int, s *plan.Step) {
 		}
 		r.keep(i, s, name, pot.New(milk.Material(name, name), milk.Mass(), temperature, name))
 	}
-}
-
-// coconut returns the meat of one coconut in this kitchen.
-func (r *run) coconut() measure.Gram {
-	if own, ok := r.plan.Measures["coconut_g"]; ok {
-		return measure.Gram(own)
-	}
-	meat, ok := pantry.Standard().Material("coconut-meat")
-	if !ok || meat.Piece <= 0 {
-		return bench.CoconutMeat
-	}
-	return meat.Piece
 }
 
 // work lets a pot stand for the minutes in which it is mashed or drained.

@@ -214,6 +214,17 @@ func (m Measures) unitGrams(unit string, body Body) (Gram, error) {
 	return 0, fmt.Errorf("%w %q", ErrUnknownUnit, unit)
 }
 
+// Volume returns the household measure that a unit names and its size in this
+// kitchen; false for a unit of fixed size, a mass or a piece.
+func (m Measures) Volume(unit string) (name string, size Millilitre, ok bool) {
+	for _, name := range singular(unit) {
+		if size, ok := m.volume(name); ok {
+			return name, size, true
+		}
+	}
+	return "", 0, false
+}
+
 func (m Measures) volume(name string) (Millilitre, bool) {
 	if one, ok := m[name+"_ml"]; ok {
 		return Millilitre(one), true

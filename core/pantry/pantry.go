@@ -265,15 +265,15 @@ func (p *Pantry) With(own []*Material) *Pantry {
 func (p *Pantry) Nearest(slug string) string {
 	best, bestScore := "", 0.5
 	for _, candidate := range p.slugs {
-		if score := likeness(slug, candidate); score > bestScore {
+		if score := Likeness(slug, candidate); score > bestScore {
 			best, bestScore = candidate, score
 		}
 	}
 	return best
 }
 
-// likeness is the Dice coefficient of the letter pairs of two words, 0 to 1.
-func likeness(a, b string) float64 {
+// Likeness is the Dice coefficient of the letter pairs of two words, 0 to 1.
+func Likeness(a, b string) float64 {
 	pairs := map[string]int{}
 	for i := 0; i+2 <= len(a); i++ {
 		pairs[a[i:i+2]]++

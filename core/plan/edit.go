@@ -1,12 +1,39 @@
 package plan
 
 import (
+	"fmt"
+	"math"
+
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 )
 
 // Scale makes the plan for another number of bowls by plain multiplication of
 // every amount and of every mark that is a mass. Times and flames stay.
 func (p *Plan) Scale(bowls int) {
+	p.scale(bowls, func(*pantry.Material) float64 { return 1 })
+}
+
+// ScaleWithTaste is Scale, but that aromas and salt grow slower than the batch.
+func (p *Plan) ScaleWithTaste(bowls int) { p.scale(bowls, tasteExponent) }
+
+// TasteExponents is by which power of the batch an aroma or salt grows: twice
+// the pudding takes 2^0.8, 1.74 times the cardamom. A large pot loses less of
+// its scent to the room, by its surface over its volume. Source: our own
+// estimate between that ratio (exponent 2/3) and plain multiplication; likely
+// 0.7 to 0.9.
+var TasteExponents = map[string]float64{"spice": 0.8, "flavour": 0.8, "salt": 0.9}
+
+func tasteExponent(m *pantry.Material) float64 {
+	if m.Behaviour == pantry.Aroma || m.Kind == "salt" {
+		if exponent, ok := TasteExponents[m.Kind]; ok {
+			return exponent
+		}
+	}
+	return 1
+}
+
+func (p *Plan) scale(bowls int, exponent func(*pantry.Material) float64) {
 	if bowls == p.Serves || p.Serves == 0 {
 		return
 	}
@@ -15,7 +42,11 @@ func (p *Plan) Scale(bowls int) {
 	for i := range p.Steps {
 		s := &p.Steps[i]
 		for j := range s.Items {
-			s.Items[j].scale(factor)
+			by := factor
+			if material, ok := p.Pantry().Material(s.Items[j].Material); ok {
+				by = math.Pow(factor, exponent(material))
+			}
+			s.Items[j].scale(by)
 		}
 		if s.In != nil {
 			s.In.scale(factor)
@@ -39,6 +70,23 @@ func (i *Item) scale(factor float64) {
 	for _, text := range []*string{&i.Amount, &i.Also} {
 		if amount, err := measure.ParseAmount(*text); err == nil {
 			*text = amount.Scale(factor).String()
+		}
+	}
+}
+
+// ScaleSweeteners multiplies what sweetens, to the gram.
+func (p *Plan) ScaleSweeteners(factor float64) {
+	for i := range p.Steps {
+		if !p.Sweetens(i) {
+			continue
+		}
+		for j := range p.Steps[i].Items {
+			item := &p.Steps[i].Items[j]
+			material, mass, err := p.Weigh(*item)
+			if err != nil || material.Kind != "sweetener" {
+				continue
+			}
+			item.Amount, item.Also = fmt.Sprintf("%.0f g", max(1, math.Round(float64(mass)*factor))), ""
 		}
 	}
 }
@@ -146,4 +194,28 @@ func (p *Plan) Foams() bool {
 		}
 	}
 	return false
+}
+
+// Replace puts one material in the place of another wherever it stands, with
+// factor times the mass. Cooking targets that named it follow.
+func (p *Plan) Replace(from, to string, factor float64) {
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		items := make([]*Item, 0, len(s.Items)+2)
+		for j := range s.Items {
+			items = append(items, &s.Items[j])
+		}
+		for _, item := range append(items, s.In, s.Fat) {
+			if item == nil || item.Material != from {
+				continue
+			}
+			if _, mass, err := p.Weigh(*item); err == nil {
+				item.Amount, item.Also = fmt.Sprintf("%.0f g", math.Max(1, math.Round(float64(mass)*factor))), ""
+			}
+			item.Material = to
+		}
+		if s.Until != nil && s.Until.Doneness != nil && s.Until.Doneness.Of == from {
+			s.Until.Doneness.Of = to
+		}
+	}
 }

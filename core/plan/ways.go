@@ -45,7 +45,7 @@ func NewReducedInMilk(choice WayChoice, amounts WayAmounts, grainName string) *P
 	p := &Plan{
 		Format: Format, Name: grainName + " in milk", Way: ReducedInMilk,
 		Serves: choice.Bowls, PortionG: 160, Serve: choice.Serve,
-		Kitchen: Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000},
+		Kitchen: defaultKitchen(),
 		Pots:    map[string]vessel.Pot{MainPot: choice.Pot},
 		Burner:  choice.Burner,
 		Steps: []Step{

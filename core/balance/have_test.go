@@ -1,0 +1,51 @@
+package balance_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/balance"
+	"kirdu/core/plan"
+)
+
+func TestWhatCanBeMade(t *testing.T) {
+	p := sample(t, "rice-pear-bay")
+	stock := balance.Stock{"milk-whole": 2000, "rice-short": 500, "sugar-white": 300, "bay-leaf": balance.Enough, "pear": 400}
+	require.Equal(t, balance.Now, balance.Have(p, 6, stock).Readiness)
+
+	stock = balance.Stock{"milk-buffalo": balance.Enough, "rice-basmati": 500, "jaggery": 300}
+	made := balance.Have(p, 6, stock)
+	require.Equal(t, balance.WithSwap, made.Readiness)
+	require.Len(t, made.Swaps, 3)
+	require.InDelta(t, made.Before.Sweet, made.Outcome.Sweet, 0.3)
+	require.InDelta(t, made.Before.Thickness, made.Outcome.Thickness, 0.2)
+	for _, need := range made.Needs {
+		require.True(t, need.Optional, need.Material.Slug) // the bay leaf and the pear on top
+	}
+	data, err := made.Plan.JSON()
+	require.NoError(t, err)
+	_, err = plan.Read(data)
+	require.NoError(t, err)
+
+	made = balance.Have(p, 60, balance.Stock{"milk-whole": 2000, "sugar-white": 5000})
+	require.Equal(t, balance.Missing, made.Readiness)
+	require.Len(t, made.Needs, 4)
+}
+
+func TestBuying(t *testing.T) {
+	one, two := sample(t, "rice-pear-bay"), sample(t, "millet-palm-sugar")
+	list := plan.Buy([]*plan.Plan{one, two})
+	bySlug := map[string]plan.Purchase{}
+	for i, line := range list {
+		bySlug[line.Material.Slug] = line
+		if i > 0 {
+			require.LessOrEqual(t, list[i-1].Material.Kind, line.Material.Kind)
+		}
+	}
+	milk := bySlug["milk-whole"]
+	require.InDelta(t, (1200+1500)*1.03, float64(milk.Mass), 0.1)
+	require.Equal(t, []string{one.Name, two.Name}, milk.Puddings)
+	require.InDelta(t, 2, bySlug["pear"].Pieces, 0) // 180 g of pears of 150 g
+	require.Zero(t, bySlug["bay-leaf"].Pieces)
+}

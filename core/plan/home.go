@@ -1,0 +1,102 @@
+package plan
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/vessel"
+)
+
+// A Home is what a kitchen has found out about itself, for every plan that is
+// cooked in it.
+type Home struct {
+	Measures  measure.Measures // its own cups, tins and handfuls, by key
+	Burners   []vessel.Burner  // with their water tests
+	Materials []OwnMaterial    // its own, and corrected ones of the pantry
+	Kitchen   *Kitchen         // nil: never set
+}
+
+// In returns the plan as it is cooked in a kitchen: with the measures, the
+// water tests and the air of the kitchen over its own, and with those of the
+// kitchen's materials that it uses. A burner is known by its name. The plan
+// itself stays as it is.
+func (p *Plan) In(home Home) *Plan {
+	in := p.Clone()
+	if len(home.Measures) > 0 {
+		if in.Measures == nil {
+			in.Measures = measure.Measures{}
+		}
+		maps.Copy(in.Measures, home.Measures)
+	}
+	if home.Kitchen != nil {
+		in.Kitchen = *home.Kitchen
+	}
+	in.Burner = measured(in.Burner, home.Burners)
+	for name, burner := range in.Burners {
+		in.Burners[name] = measured(burner, home.Burners)
+	}
+	in.adopt(home.Materials)
+	return in
+}
+
+// measured gives a burner the water tests of the kitchen's burner of that name.
+func measured(b vessel.Burner, known []vessel.Burner) vessel.Burner {
+	for _, own := range known {
+		if b.Name != "" && strings.EqualFold(own.Name, b.Name) {
+			b.FlameW = maps.Clone(own.FlameW)
+		}
+	}
+	return b
+}
+
+// adopt takes over the kitchen's figures of the materials that the plan uses.
+func (p *Plan) adopt(own []OwnMaterial) {
+	uses := map[string]bool{}
+	note := func(item *Item) {
+		if item != nil && item.Material != "" {
+			uses[item.Material] = true
+		}
+	}
+	for i := range p.Steps {
+		for j := range p.Steps[i].Items {
+			note(&p.Steps[i].Items[j])
+		}
+		note(p.Steps[i].In)
+		note(p.Steps[i].Fat)
+	}
+	changed := false
+	for _, o := range own {
+		if !uses[o.Slug] {
+			continue
+		}
+		at := slices.IndexFunc(p.Materials, func(m OwnMaterial) bool { return m.Slug == o.Slug })
+		if at < 0 {
+			p.Materials = append(p.Materials, o)
+		} else {
+			p.Materials[at] = o
+		}
+		changed = true
+	}
+	if changed {
+		c := &checker{} // the kitchen's materials were checked when they were stored
+		p.pantry = p.pantry.With(c.ownMaterials(p))
+	}
+}
+
+// KeyOf returns the key under which a plan has a measure: its name in small
+// letters with hyphens, and the unit.
+func KeyOf(name, unit string) string {
+	var b strings.Builder
+	for _, c := range strings.ToLower(strings.TrimSpace(name)) {
+		switch {
+		case c >= 'a' && c <= 'z', c >= '0' && c <= '9' && b.Len() > 0:
+			b.WriteRune(c)
+		case b.Len() > 0 && !strings.HasSuffix(b.String(), "-"):
+			b.WriteByte('-')
+		}
+	}
+	return fmt.Sprintf("%s_%s", strings.TrimRight(b.String(), "-"), unit)
+}
