@@ -69,10 +69,32 @@ func scanBurner(row scanner) (Burner, error) {
 	return b, err
 }
 
-// Burners returns the burners of the kitchen in the order they were added.
+// Burners returns the burners of the kitchen in the order they were added, each
+// with the power of its flames from the latest water tests.
 func (s *Store) Burners(ctx context.Context) ([]Burner, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT `+burnerColumns+` FROM burner WHERE removed_at IS NULL ORDER BY added_at, id`)
-	return all(rows, err, scanBurner)
+	burners, err := all(rows, err, scanBurner)
+	if err != nil {
+		return nil, err
+	}
+	tests, err := s.WaterTests(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for i := range burners {
+		for _, t := range tests {
+			if t.BurnerID != burners[i].ID {
+				continue
+			}
+			if burners[i].FlameW == nil {
+				burners[i].FlameW = map[vessel.Flame]measure.Watt{}
+			}
+			if _, later := burners[i].FlameW[t.Flame]; !later {
+				burners[i].FlameW[t.Flame] = t.Power
+			}
+		}
+	}
+	return burners, nil
 }
 
 // AddBurner stores a burner.

@@ -16,6 +16,7 @@ type Pudding struct {
 	Version int
 	Latest  int // above Version after an undo
 	SavedAt time.Time
+	ServeAt time.Time // when it is to be on the table; zero: not set
 }
 
 // CanUndo reports whether there is an earlier version.
@@ -24,7 +25,7 @@ func (p Pudding) CanUndo() bool { return p.Version > 1 }
 // CanRedo reports whether an undo can be taken back.
 func (p Pudding) CanRedo() bool { return p.Latest > p.Version }
 
-const puddingQuery = `SELECT pudding.id, plan_version.document, pudding.version, pudding.saved_at,
+const puddingQuery = `SELECT pudding.id, plan_version.document, pudding.version, pudding.saved_at, pudding.serve_at,
 	(SELECT max(version) FROM plan_version AS v WHERE v.pudding_id = pudding.id)
 	FROM pudding JOIN plan_version ON plan_version.pudding_id = pudding.id AND plan_version.version = pudding.version
 	WHERE pudding.removed_at IS NULL`
@@ -32,10 +33,16 @@ const puddingQuery = `SELECT pudding.id, plan_version.document, pudding.version,
 func scanPudding(row scanner) (Pudding, error) {
 	var p Pudding
 	var document, saved string
-	if err := row.Scan(&p.ID, &document, &p.Version, &saved, &p.Latest); err != nil {
+	var serve sql.NullString
+	if err := row.Scan(&p.ID, &document, &p.Version, &saved, &serve, &p.Latest); err != nil {
 		return p, err
 	}
 	var err error
+	if serve.Valid {
+		if p.ServeAt, err = parseStamp(serve.String); err != nil {
+			return p, err
+		}
+	}
 	if p.SavedAt, err = parseStamp(saved); err != nil {
 		return p, err
 	}

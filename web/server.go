@@ -22,10 +22,12 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"kirdu/store"
+	"kirdu/web/benches"
 	"kirdu/web/kitchen"
 	"kirdu/web/logbook"
 	"kirdu/web/login"
 	"kirdu/web/page"
+	"kirdu/web/pantry"
 	"kirdu/web/puddings"
 	"kirdu/web/stove"
 	"kirdu/web/today"
@@ -136,6 +138,20 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.POST("/stove/:id", cooking.Record)
 	inside.GET("/stove/:id/changes", cooking.Listen)
 
+	tables := benches.New(app)
+	inside.GET("/benches", tables.First)
+	inside.GET("/benches/:bench", tables.Show)
+	inside.POST("/benches/:bench/write", tables.Write)
+
+	shelves := pantry.New(app)
+	inside.GET("/pantry", shelves.Show)
+	inside.POST("/pantry", shelves.Create)
+	inside.GET("/pantry/new", shelves.New)
+	inside.GET("/pantry/:slug", shelves.One)
+	inside.POST("/pantry/:slug", shelves.Correct)
+	inside.POST("/pantry/:slug/remove", shelves.Remove)
+	inside.POST("/pantry/:slug/restore", shelves.Restore)
+
 	book := logbook.New(app)
 	inside.GET("/logbook", book.Show)
 	inside.GET("/logbook/:id", book.Batch)
@@ -149,6 +165,16 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.POST("/kitchen/burners", room.AddBurner)
 	inside.POST("/kitchen/burners/:id/remove", room.RemoveBurner)
 	inside.POST("/kitchen/burners/:id/restore", room.RestoreBurner)
+	inside.GET("/kitchen/burners/:id/test", room.Test)
+	inside.POST("/kitchen/burners/:id/test", room.AddTest)
+	inside.POST("/kitchen/burners/:id/test/:test/remove", room.RemoveTest)
+	inside.POST("/kitchen/room", room.SetRoom)
+	inside.GET("/kitchen/weigh", room.Weigh)
+	inside.POST("/kitchen/weigh", room.AddWeighed)
+	inside.GET("/kitchen/measures", room.Measures)
+	inside.POST("/kitchen/measures", room.AddMeasure)
+	inside.POST("/kitchen/measures/:id/remove", room.RemoveMeasure)
+	inside.POST("/kitchen/measures/:id/restore", room.RestoreMeasure)
 
 	engine.NoRoute(func(c *gin.Context) {
 		app.Stop(c, http.StatusNotFound, "There is no page here.", "The address may be mistyped, or the page has moved.")

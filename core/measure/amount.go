@@ -3,7 +3,9 @@ package measure
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -214,6 +216,25 @@ func (m Measures) unitGrams(unit string, body Body) (Gram, error) {
 	return 0, fmt.Errorf("%w %q", ErrUnknownUnit, unit)
 }
 
+// Units lists the units in which a material can be given in this kitchen: the
+// common ones, the kitchen's own, and its pieces.
+func (m Measures) Units(body Body) []string {
+	units := []string{"g", "kg", "oz", "lb", "ml", "l", "floz", "cup", "glass", "bowl", "tbsp", "tsp", "handful", "pinch"}
+	own := make([]string, 0, len(m))
+	for key := range m {
+		name, _, _ := strings.Cut(key, "_")
+		if !slices.Contains(units, name) && name != "tablespoon" && name != "teaspoon" && !pieceUnits[name] {
+			own = append(own, name)
+		}
+	}
+	slices.Sort(own)
+	units = append(units, slices.Compact(own)...)
+	if body.Piece > 0 && body.PieceName != "" {
+		units = append(units, strings.ToLower(body.PieceName))
+	}
+	return units
+}
+
 // Volume returns the household measure that a unit names and its size in this
 // kitchen; false for a unit of fixed size, a mass or a piece.
 func (m Measures) Volume(unit string) (name string, size Millilitre, ok bool) {
@@ -260,10 +281,11 @@ func (m Measures) Household(mass Gram, body Body) string {
 		}
 	}
 	volume := float64(mass) / float64(body.Density)
+	cup := m.cup(volume)
 	for _, spoon := range []struct {
 		key, name   string
 		least, part float64
-	}{{"cup", "cup", 0.22, 4}, {"tablespoon", "tbsp", 0.9, 1}, {"teaspoon", "tsp", 0.4, 2}} {
+	}{{cup, strings.ReplaceAll(cup, "-", " "), leastCup, 4}, {"tablespoon", "tbsp", 0.9, 1}, {"teaspoon", "tsp", 0.4, 2}} {
 		size, _ := m.volume(spoon.key)
 		n := volume / float64(size)
 		if n >= spoon.least && size > 0 {
@@ -271,6 +293,28 @@ func (m Measures) Household(mass Gram, body Body) string {
 		}
 	}
 	return ""
+}
+
+// leastCup is the least of a cup that can be filled by eye.
+const leastCup = 0.22
+
+// cup returns the measure for a volume: of the cups, glasses and bowls that
+// this kitchen has measured the one that is filled to a quarter most exactly,
+// or the usual cup where it has measured none.
+func (m Measures) cup(volume float64) string {
+	const smallest, largest, mostCups, parts = 60.0, 1200.0, 12.0, 4.0
+	best, least := "cup", math.Inf(1)
+	for _, key := range slices.Sorted(maps.Keys(m)) {
+		name, isVolume := strings.CutSuffix(key, "_ml")
+		n := volume / m[key]
+		if !isVolume || m[key] < smallest || m[key] > largest || n < leastCup || n > mostCups {
+			continue
+		}
+		if miss := math.Abs(math.Round(n*parts)/parts-n) / n; miss < least {
+			best, least = name, miss
+		}
+	}
+	return best
 }
 
 // count writes n parts of a thing: count(5, 4, "cup") is "1¼ cups".
@@ -308,4 +352,31 @@ func Weighable(mass Gram) Gram {
 		step = 0.5
 	}
 	return Gram(math.Round(float64(mass)/step) * step)
+}
+
+// ErrFixedUnit reports that a unit has one size everywhere.
+var ErrFixedUnit = errors.New("has one size everywhere; give the measure a name of its own, such as “blue mug”")
+
+// OwnName returns the name under which a kitchen keeps a measure: singular, in
+// small letters, "tbsp" as "tablespoon". Error: ErrFixedUnit for a unit such as
+// ml or ounce.
+func OwnName(name string) (string, error) {
+	name = strings.ToLower(strings.Join(strings.Fields(name), " "))
+	for _, one := range singular(name) {
+		if _, ok := fixedVolume[one]; ok {
+			return "", ErrFixedUnit
+		}
+		if _, ok := fixedMass[one]; ok {
+			return "", ErrFixedUnit
+		}
+	}
+	for _, one := range singular(name) {
+		if _, ok := householdDefault[one+"_ml"]; ok {
+			return one, nil
+		}
+		if _, ok := householdDefault[one+"_g"]; ok || pieceUnits[one] {
+			return one, nil
+		}
+	}
+	return name, nil
 }

@@ -217,6 +217,39 @@ func (p *Pantry) All() []*Material {
 	return all
 }
 
+// Find returns the material of a slug, a name or another name, whatever the
+// case of its letters.
+func (p *Pantry) Find(text string) (*Material, bool) {
+	text = strings.TrimSpace(text)
+	if m, ok := p.bySlug[text]; ok {
+		return m, true
+	}
+	var found *Material
+	for _, m := range p.All() {
+		if strings.EqualFold(m.Name, text) || strings.EqualFold(m.ShortName(), text) {
+			return m, true
+		}
+		if found == nil && slices.ContainsFunc(m.Aliases, func(alias string) bool { return strings.EqualFold(alias, text) }) {
+			found = m
+		}
+	}
+	return found, found != nil
+}
+
+// Search returns the materials in whose names, other names, kind or allergens
+// every word of a text is found, in the order of the table; all for no words.
+func (p *Pantry) Search(text string) []*Material {
+	words := strings.Fields(strings.ToLower(text))
+	var found []*Material
+	for _, m := range p.All() {
+		all := strings.ToLower(strings.Join(append([]string{m.Name, m.Slug, m.Kind}, append(m.Aliases, m.Allergens...)...), " | "))
+		if !slices.ContainsFunc(words, func(w string) bool { return !strings.Contains(all, w) }) {
+			found = append(found, m)
+		}
+	}
+	return found
+}
+
 // likeKinds are the kinds that can stand for each other in a pudding; every
 // other kind stands for itself.
 var likeKinds = map[string]string{

@@ -79,13 +79,16 @@ func (o OwnMaterial) Material() *pantry.Material {
 		PH: o.PH, Buffer: o.Buffer, AcidNote: o.AcidNote, Allergens: splitList(o.Allergens),
 		Gluten: o.Gluten == "yes", Vegan: o.Vegan == "yes", SourceNote: o.SourceNote,
 	}
-	if missing := 100 - m.Sum(); missing > 0 {
+	const rounding = 1e-6
+	if missing := 100 - m.Sum(); missing > rounding {
 		m.Other += missing
+	}
+	known, corrected := pantry.Standard().Material(o.Slug)
+	if corrected {
+		m.Kinetics, m.Frying, m.Aliases = known.Kinetics, known.Frying, known.Aliases
 	}
 	if o.Kinetics != nil {
 		m.Kinetics = o.Kinetics.kinetics(o.Water / 100)
-	} else if known, ok := pantry.Standard().Material(o.Slug); ok {
-		m.Kinetics = known.Kinetics
 	}
 	return m
 }

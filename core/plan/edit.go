@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -218,4 +219,95 @@ func (p *Plan) Replace(from, to string, factor float64) {
 			s.Until.Doneness.Of = to
 		}
 	}
+}
+
+// Exchange puts other items in the place of one. It reports whether that item
+// was there.
+func (p *Plan) Exchange(step, item int, with []Item) bool {
+	if step < 0 || step >= len(p.Steps) || item < 0 || item >= len(p.Steps[step].Items) || len(with) == 0 {
+		return false
+	}
+	items := p.Steps[step].Items
+	p.Steps[step].Items = append(append(append([]Item{}, items[:item]...), with...), items[item+1:]...)
+	return true
+}
+
+// WritePress writes a pressing of coconut into the plan, before everything
+// else. Its first press takes the place of thick coconut milk and its second
+// that of thin; where the plan has none, the thin goes in with the first
+// things and the thick last, slowly.
+func (p *Plan) WritePress(press Step) {
+	press.Name = p.FreePart("coconut")
+	p.InsertStep(0, press)
+	thick, thin := press.Name+".1", press.Name+".2"
+	hasThick := p.takePlace("coconut-milk-thick", thick)
+	if len(press.Presses) > 1 && !p.takePlace("coconut-milk-thin", thin) {
+		for i := range p.Steps {
+			if p.Steps[i].Do == Add && p.Steps[i].PotName() == MainPot {
+				p.Steps[i].Items = append(p.Steps[i].Items, Item{Part: thin})
+				break
+			}
+		}
+	}
+	if hasThick {
+		return
+	}
+	at := len(p.Steps)
+	for at > 1 && (p.Steps[at-1].Do == Chill || p.Steps[at-1].Do == Rest || p.Steps[at-1].Do == Portion) {
+		at--
+	}
+	last := Step{Do: Add, Slowly: true, Note: "Never boiled after: it splits.", Items: []Item{{Part: thick}}}
+	p.Steps = append(append(append([]Step{}, p.Steps[:at]...), last), p.Steps[at:]...)
+}
+
+// FreePart returns a name that no part of the plan has yet.
+func (p *Plan) FreePart(name string) string {
+	return UniqueName(name, func(name string) bool {
+		return slices.ContainsFunc(p.Steps, func(s Step) bool { return s.Do.IsPreparation() && s.Name == name })
+	})
+}
+
+// InsertStep puts a step at a place, 0 for the first. References of targets to
+// later steps follow.
+func (p *Plan) InsertStep(at int, s Step) {
+	p.Steps = slices.Insert(p.Steps, at, s)
+	for i := range p.Steps {
+		if u := p.Steps[i].Until; u != nil && u.OfStep != nil && *u.OfStep >= at {
+			of, until := *u.OfStep+1, *u
+			until.OfStep = &of
+			p.Steps[i].Until = &until
+		}
+	}
+}
+
+// takePlace puts a part where a material goes into a pot, shared out by mass
+// if it goes in more than once. It reports whether it goes in at all.
+func (p *Plan) takePlace(material, part string) bool {
+	var total measure.Gram
+	for i := range p.Steps {
+		for _, item := range p.Steps[i].Items {
+			if item.Material == material {
+				if _, mass, err := p.Weigh(item); err == nil {
+					total += mass
+				}
+			}
+		}
+	}
+	found, left := false, total
+	for i := range p.Steps {
+		for j, item := range p.Steps[i].Items {
+			if item.Material != material {
+				continue
+			}
+			_, mass, err := p.Weigh(item)
+			taken := Item{Part: part}
+			if share := measure.Ratio(float64(mass), float64(left)); err == nil && share > 0 && share < 0.999 {
+				taken.Share = &share
+			}
+			left -= mass
+			p.Steps[i].Items[j] = taken
+			found = true
+		}
+	}
+	return found
 }

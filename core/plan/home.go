@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/vessel"
 )
 
@@ -40,6 +41,23 @@ func (p *Plan) In(home Home) *Plan {
 	}
 	in.adopt(home.Materials)
 	return in
+}
+
+// HomePantry returns the pantry of a kitchen: the standard one with its own
+// materials and corrected figures.
+func HomePantry(home Home) *pantry.Pantry {
+	c := &checker{} // the kitchen's materials were checked when they were stored
+	return pantry.Standard().With(c.ownMaterials(&Plan{Materials: home.Materials}))
+}
+
+// Reread puts a plan that was changed in the program through the reader, so
+// that no screen can make what a file could not.
+func Reread(p *Plan) (*Plan, error) {
+	data, err := p.JSON()
+	if err != nil {
+		return nil, err
+	}
+	return Read(data)
 }
 
 // measured gives a burner the water tests of the kitchen's burner of that name.

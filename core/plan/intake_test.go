@@ -63,7 +63,7 @@ func TestIntakeKeepsAndAsks(t *testing.T) {
 		"two things":          {"1 cup coconut water", "coconut-meat", "material", "Is this"},
 		"misspelt":            {"200 g jagery", "jaggery", "material", "Is this"},
 		"no piece":            {"3 milk", "milk-whole", "amount", "Give a unit"},
-		"right to left":       {"‏2 كوب حليب", "", "material", "not in the pantry"},
+		"right to left":       {"\u200f2 كوب حليب", "", "material", "not in the pantry"},
 		"a paragraph":         {strings.Repeat("stir the milk and ", 40), "", "material", "too long"},
 		"more than a kitchen": {"5000 kg rice", "rice-short", "amount", "100 kg"},
 		"only a number":       {"42", "", "material", "What is it"},

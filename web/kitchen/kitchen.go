@@ -15,6 +15,7 @@ import (
 
 	"kirdu/core/advice"
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/draw"
@@ -33,12 +34,15 @@ var Modules fs.FS = modules
 
 // A Screen is the Kitchen.
 type Screen struct {
-	app  *page.App
-	page *page.Template
+	app                         *page.App
+	page, measures, test, weigh *page.Template
 }
 
 // New returns the screen.
-func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *page.App) *Screen {
+	return &Screen{app: app, page: app.Template(files, "kitchen.html"), measures: app.Template(files, "measures.html"),
+		test: app.Template(files, "test.html"), weigh: app.Template(files, "weigh.html")}
+}
 
 type view struct {
 	Pots    []potView
@@ -49,19 +53,27 @@ type view struct {
 	Shapes  []shapeChoice
 	Kinds   []string
 	Fields  []sizeField
+
+	Room       map[string]string
+	RoomFaults map[string]string
+	Measures   int // that were taken
 }
 
 type potView struct {
-	ID, Name, Size, Capacity, Safe, Mass string
-	Section                              draw.Section
+	ID, Name, Size, Capacity, Safe, Mass, Full string
+	Section                                    draw.Section
 }
 
 type burnerView struct {
 	ID, Name, Kind, Power string
 	Flames                []flameView
+	Tested                bool
 }
 
-type flameView struct{ Name, Watts string }
+type flameView struct {
+	Name, Watts string
+	Tested      bool
+}
 
 type shapeChoice struct {
 	Shape vessel.Shape
@@ -106,6 +118,25 @@ func (s *Screen) Show(c *gin.Context) {
 }
 
 func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string) {
+	s.render(c, status, pot, burner, faults, nil)
+}
+
+// showRoom shows the form of the room as it was typed.
+func (s *Screen) showRoom(c *gin.Context, status int, room *page.Fields) {
+	s.render(c, status, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil, room)
+}
+
+// roomValues are those of the room as it is set, or as it is taken to be.
+func roomValues(k *plan.Kitchen) map[string]string {
+	if k == nil {
+		k = &plan.Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
+	}
+	plain := func(x float64) string { return say.Number(x, -1) }
+	return map[string]string{"ambient_c": plain(float64(k.AmbientC)), "humidity_pct": plain(k.HumidityPct), "altitude_m": plain(k.AltitudeM),
+		"tap_c": plain(float64(k.TapC)), "scale_limit_g": plain(float64(k.ScaleLimitG))}
+}
+
+func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *page.Fields) {
 	ctx := c.Request.Context()
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
@@ -117,7 +148,20 @@ func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm
 		s.app.Fail(c, err)
 		return
 	}
-	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds}
+	tests, err := s.app.Store.WaterTests(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	home, err := s.app.Store.Home(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(home.Kitchen), Measures: len(home.Measures)}
+	if room != nil {
+		v.Room, v.RoomFaults = room.Values(), room.Faults()
+	}
 	var all []vessel.Pot
 	for _, p := range pots {
 		all = append(all, p.Pot)
@@ -126,7 +170,7 @@ func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm
 		v.Pots = append(v.Pots, newPotView(p, all))
 	}
 	for _, b := range burners {
-		v.Burners = append(v.Burners, newBurnerView(b))
+		v.Burners = append(v.Burners, newBurnerView(b, tests))
 	}
 	for _, f := range sizes(pot) {
 		f.Fault = faults[f.Name]
@@ -156,22 +200,47 @@ func sizes(f potForm) []sizeField {
 func newPotView(p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
 	one := potView{ID: p.ID, Name: say.Capital(p.Name), Size: draw.Size(p.Pot), Capacity: litres(p.Capacity()),
-		Safe: litres(p.SafeFill(advice.FoamLimit)), Mass: "never weighed empty", Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
+		Safe: litres(p.SafeFill(advice.FoamLimit)), Mass: "never weighed empty", Full: fullWords(p.Pot), Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}
 	return one
 }
 
-func newBurnerView(b store.Burner) burnerView {
+// fullWords says what a pot weighs when it is full to where milk has room for
+// its foam: from 8 kg on two people carry it.
+func fullWords(p vessel.Pot) string {
+	const heavy measure.Gram = 8000
+	mass, weighed := p.Mass()
+	full := mass + measure.Gram(p.SafeFill(advice.FoamLimit))*1.03 // milk weighs 1.03 g/ml
+	words := "so filled it weighs " + say.Number(float64(full)/1000, 1) + " kg"
+	if !weighed {
+		words = "so filled it weighs about " + say.Number(float64(full)/1000, 1) + " kg"
+	}
+	if full > heavy {
+		words += ": carry it with two people"
+	}
+	return words
+}
+
+func newBurnerView(b store.Burner, tests []store.WaterTest) burnerView {
 	one := burnerView{ID: b.ID, Name: say.Capital(b.Name), Kind: b.Kind,
 		Power: fmt.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
 	for _, flame := range vessel.Flames()[1:] {
-		power, _ := b.Burner.Power(flame, 0)
-		one.Flames = append(one.Flames, flameView{strings.ReplaceAll(string(flame), "-", " "), say.Number(float64(power), 0) + " W"})
+		power, tested := b.Burner.Power(flame, 0)
+		watts := say.Number(float64(power), 0) + " W"
+		k := slices.IndexFunc(tests, func(t store.WaterTest) bool { return t.BurnerID == b.ID && t.Flame == flame })
+		if tested && k >= 0 {
+			r := vessel.Range(tests[k].Power, tests[k].SD)
+			watts += fmt.Sprintf(" (%.0f to %.0f)", r.Low, r.High)
+		}
+		one.Tested = one.Tested || tested
+		one.Flames = append(one.Flames, flameView{flameWords(flame), watts, tested})
 	}
 	return one
 }
+
+func flameWords(f vessel.Flame) string { return strings.ReplaceAll(string(f), "-", " ") }
 
 // Faults of the forms.
 var (

@@ -4,6 +4,7 @@ package page
 
 import (
 	"bytes"
+	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -34,6 +35,38 @@ type App struct {
 	Login   bool            // a passphrase is asked for
 	Version string          // of the static files, part of their address
 	Ending  <-chan struct{} // closed when the program ends; nil: never
+}
+
+// Pudding returns a pudding as it is cooked in this kitchen: with its measures,
+// water tests, own materials and air. Error: store.ErrNotFound.
+func (a *App) Pudding(ctx context.Context, id string) (store.Pudding, error) {
+	pudding, err := a.Store.Pudding(ctx, id)
+	if err != nil {
+		return pudding, err
+	}
+	home, err := a.Store.Home(ctx)
+	if err != nil {
+		return pudding, err
+	}
+	pudding.Plan = pudding.Plan.In(home)
+	return pudding, nil
+}
+
+// Puddings returns so many of the shelf, the latest saved first, as they are
+// cooked in this kitchen.
+func (a *App) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
+	shelf, err := a.Store.Puddings(ctx, most)
+	if err != nil {
+		return nil, err
+	}
+	home, err := a.Store.Home(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for i := range shelf {
+		shelf[i].Plan = shelf[i].Plan.In(home)
+	}
+	return shelf, nil
 }
 
 // NewID returns a new identifier, sortable by time.

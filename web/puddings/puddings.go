@@ -68,7 +68,7 @@ func (s *Screen) Show(c *gin.Context) {
 
 func (s *Screen) show(c *gin.Context, status int, f form, faults map[string]string) {
 	ctx := c.Request.Context()
-	shelf, err := s.app.Store.Puddings(ctx, mostListed)
+	shelf, err := s.app.Puddings(ctx, mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
 		return

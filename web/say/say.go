@@ -6,6 +6,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"kirdu/core/measure"
 )
@@ -102,3 +103,33 @@ func Capital(text string) string {
 	runes := []rune(text)
 	return strings.ToUpper(string(runes[:1])) + string(runes[1:])
 }
+
+// Lower writes the first letter small, unless the word is an abbreviation.
+func Lower(text string) string {
+	runes := []rune(text)
+	if len(runes) == 0 || (len(runes) > 1 && unicode.IsUpper(runes[1])) {
+		return text
+	}
+	return strings.ToLower(string(runes[:1])) + string(runes[1:])
+}
+
+// Millilitres writes a volume: "640 ml", "1.28 l".
+func Millilitres(v measure.Millilitre) string {
+	const litre, digits = 1000, 3
+	if v >= litre {
+		return strconv.FormatFloat(measure.RoundSignificant(float64(v/litre), digits), 'f', -1, 64) + " l"
+	}
+	return Number(math.Round(float64(v)), 0) + " ml"
+}
+
+// Count writes so many of a unit to three digits: "1.25 cup", "212 g".
+func Count(n float64, unit string) string {
+	const digits = 3
+	if n >= wholeFrom {
+		return thousands(math.Round(n)) + " " + unit
+	}
+	return strconv.FormatFloat(measure.RoundSignificant(n, digits), 'f', -1, 64) + " " + unit
+}
+
+// wholeFrom is from where a count needs no decimals.
+const wholeFrom = 1000

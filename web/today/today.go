@@ -61,7 +61,7 @@ func (s *Screen) Show(c *gin.Context) {
 	for _, k := range cooks {
 		v.OnStove = append(v.OnStove, s.cooking(k))
 	}
-	shelf, err := s.app.Store.Puddings(ctx, most)
+	shelf, err := s.app.Puddings(ctx, most)
 	if err != nil {
 		s.app.Fail(c, err)
 		return

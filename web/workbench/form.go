@@ -29,6 +29,7 @@ var (
 type equipment struct {
 	pots    []store.Pot
 	burners []store.Burner
+	home    plan.Home
 }
 
 // apply makes the plan that the form asks for out of the present one. Fields
@@ -36,7 +37,7 @@ type equipment struct {
 // under the names of their fields.
 func apply(before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error) {
 	p := before.Clone()
-	e := editor{plan: p, form: form}
+	e := editor{plan: p, home: kit.home, form: form}
 	e.text("name", &p.Name)
 	e.text("notes", &p.Notes)
 	if serve, ok := e.value("serve"); ok {
@@ -52,22 +53,13 @@ func apply(before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error
 	if err := e.faults.Err(); err != nil {
 		return nil, err
 	}
-	return reread(p)
-}
-
-// reread puts a plan through the reader, so that the form cannot make what a
-// file could not.
-func reread(p *plan.Plan) (*plan.Plan, error) {
-	data, err := p.JSON()
-	if err != nil {
-		return nil, err
-	}
-	return plan.Read(data)
+	return plan.Reread(p.In(kit.home))
 }
 
 // An editor applies the fields of a form to a plan.
 type editor struct {
 	plan   *plan.Plan
+	home   plan.Home
 	form   url.Values
 	faults measure.Faults
 }
@@ -229,7 +221,7 @@ func (e *editor) newItem() {
 			e.fault(field+".amount", amount, errNewItem)
 			return
 		}
-		e.plan.Steps[step].Items = append(e.plan.Steps[step].Items, plan.Item{Material: slugOf(e.plan, material), Amount: amount})
+		e.plan.Steps[step].Items = append(e.plan.Steps[step].Items, plan.Item{Material: slugOf(e.home, material), Amount: amount})
 	case "remove-item":
 		var step, item int
 		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
@@ -238,13 +230,11 @@ func (e *editor) newItem() {
 	}
 }
 
-// slugOf returns the slug of a material that was typed by name or by slug. What
-// is neither comes back as it is, for the plan's reader to refuse.
-func slugOf(p *plan.Plan, typed string) string {
-	for _, m := range p.Pantry().All() {
-		if strings.EqualFold(m.Name, typed) {
-			return m.Slug
-		}
+// slugOf returns the slug of a material that was typed by any of its names. What
+// is none comes back as it is, for the plan's reader to refuse.
+func slugOf(home plan.Home, typed string) string {
+	if m, ok := plan.HomePantry(home).Find(typed); ok {
+		return m.Slug
 	}
 	return typed
 }

@@ -128,7 +128,7 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 		v.Serves = append(v.Serves, option{string(serve), say.Serving(serve), p.Serve == serve})
 	}
 	v.kit(p, kit)
-	for _, m := range p.Pantry().All() {
+	for _, m := range plan.HomePantry(kit.home).All() {
 		v.Materials = append(v.Materials, m.Name)
 	}
 	for i := range p.Steps {

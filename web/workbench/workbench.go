@@ -39,7 +39,7 @@ func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.htm
 
 // Show renders a pudding.
 func (s *Screen) Show(c *gin.Context) {
-	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -65,7 +65,11 @@ func (s *Screen) equipment(c *gin.Context) (equipment, error) {
 		return equipment{}, err
 	}
 	burners, err := s.app.Store.Burners(c.Request.Context())
-	return equipment{pots, burners}, err
+	if err != nil {
+		return equipment{}, err
+	}
+	home, err := s.app.Store.Home(c.Request.Context())
+	return equipment{pots, burners, home}, err
 }
 
 // Save applies the form and stores the plan as a new version. A plan with
@@ -111,7 +115,7 @@ func (s *Screen) Save(c *gin.Context) {
 
 // load reads the pudding and the version that the form was made from.
 func (s *Screen) load(c *gin.Context) (store.Pudding, int, bool) {
-	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return pudding, 0, false
@@ -158,7 +162,7 @@ func (s *Screen) step(c *gin.Context, by int) {
 
 // Export sends the plan file.
 func (s *Screen) Export(c *gin.Context) {
-	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -191,7 +195,7 @@ func fileName(name string) string {
 
 // Cook puts the pudding on the stove.
 func (s *Screen) Cook(c *gin.Context) {
-	pudding, err := s.app.Store.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return

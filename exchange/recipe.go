@@ -1,0 +1,204 @@
+// Package exchange reads and writes open formats: what other programs and
+// people give us, and what they can take away.
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"html"
+	"io"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+)
+
+// A Recipe is what is taken over from a recipe in JSON-LD.
+type Recipe struct {
+	Name        string
+	Bowls       int      // 0: not said
+	Ingredients []string // one line each
+	Notes       string   // the method, to be read beside the plan
+}
+
+// Faults of a recipe file.
+var (
+	ErrNotJSON  = errors.New("is not JSON; save the recipe's JSON-LD as a file, or paste its list of ingredients")
+	ErrNoRecipe = errors.New("holds no recipe of the schema.org vocabulary with a list of ingredients; paste the list instead")
+	ErrTooLarge = fmt.Errorf("is larger than %d kB; one recipe is far less", MaxRecipeBytes>>10)
+)
+
+// Bounds of a recipe file.
+const (
+	MaxRecipeBytes = 512 << 10
+	mostDepth      = 40
+	mostEntries    = 400
+	mostNotes      = 3000 // characters, within what a plan's notes hold
+)
+
+// scriptOpen finds the JSON-LD of a saved web page.
+var scriptOpen = regexp.MustCompile(`(?is)<script[^>]*application/ld\+json[^>]*>(.*?)</script>`)
+
+// ReadRecipe reads the first recipe of a JSON-LD document, or of a web page
+// that carries one. Errors: ErrNotJSON, ErrNoRecipe, ErrTooLarge.
+func ReadRecipe(data []byte) (Recipe, error) {
+	if len(data) > MaxRecipeBytes {
+		return Recipe{}, ErrTooLarge
+	}
+	data = bytes.TrimPrefix(bytes.TrimSpace(data), []byte("\xef\xbb\xbf"))
+	documents := [][]byte{data}
+	if len(data) > 0 && data[0] == '<' {
+		documents = nil
+		for _, found := range scriptOpen.FindAllSubmatch(data, -1) {
+			documents = append(documents, found[1])
+		}
+		if len(documents) == 0 {
+			return Recipe{}, ErrNoRecipe
+		}
+	}
+	readable := false
+	for _, document := range documents {
+		var tree any
+		decoder := json.NewDecoder(bytes.NewReader(document))
+		if decoder.Decode(&tree) != nil {
+			continue
+		}
+		if _, err := decoder.Token(); !errors.Is(err, io.EOF) {
+			continue
+		}
+		readable = true
+		if o := findRecipe(tree, 0); o != nil {
+			return recipeOf(o), nil
+		}
+	}
+	if !readable {
+		return Recipe{}, ErrNotJSON
+	}
+	return Recipe{}, ErrNoRecipe
+}
+
+// findRecipe looks for an object of type Recipe that lists ingredients.
+func findRecipe(value any, depth int) map[string]any {
+	if depth > mostDepth {
+		return nil
+	}
+	switch v := value.(type) {
+	case []any:
+		for _, entry := range v {
+			if o := findRecipe(entry, depth+1); o != nil {
+				return o
+			}
+		}
+	case map[string]any:
+		if isRecipe(v["@type"]) && len(texts(v["recipeIngredient"])) > 0 {
+			return v
+		}
+		for _, key := range []string{"@graph", "mainEntity", "itemListElement", "item"} {
+			if o := findRecipe(v[key], depth+1); o != nil {
+				return o
+			}
+		}
+	}
+	return nil
+}
+
+func isRecipe(kind any) bool {
+	for _, name := range texts(kind) {
+		name = strings.TrimPrefix(strings.TrimPrefix(name, "https://schema.org/"), "http://schema.org/")
+		if name == "Recipe" {
+			return true
+		}
+	}
+	return false
+}
+
+func recipeOf(o map[string]any) Recipe {
+	r := Recipe{Ingredients: texts(o["recipeIngredient"])}
+	if names := texts(o["name"]); len(names) > 0 {
+		r.Name = names[0]
+	}
+	for _, yield := range append(texts(o["recipeYield"]), texts(o["yield"])...) {
+		if r.Bowls = firstNumber(yield); r.Bowls > 0 {
+			break
+		}
+	}
+	notes := strings.Join(instructions(o["recipeInstructions"], 0), "\n")
+	if runes := []rune(notes); len(runes) > mostNotes {
+		notes = string(runes[:mostNotes]) + "…"
+	}
+	r.Notes = notes
+	return r
+}
+
+// texts returns the texts of a value that may be one or a list, in plain
+// characters and without mark-up.
+func texts(value any) []string {
+	switch v := value.(type) {
+	case string:
+		if text := plainText(v); text != "" {
+			return []string{text}
+		}
+	case float64:
+		if v == math.Trunc(v) && math.Abs(v) < 1e6 {
+			return []string{strconv.FormatFloat(v, 'f', 0, 64)}
+		}
+	case []any:
+		var all []string
+		for _, entry := range v {
+			if len(all) == mostEntries {
+				break
+			}
+			all = append(all, texts(entry)...)
+		}
+		return all
+	}
+	return nil
+}
+
+var markup = regexp.MustCompile(`<[^<>]*>`)
+
+func plainText(text string) string {
+	text = html.UnescapeString(markup.ReplaceAllString(text, " "))
+	return strings.Join(strings.Fields(strings.ToValidUTF8(text, "")), " ")
+}
+
+// instructions returns the steps of the method, whether they are texts, steps
+// or sections of steps.
+func instructions(value any, depth int) []string {
+	if depth > mostDepth {
+		return nil
+	}
+	switch v := value.(type) {
+	case string:
+		return texts(v)
+	case []any:
+		var all []string
+		for _, entry := range v {
+			if len(all) >= mostEntries {
+				break
+			}
+			all = append(all, instructions(entry, depth+1)...)
+		}
+		return all
+	case map[string]any:
+		if steps := instructions(v["itemListElement"], depth+1); len(steps) > 0 {
+			return steps
+		}
+		return texts(v["text"])
+	}
+	return nil
+}
+
+var digits = regexp.MustCompile(`\d{1,3}`)
+
+// firstNumber returns the first number of a text such as "6 servings", 0 if
+// there is none from 1 to 500.
+func firstNumber(text string) int {
+	n, err := strconv.Atoi(digits.FindString(text))
+	if err != nil || n < 1 || n > 500 {
+		return 0
+	}
+	return n
+}

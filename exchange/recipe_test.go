@@ -1,0 +1,70 @@
+package exchange_test
+
+import (
+	"strings"
+	"testing"
+	"unicode/utf8"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/exchange"
+)
+
+func TestReadRecipe(t *testing.T) {
+	plain := `{"@context":"https://schema.org","@type":"Recipe","name":"Millet for the boathouse","recipeYield":"6 bowls",
+		"recipeIngredient":["1 cup foxtail millet","1&frac12; l milk"],
+		"recipeInstructions":[{"@type":"HowToStep","text":"Boil the <b>milk</b>."},{"@type":"HowToSection","itemListElement":[{"@type":"HowToStep","text":"Simmer."}]}]}`
+	for name, c := range map[string]string{
+		"an object":         plain,
+		"a list":            "[{\"@type\":\"WebPage\"}," + plain + "]",
+		"a graph":           `{"@graph":[{"@type":"Person","name":"x"},` + plain + `]}`,
+		"types as a list":   strings.Replace(plain, `"@type":"Recipe"`, `"@type":["Thing","http://schema.org/Recipe"]`, 1),
+		"a saved page":      `<!doctype html><html><head><script type="application/ld+json">{"@type":"Organization"}</script><script type='application/ld+json'>` + plain + `</script></head></html>`,
+		"a byte order mark": "\xef\xbb\xbf" + plain,
+	} {
+		t.Run(name, func(t *testing.T) {
+			r, err := exchange.ReadRecipe([]byte(c))
+			require.NoError(t, err)
+			require.Equal(t, exchange.Recipe{Name: "Millet for the boathouse", Bowls: 6,
+				Ingredients: []string{"1 cup foxtail millet", "1½ l milk"}, Notes: "Boil the milk .\nSimmer."}, r)
+		})
+	}
+}
+
+func TestFilesThatAreNoRecipe(t *testing.T) {
+	for name, c := range map[string]struct {
+		data string
+		want error
+	}{
+		"nothing":         {"", exchange.ErrNotJSON},
+		"a picture":       {"\x89PNG\r\n\x1a\n", exchange.ErrNotJSON},
+		"another thing":   {`{"@type":"Event","name":"lantern supper"}`, exchange.ErrNoRecipe},
+		"no ingredients":  {`{"@type":"Recipe","name":"air"}`, exchange.ErrNoRecipe},
+		"a page without":  {"<html><body>soup</body></html>", exchange.ErrNoRecipe},
+		"two documents":   {"{} {}", exchange.ErrNotJSON},
+		"larger than any": {strings.Repeat("[", exchange.MaxRecipeBytes+1), exchange.ErrTooLarge},
+		"very deep":       {strings.Repeat(`{"@graph":`, 300) + "1" + strings.Repeat("}", 300), exchange.ErrNoRecipe},
+	} {
+		t.Run(name, func(t *testing.T) {
+			_, err := exchange.ReadRecipe([]byte(c.data))
+			require.ErrorIs(t, err, c.want)
+		})
+	}
+}
+
+func FuzzReadRecipe(f *testing.F) {
+	f.Add(`{"@type":"Recipe","recipeIngredient":["1 cup rice"],"recipeYield":[4,"4 bowls"]}`)
+	f.Add(`<script type="application/ld+json">{"@graph":[{"@type":"Recipe","recipeIngredient":"salt"}]}</script>`)
+	f.Fuzz(func(t *testing.T, data string) {
+		r, err := exchange.ReadRecipe([]byte(data))
+		if err != nil {
+			return
+		}
+		require.NotEmpty(t, r.Ingredients)
+		for _, line := range r.Ingredients {
+			require.NotEmpty(t, line)
+			require.True(t, utf8.ValidString(line))
+		}
+		require.GreaterOrEqual(t, r.Bowls, 0)
+	})
+}

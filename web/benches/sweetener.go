@@ -1,0 +1,212 @@
+package benches
+
+import (
+	"errors"
+	"fmt"
+
+	"kirdu/core/bench"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"kirdu/web/draw"
+	"kirdu/web/say"
+)
+
+var sweetenerStandard = map[string]string{
+	"way": "swap", "from": "sugar-white", "from_g": "100", "to": "jaggery", "also": "", "to_pct": "100",
+	"lumps": "jaggery", "lumps_g": "330", "water_g": "120", "brix_pct": "65", "syrup_g": "400",
+}
+
+type sweetenerView struct {
+	Way      string
+	From, To []option
+	Also     []option
+	Lumps    []option
+	Heading  string
+	Lines    []string
+	Cautions []string
+	Stacks   []draw.Stack
+	Rows     []swapRow
+}
+
+type swapRow struct{ Name, Before, After string }
+
+func sweet(m *pantry.Material) bool { return m.Kind == "sweetener" || m.Slug == "date-pulp" }
+
+func lumpy(m *pantry.Material) bool { return m.Kind == "sweetener" && m.Behaviour == pantry.Dissolves }
+
+// sweetener swaps one sweetener for another, or makes syrup from lumps.
+func sweetener(r *request) any {
+	v := sweetenerView{Way: r.Text("way"), From: r.options("from", sweet), To: r.options("to", sweet),
+		Also: append([]option{{"", "nothing else", r.Text("also") == ""}}, r.options("also", sweet)...), Lumps: r.options("lumps", lumpy)}
+	switch v.Way {
+	case "swap":
+		r.swap(&v)
+	case "syrup":
+		r.syrup(&v)
+	case "lumps":
+		r.lumpsFor(&v)
+	default:
+		r.Fault("way", errors.New("choose what you want to know"))
+	}
+	return v
+}
+
+const mostSweet = 20_000
+
+// mixture reads what takes the place of the sweetener.
+func (r *request) mixture() (to []*pantry.Material, shares []float64) {
+	first := r.material("to")
+	if r.Text("also") == "" {
+		return []*pantry.Material{first}, []float64{1}
+	}
+	percent := r.Number("to_pct", 1, 99, "50")
+	return []*pantry.Material{first, r.material("also")}, []float64{percent, 100 - percent}
+}
+
+func (r *request) swap(v *sweetenerView) {
+	from := r.material("from")
+	mass := measure.Gram(r.Number("from_g", 1, mostSweet, "100"))
+	to, shares := r.mixture()
+	if r.Err() != nil {
+		return
+	}
+	s, err := bench.SwapFor([]bench.Portion{{Material: from, Mass: mass}}, to, shares)
+	if err != nil {
+		r.Fault("to", err)
+		return
+	}
+	var words []string
+	for _, p := range s.To {
+		words = append(words, say.Grams(p.Mass)+" "+say.Lower(p.Material.ShortName()))
+	}
+	v.Heading = fmt.Sprintf("%s taste as sweet as %s %s", say.Join(words), say.Grams(mass), say.Lower(from.ShortName()))
+	v.compare(s)
+	const noticeable measure.Gram = 3
+	switch {
+	case s.Liquid > noticeable:
+		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s more water: leave as much out of the milk, or let it simmer a little longer.", say.Grams(s.Liquid)))
+	case s.Liquid < -noticeable:
+		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s less water: the pudding comes out a little thicker, or add as much milk.", say.Grams(-s.Liquid)))
+	}
+	if s.Curdles {
+		v.Cautions = append(v.Cautions, "It is sour enough to split hot milk: take the pot off the flame, let it cool below 70 °C, then stir it in; or melt and strain it first and add it cool. A small pinch of baking soda in 500 ml helps.")
+	}
+	const darker = 0.5
+	if s.After.Colour > s.Before.Colour+darker {
+		v.Lines = append(v.Lines, fmt.Sprintf("A white pudding turns %s.", bench.ColourWord(s.After.Colour)))
+	}
+	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material, _ measure.Gram) bool { return m.Kind == "sweetener" },
+		into: func(p *plan.Plan, step, item int) error {
+			old, mass, err := itemOf(p, step, item)
+			if err != nil {
+				return err
+			}
+			s, err := bench.SwapFor([]bench.Portion{{Material: old, Mass: mass}}, to, shares)
+			if err != nil {
+				return err
+			}
+			var with []plan.Item
+			for _, part := range s.To {
+				with = append(with, plan.Item{Material: part.Material.Slug, Amount: fmt.Sprintf("%.0f g", max(1, float64(part.Mass)))})
+			}
+			p.Exchange(step, item, with)
+			return nil
+		}})
+}
+
+// compare shows both sides of a swap as bars and figures.
+func (v *sweetenerView) compare(s bench.Swap) {
+	full := float64(max(s.Before.Mass, s.After.Mass))
+	parts := func(b bench.Brought) []draw.Ingredient {
+		sugars := b.Mass - b.Water - b.Solids
+		return []draw.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)}, {Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
+	}
+	v.Stacks = []draw.Stack{draw.NewStack("Before", parts(s.Before), full, "g"), draw.NewStack("Instead", parts(s.After), full, "g")}
+	row := func(name string, of func(bench.Brought) string) {
+		v.Rows = append(v.Rows, swapRow{name, of(s.Before), of(s.After)})
+	}
+	row("Mass", func(b bench.Brought) string { return say.Grams(b.Mass) })
+	row("As sweet as so much sucrose", func(b bench.Brought) string { return say.Number(float64(b.Sweet), 1) + " g" })
+	row("Water", func(b bench.Brought) string { return say.Number(float64(b.Water), 1) + " g" })
+	row("Acidity", func(b bench.Brought) string { return "pH " + say.Number(b.PH, 1) })
+	row("Colour", func(b bench.Brought) string { return bench.ColourWord(b.Colour) })
+}
+
+// flame is the medium flame of the first burner.
+func (r *request) flame() measure.Watt {
+	burner := vessel.DefaultBurner()
+	if len(r.home.Burners) > 0 {
+		burner = r.home.Burners[0]
+	}
+	power, _ := burner.Power(vessel.Medium, 0)
+	return power
+}
+
+func (r *request) syrup(v *sweetenerView) {
+	lumps := r.material("lumps")
+	mass := measure.Gram(r.Number("lumps_g", 1, mostSweet, "330"))
+	water := measure.Gram(r.Number("water_g", 0, mostSweet, "120"))
+	if r.Err() != nil {
+		return
+	}
+	r.melted(v, lumps, mass, water)
+}
+
+func (r *request) lumpsFor(v *sweetenerView) {
+	lumps := r.material("lumps")
+	syrup := measure.Gram(r.Number("syrup_g", 1, mostSweet, "400"))
+	brix := r.Number("brix_pct", 10, 90, "65")
+	if r.Err() != nil {
+		return
+	}
+	mass, water, err := bench.LumpsFor(lumps, syrup, brix, true)
+	if err != nil {
+		r.Fault("brix_pct", err)
+		return
+	}
+	r.melted(v, lumps, mass, water)
+}
+
+func (r *request) melted(v *sweetenerView, lumps *pantry.Material, mass, water measure.Gram) {
+	s, err := bench.SyrupOf(lumps, mass, water, r.flame(), true)
+	if err != nil {
+		r.Fault("lumps_g", err)
+		return
+	}
+	v.Heading = fmt.Sprintf("%s %s and %s of water give %s of strained syrup", say.Grams(mass), say.Lower(lumps.ShortName()), say.Grams(water), say.Grams(s.Mass))
+	v.Stacks = []draw.Stack{draw.NewStack("Syrup", []draw.Ingredient{
+		{Kind: "sugar", Name: "sugars", Amount: float64(mass) * lumps.SugarShare()},
+		{Kind: "water", Name: "water", Amount: float64(water + mass*lumps.Water/100)},
+		{Kind: "other", Name: "other", Amount: float64(mass) * (1 - lumps.SugarShare() - float64(lumps.Water)/100)}}, float64(mass+water), "g")}
+	v.Lines = append(v.Lines,
+		fmt.Sprintf("%s sugar in the watery phase (Brix), %s as sweet as sucrose.", say.Percent(s.Brix, 0), say.Percent(s.Sweet, 0)),
+		fmt.Sprintf("About %s over a medium flame until the lumps are gone; %s stay in the sieve.", say.Span(measure.Range{Low: 0.7 * float64(s.Minutes), Value: float64(s.Minutes), High: 1.5 * float64(s.Minutes)}), say.Grams(s.Lost)))
+	const sticky = 70
+	if s.Brix > sticky {
+		v.Cautions = append(v.Cautions, "So little water melts slowly and sets hard again when it cools.")
+	}
+	v.Cautions = append(v.Cautions, "Hot syrup sticks and burns: children away from the stove, and no tasting from the pan.")
+	step := plan.Step{Do: plan.Melt, Items: []plan.Item{{Material: lumps.Slug, Amount: fmt.Sprintf("%.0f g", float64(mass))}}}
+	if water >= 1 {
+		step.Items = append(step.Items, plan.Item{Material: "water", Amount: fmt.Sprintf("%.0f g", float64(water))})
+	}
+	share := float64(water / mass)
+	r.writes = append(r.writes, write{label: "Melt and strain first", fits: func(m *pantry.Material, _ measure.Gram) bool { return m.Slug == lumps.Slug },
+		into: func(p *plan.Plan, at, item int) error {
+			_, whole, err := itemOf(p, at, item)
+			if err != nil {
+				return err
+			}
+			melt := step
+			melt.Items = []plan.Item{p.Steps[at].Items[item]}
+			if extra := float64(whole) * share; extra >= 1 {
+				melt.Items = append(melt.Items, plan.Item{Material: "water", Amount: fmt.Sprintf("%.0f g", extra)})
+			}
+			melt.Name = p.FreePart("syrup")
+			p.Steps[at].Items[item] = plan.Item{Part: melt.Name}
+			p.InsertStep(0, melt)
+			return nil
+		}})
+}

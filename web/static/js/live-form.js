@@ -1,0 +1,61 @@
+// @ts-check
+// A form that only computes is asked again at every change, and the parts of
+// the page that follow from it are swapped in. Without this module its button
+// does the same.
+
+const pause = 120; // ms after the last key
+
+/** @param {HTMLFormElement} form a GET form */
+function live(form) {
+  let asked = 0; // numbers the requests, so that an overtaken answer is dropped
+  let timer = 0;
+  for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
+
+  async function ask() {
+    const mine = ++asked;
+    const address = new URL(form.action);
+    address.search = new URLSearchParams(/** @type {any} */ (new FormData(form))).toString();
+    try {
+      const response = await fetch(address);
+      const page = new DOMParser().parseFromString(await response.text(), "text/html");
+      if (mine !== asked || !page.querySelector("[data-live-form]")) return;
+      history.replaceState(null, "", address);
+      swap(page);
+    } catch {
+      // The program does not answer: what is shown stays, and the next change asks again.
+    }
+  }
+
+  /** @param {Document} page the page as the server has it now */
+  function swap(page) {
+    const active = /** @type {HTMLInputElement | null} */ (document.activeElement);
+    const name = active && form.contains(active) ? active.name : "";
+    const value = active instanceof HTMLInputElement ? active.value : "";
+    const typed = active instanceof HTMLInputElement && active.type === "text" ? active : null;
+    for (const part of document.querySelectorAll("[data-live]")) {
+      const next = page.querySelector(`[data-live="${part.getAttribute("data-live")}"]`);
+      if (next) part.replaceChildren(...next.childNodes);
+    }
+    for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
+    if (!name || form.contains(active)) return;
+    const again = /** @type {HTMLInputElement | null} */ (form.querySelector(`[name="${CSS.escape(name)}"]`));
+    again?.focus();
+    if (again && typed) {
+      again.value = value;
+      again.setSelectionRange(typed.selectionStart, typed.selectionEnd);
+    }
+  }
+
+  form.addEventListener("input", (event) => {
+    clearTimeout(timer);
+    const typing = event.target instanceof HTMLInputElement && event.target.type === "text";
+    timer = setTimeout(ask, typing ? pause : 0);
+  });
+  form.addEventListener("submit", (event) => {
+    event.preventDefault();
+    ask();
+  });
+  form.dataset.live = "ready";
+}
+
+for (const form of document.forms) if ("liveForm" in form.dataset) live(form);
