@@ -23,13 +23,16 @@ import (
 
 	"kirdu/store"
 	"kirdu/web/benches"
+	"kirdu/web/intake"
 	"kirdu/web/kitchen"
 	"kirdu/web/logbook"
 	"kirdu/web/login"
 	"kirdu/web/page"
 	"kirdu/web/pantry"
 	"kirdu/web/puddings"
+	"kirdu/web/scaling"
 	"kirdu/web/stove"
+	"kirdu/web/supplies"
 	"kirdu/web/today"
 	"kirdu/web/workbench"
 )
@@ -137,6 +140,27 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.GET("/stove/:id", cooking.Show)
 	inside.POST("/stove/:id", cooking.Record)
 	inside.GET("/stove/:id/changes", cooking.Listen)
+
+	more := scaling.New(app)
+	inside.GET("/puddings/:id/scale", more.Show)
+	inside.POST("/puddings/:id/scale", more.Take)
+
+	house := supplies.New(app)
+	inside.GET("/supplies", house.Have)
+	inside.POST("/supplies", house.Note)
+	inside.POST("/supplies/:slug/used-up", house.UsedUp)
+	inside.POST("/puddings/:id/swap", house.TakeSwap)
+	inside.GET("/buying", house.Buying)
+	inside.POST("/buying", house.BuyFor)
+	inside.POST("/buying/puddings/:id/remove", house.NotBuyFor)
+	inside.POST("/buying/ticks/:slug", house.Tick)
+	inside.GET("/buying.txt", house.Text)
+	inside.GET("/buying.csv", house.CSV)
+
+	lists := intake.New(app)
+	inside.GET("/intake", lists.Show)
+	inside.POST("/intake", lists.Read)
+	inside.POST("/intake/pudding", lists.Create)
 
 	tables := benches.New(app)
 	inside.GET("/benches", tables.First)

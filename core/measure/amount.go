@@ -331,6 +331,9 @@ func count(n, parts float64, name string) string {
 	return text + " " + name
 }
 
+// CountPieces writes so many whole pieces: "3 tins", "1 coconut".
+func CountPieces(n float64, name string) string { return count(n, 1, name) }
+
 // plural returns the plural of the name of a measure or of a piece.
 func plural(name string) string {
 	for _, ending := range []struct{ one, many string }{{"leaf", "leaves"}, {"ry", "ries"}, {"to", "toes"}, {"go", "goes"}, {"ss", "sses"}} {

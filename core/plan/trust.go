@@ -2,6 +2,7 @@ package plan
 
 import (
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 )
 
 // disagreement is how far two amounts of one thing may differ before the cook
@@ -89,3 +90,21 @@ func (p *Plan) Trust(step, item int, also bool) bool {
 	it.Also = ""
 	return true
 }
+
+// CompareAmounts weighs the two amounts of an item in a kitchen against each
+// other and reports whether they differ by more than a fifth.
+func CompareAmounts(item Item, home Home) (Disagreement, bool) {
+	return asIn(home).compare(item)
+}
+
+// CheckAmount returns what is wrong with the amount of an item in a kitchen,
+// nil if it can be weighed. Errors: those of Plan.Weigh.
+func CheckAmount(item Item, all *pantry.Pantry, home Home) error {
+	p := asIn(home)
+	p.pantry = all
+	_, _, err := p.Weigh(item)
+	return err
+}
+
+// asIn returns an empty plan of a kitchen, for weighing single items.
+func asIn(home Home) *Plan { return &Plan{Measures: home.Measures, pantry: HomePantry(home)} }

@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"kirdu/core/pantry"
@@ -12,6 +13,7 @@ type Stack struct {
 	Title  string // beside the bar, "" for none
 	Pieces []StackPiece
 	Text   string
+	Low    bool // a thin bar without words under it
 }
 
 // Width and Height of the picture of a stack, and where its bar begins.
@@ -19,16 +21,27 @@ const (
 	stackWidth  = 640.0
 	stackHeight = 46.0
 	stackBar    = 24.0
+	stackLow    = 40.0
 )
 
 // Width returns the width of the picture.
 func (Stack) Width() Px { return stackWidth }
 
 // Height returns its height.
-func (Stack) Height() Px { return stackHeight }
+func (s Stack) Height() Px {
+	if s.Low {
+		return stackLow
+	}
+	return stackHeight
+}
 
 // Bar returns the height of the bar.
-func (Stack) Bar() Px { return stackBar }
+func (s Stack) Bar() Px {
+	if s.Low {
+		return stackLow
+	}
+	return stackBar
+}
 
 // LabelY is where the words under the bar stand.
 func (Stack) LabelY() Px { return stackBar + 15 }
@@ -71,6 +84,16 @@ func NewStack(title string, parts []Ingredient, full float64, unit string) Stack
 		at += piece.Width
 	}
 	s.Text = strings.Trim(title+": "+strings.Join(said, ", "), ": ")
+	return s
+}
+
+// WithoutWords returns the stack as a thin bar.
+func (s Stack) WithoutWords() Stack {
+	s.Low = true
+	s.Pieces = slices.Clone(s.Pieces)
+	for i := range s.Pieces {
+		s.Pieces[i].Label = ""
+	}
 	return s
 }
 

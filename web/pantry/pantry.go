@@ -90,7 +90,7 @@ func (s *Screen) Show(c *gin.Context) {
 			v.Kinds = append(v.Kinds, kind{Name: name})
 		}
 		v.Kinds[k].Materials = append(v.Kinds[k].Materials, entry{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
-			Notes: allergenWords(m), Own: isOwn(home, m.Slug), Stack: draw.NewStack("", draw.Parts(m), 100, "g")})
+			Notes: allergenWords(m), Own: isOwn(home, m.Slug), Stack: draw.NewStack("", draw.Parts(m), 100, "g").WithoutWords()})
 	}
 	frame := page.Frame{Title: "Pantry", Section: "pantry", Body: v}
 	if slug := c.Query("removed"); slug != "" {

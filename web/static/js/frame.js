@@ -30,3 +30,9 @@ document.addEventListener("keydown", (event) => {
     location.href = places[event.key];
   }
 });
+
+for (const button of document.querySelectorAll("[data-print]")) {
+  if (!(button instanceof HTMLButtonElement)) continue;
+  button.hidden = false;
+  button.addEventListener("click", () => print());
+}

@@ -1,0 +1,227 @@
+// Package scaling shows what becomes of a pudding when it is made for more or
+// fewer people, and the ways that keep it as it is.
+package scaling
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/balance"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/vessel"
+	"kirdu/store"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the comparison.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "scaling.html")} }
+
+type view struct {
+	ID, Name, Bowls, Fault string
+	Version                int
+	Now                    column
+	Plain, Offers          []column
+	Taste                  []string
+	Empty                  string
+}
+
+type column struct {
+	Kind, Title string
+	Rows        []row
+	Cost        string
+	Note        string
+}
+
+type row struct {
+	Name, Value string
+	Off         bool // not what it was
+}
+
+var errBowls = errors.New("give a whole number of bowls from 1 to 200, such as 18")
+
+// mostBowls keeps the reckoning within what a kitchen could hold.
+const mostBowls = 200
+
+// Show compares.
+func (s *Screen) Show(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	typed := c.Query("bowls")
+	if typed == "" {
+		typed = strconv.Itoa(3 * pudding.Plan.Serves)
+	}
+	v := view{ID: pudding.ID, Name: pudding.Plan.Name, Version: pudding.Version, Bowls: typed}
+	status := http.StatusOK
+	scaling, err := s.scale(c, pudding, typed)
+	switch {
+	case errors.Is(err, errBowls):
+		v.Fault, status = err.Error(), http.StatusUnprocessableEntity
+	case errors.Is(err, balance.ErrNoMark):
+		v.Empty = "This pudding " + err.Error() + ". Change the bowls on the Workbench: every amount is multiplied."
+	case err != nil:
+		s.app.Fail(c, err)
+		return
+	default:
+		v.compare(pudding.Plan, scaling)
+	}
+	s.page.Show(c, status, page.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+}
+
+func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (balance.Scaling, error) {
+	bowls, err := strconv.Atoi(typed)
+	if err != nil || bowls < 1 || bowls > mostBowls {
+		return balance.Scaling{}, errBowls
+	}
+	pots, err := s.app.Store.Pots(c.Request.Context())
+	if err != nil {
+		return balance.Scaling{}, err
+	}
+	burners, err := s.app.Store.Burners(c.Request.Context())
+	if err != nil {
+		return balance.Scaling{}, err
+	}
+	kit := balance.Kit{}
+	for _, p := range pots {
+		kit.Pots = append(kit.Pots, p.Pot)
+	}
+	for _, b := range burners {
+		kit.Burners = append(kit.Burners, b.Burner)
+	}
+	return balance.Scale(pudding.Plan, bowls, kit)
+}
+
+func (v *view) compare(p *plan.Plan, s balance.Scaling) {
+	v.Now = newColumn(balance.Scaled{Outcome: s.Before, Plan: p}, s.Before)
+	v.Now.Title = "As it is"
+	v.Plain = []column{newColumn(s.Clock, s.Before), newColumn(s.Mark, s.Before)}
+	for _, offer := range s.Proposals {
+		one := newColumn(offer, s.Before)
+		one.Cost = costWords(offer.Outcome, s.Before)
+		one.Note = noteWords(offer, p)
+		v.Offers = append(v.Offers, one)
+	}
+	if len(v.Offers) == 0 {
+		v.Empty = "No pot and flame of your kitchen keep this pudding for so many bowls. Cook it twice, or make fewer."
+	}
+	for _, kind := range []string{"spice", "flavour", "salt"} {
+		v.Taste = append(v.Taste, fmt.Sprintf("%s by the power of %.1f (%.3g times)", kind, plan.TasteExponents[kind],
+			math.Pow(float64(s.Mark.Outcome.Bowls)/float64(s.Before.Bowls), plan.TasteExponents[kind])))
+	}
+}
+
+// How far a figure may be off before it is marked. Those of a proposal never
+// are.
+const (
+	offThickness = 0.25
+	offSweet     = 0.5
+	offDone      = 0.35
+)
+
+func newColumn(s balance.Scaled, before balance.Outcome) column {
+	o := s.Outcome
+	c := column{Kind: string(s.Kind), Title: s.Kind.Words(s.Detail)}
+	add := func(name, value string, off bool) { c.Rows = append(c.Rows, row{name, value, off}) }
+	add("Thickness", fmt.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness), math.Abs(o.Thickness-before.Thickness) > offThickness)
+	add("Sweetness", say.Percent(o.Sweet, 1), math.Abs(o.Sweet-before.Sweet) > offSweet)
+	add("Grain", fmt.Sprintf("%s (%.1f)", pot.DonenessWord(o.Done), o.Done), math.Abs(o.Done-before.Done) > offDone)
+	add("To the bowl", "about "+say.Minutes(o.Minutes), false)
+	add("Hands on", say.Minutes(o.HandsOn), false)
+	fill := say.Percent(100*o.Fill, 0) + " of its height"
+	if o.Fill > 1 {
+		fill = "more than it holds"
+	}
+	add("Pot filled to", fill, o.Overfull)
+	add("Yield", say.Grams(o.YieldG), false)
+	if o.Missed {
+		add("Watch", "a step is never reached, or it boils dry", true)
+	}
+	return c
+}
+
+func costWords(o, before balance.Outcome) string {
+	minutes, hands := math.Round(o.Minutes-before.Minutes), math.Round(o.HandsOn-before.HandsOn)
+	sign := func(x float64) string {
+		if x < 0 {
+			return fmt.Sprintf("%.0f min less", -x)
+		}
+		return fmt.Sprintf("%.0f min more", x)
+	}
+	return "Costs " + sign(minutes) + ", " + sign(hands) + " of your hands."
+}
+
+func noteWords(s balance.Scaled, p *plan.Plan) string {
+	switch s.Kind {
+	case balance.LessMilk:
+		return "Less rich: it holds less milk for each bowl."
+	case balance.TwoPots:
+		for name, vessel := range s.Plan.Pots {
+			if name != plan.MainPot {
+				return fmt.Sprintf("Half in %s, half in %s, over two burners at once.", potName(p.Pots[plan.MainPot]), potName(vessel))
+			}
+		}
+	case balance.OtherFlame, balance.OtherBurner:
+		return "A hotter bottom catches sooner: keep stirring."
+	}
+	return ""
+}
+
+func potName(p vessel.Pot) string {
+	if p.Name == "" {
+		return "a pot"
+	}
+	return p.Name
+}
+
+// Take makes a proposal the present version of the pudding.
+func (s *Screen) Take(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if version, err := strconv.Atoi(c.PostForm("version")); err != nil || version != pudding.Version {
+		s.app.Fail(c, store.ErrStale)
+		return
+	}
+	scaling, err := s.scale(c, pudding, c.PostForm("bowls"))
+	if err != nil {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "That could not be worked out.", err.Error())
+		return
+	}
+	for _, offer := range append([]balance.Scaled{scaling.Mark}, scaling.Proposals...) {
+		if string(offer.Kind) != c.PostForm("kind") {
+			continue
+		}
+		taken, err := plan.Reread(offer.Plan)
+		if err == nil {
+			err = s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
+		}
+		if err != nil {
+			s.app.Fail(c, err)
+			return
+		}
+		c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+		return
+	}
+	s.app.Stop(c, http.StatusUnprocessableEntity, "That proposal is no longer there.", "Go back and compare again.")
+}
