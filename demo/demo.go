@@ -5,6 +5,7 @@ package demo
 
 import (
 	"context"
+	"database/sql"
 	"embed"
 	"fmt"
 	"math"
@@ -40,7 +41,7 @@ var burners = []vessel.Burner{
 
 // shelf lists the sample puddings, the one to be shown first last: the shelf
 // begins with what was saved last.
-var shelf = []string{"sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "millet-palm-sugar", "rice-pear-bay"}
+var shelf = []string{"sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "vermicelli-walnut-maple", "millet-palm-sugar", "rice-pear-bay"}
 
 // A batch is a cook of the past. Its pot lost what the model says for a burner
 // of Power times what was thought; this kitchen's gas is a little weak.
@@ -117,7 +118,79 @@ func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Locatio
 			return err
 		}
 	}
+	if err := furnish(ctx, s, ids, now, moved, zone); err != nil {
+		return err
+	}
 	return startOne(ctx, s, ids[onStove], sample[onStove], now, zone)
+}
+
+// measurings are what the household's cups and tins were found to hold; the
+// cup was weighed twice.
+var measurings = []store.Measuring{
+	{Name: "cup", Unit: "ml", Size: 240, How: "typed in"},
+	{Name: "cup", Unit: "ml", Size: 226, How: "weighed full of water: 226 g"},
+	{Name: "glass", Unit: "ml", Size: 190, How: "weighed full of water: 190 g"},
+	{Name: "blue mug", Unit: "ml", Size: 312, How: "weighed full of water: 312 g"},
+	{Name: "tablespoon", Unit: "ml", Size: 14, How: "weighed full of water: 14 g"},
+}
+
+// atHand is what is in the house, 0 g where nobody counts.
+var atHand = []struct {
+	slug string
+	mass measure.Gram
+}{
+	{"milk-whole", 3000}, {"rice-short", 800}, {"rice-basmati", 500}, {"jaggery", 450}, {"sugar-white", 0}, {"bay-leaf", 0}, {"salt", 0}, {"ghee", 300},
+}
+
+// planned are the puddings for tonight: how many hours from now, to the next
+// half-hour, they are to be on the table.
+var planned = []struct {
+	plan  string
+	hours time.Duration
+}{{"basmati-rose", 5}, {"broken-wheat-maple", 9}}
+
+// supperBowls is how many come to the lantern supper.
+const supperBowls = 14
+
+// furnish fills in what the household has found out about its kitchen.
+func furnish(ctx context.Context, s *store.Store, ids map[string]string, now, moved time.Time, zone *time.Location) error {
+	for i, m := range measurings {
+		m.ID, m.TakenAt = newID(), moved.AddDate(0, 0, i)
+		if err := s.AddMeasuring(ctx, m); err != nil {
+			return err
+		}
+	}
+	kitchenBurners, err := s.Burners(ctx)
+	if err != nil {
+		return err
+	}
+	back := kitchenBurners[1]
+	for i, after := range []measure.Gram{861, 849} {
+		test := vessel.WaterTest{Pot: pots[0], Before: 1004, After: after, Minutes: 10, Ambient: 22}
+		power, sd, err := test.Power()
+		if err != nil {
+			return err
+		}
+		if err := s.AddWaterTest(ctx, store.WaterTest{ID: newID(), BurnerID: back.ID, Flame: vessel.High, Power: power, SD: sd,
+			Before: test.Before, After: after, Minutes: test.Minutes, Pot: pots[0].Name, TestedAt: moved.AddDate(0, 0, 1+20*i)}); err != nil {
+			return err
+		}
+	}
+	for _, at := range atHand {
+		if err := s.NoteAtHand(ctx, at.slug, sql.Null[measure.Gram]{V: at.mass, Valid: at.mass > 0}, now); err != nil {
+			return err
+		}
+	}
+	const half = 30 * time.Minute
+	for i, p := range planned {
+		if err := s.ServeAt(ctx, ids[p.plan], now.Add(p.hours*time.Hour).In(zone).Truncate(half).Add(half)); err != nil {
+			return err
+		}
+		if err := s.BuyFor(ctx, store.Buy{PuddingID: ids[p.plan], Bowls: supperBowls}, now.Add(time.Duration(i)*time.Second)); err != nil {
+			return err
+		}
+	}
+	return s.Tick(ctx, "rice-basmati", 1000, now)
 }
 
 func newID() string { return uuid.Must(uuid.NewV7()).String() }

@@ -208,9 +208,20 @@ func (s *Store) Home(ctx context.Context) (plan.Home, error) {
 	if home.Materials, err = s.OwnMaterials(ctx); err != nil {
 		return home, err
 	}
-	home.Kitchen, err = s.Room(ctx)
+	if home.Kitchen, err = s.Room(ctx); err != nil {
+		return home, err
+	}
+	units, err := s.Setting(ctx, SettingUnits)
+	home.US = units == UnitsUS
 	return home, err
 }
+
+// SettingUnits is the name of the setting of the units that are shown, and
+// UnitsUS its value for US units beside the metric ones.
+const (
+	SettingUnits = "units"
+	UnitsUS      = "us"
+)
 
 // AtHand returns what is in the house; a mass is not valid where nobody counts.
 func (s *Store) AtHand(ctx context.Context) (map[string]sql.Null[measure.Gram], error) {

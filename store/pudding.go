@@ -58,6 +58,13 @@ func (s *Store) Puddings(ctx context.Context, most int) ([]Pudding, error) {
 	return all(rows, err, scanPudding)
 }
 
+// Planned returns the puddings that have a time to be on the table, in its
+// order.
+func (s *Store) Planned(ctx context.Context) ([]Pudding, error) {
+	rows, err := s.db.QueryContext(ctx, puddingQuery+` AND pudding.serve_at IS NOT NULL ORDER BY pudding.serve_at, pudding.id`)
+	return all(rows, err, scanPudding)
+}
+
 // CountPuddings returns how many are on the shelf.
 func (s *Store) CountPuddings(ctx context.Context) (int, error) {
 	var n int

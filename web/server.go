@@ -135,6 +135,7 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.POST("/puddings/:id/redo", bench.Redo)
 	inside.GET("/puddings/:id/plan.kirdu.json", bench.Export)
 	inside.POST("/puddings/:id/cook", bench.Cook)
+	inside.POST("/puddings/:id/serve-at", bench.ServeAt)
 
 	cooking := stove.New(app)
 	inside.GET("/stove/:id", cooking.Show)

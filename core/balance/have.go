@@ -78,7 +78,8 @@ func Have(p *plan.Plan, bowls int, stock Stock) Made {
 			continue
 		}
 		need.Has = left[slug]
-		if swap, ok := replace(wanted, *need, left); ok {
+		// A pudding without its bay leaf is one still; with a clove instead it is another.
+		if swap, ok := replace(wanted, *need, left); ok && !need.Optional {
 			made.Swaps = append(made.Swaps, swap)
 			left[swap.To.Slug] -= swap.ToMass
 			wanted.Replace(swap.From.Slug, swap.To.Slug, float64(swap.ToMass/swap.FromMass))

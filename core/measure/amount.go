@@ -325,7 +325,7 @@ func count(n, parts float64, name string) string {
 	if whole > 0 {
 		text = strconv.FormatFloat(whole, 'f', 0, 64) + text
 	}
-	if n > parts && name != "tbsp" && name != "tsp" {
+	if n > parts && name != "tbsp" && name != "tsp" && name != "oz" {
 		name = plural(name)
 	}
 	return text + " " + name
@@ -342,6 +342,25 @@ func plural(name string) string {
 		}
 	}
 	return name + "s"
+}
+
+// Ounces says a mass in pounds and ounces, to the quarter of an ounce below a
+// pound; "" below a quarter of an ounce.
+func Ounces(mass Gram) string {
+	const perPound, parts = 16, 4
+	ounces := float64(mass / fixedMass["oz"])
+	if ounces < 1./parts {
+		return ""
+	}
+	if ounces < perPound {
+		return count(math.Max(1, math.Round(ounces*parts)), parts, "oz")
+	}
+	whole := math.Round(ounces)
+	text := strconv.FormatFloat(math.Floor(whole/perPound), 'f', 0, 64) + " lb"
+	if rest := math.Mod(whole, perPound); rest > 0 {
+		text += " " + strconv.FormatFloat(rest, 'f', 0, 64) + " oz"
+	}
+	return text
 }
 
 // Weighable rounds a mass to what a kitchen scale is read to: 5 g above 50 g,

@@ -18,6 +18,7 @@ type Home struct {
 	Burners   []vessel.Burner  // with their water tests
 	Materials []OwnMaterial    // its own, and corrected ones of the pantry
 	Kitchen   *Kitchen         // nil: never set
+	US        bool             // shows US units beside the metric ones
 }
 
 // In returns the plan as it is cooked in a kitchen: with the measures, the
@@ -26,6 +27,7 @@ type Home struct {
 // itself stays as it is.
 func (p *Plan) In(home Home) *Plan {
 	in := p.Clone()
+	in.us = home.US
 	if len(home.Measures) > 0 {
 		if in.Measures == nil {
 			in.Measures = measure.Measures{}

@@ -52,6 +52,7 @@ type Plan struct {
 	Steps       []Step                   `json:"steps"`
 
 	pantry *pantry.Pantry // the standard one with Materials; set by Read and Clone
+	us     bool           // US units beside the metric ones; set by In
 }
 
 // Aim is what the cook wants of the pudding.
@@ -239,7 +240,7 @@ func (p *Plan) Clone() *Plan {
 	if err := json.Unmarshal(data, copied); err != nil {
 		panic(err)
 	}
-	copied.pantry = p.pantry
+	copied.pantry, copied.us = p.pantry, p.us
 	return copied
 }
 

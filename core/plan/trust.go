@@ -30,7 +30,7 @@ func (p *Plan) Disagreements() []Disagreement {
 	var found []Disagreement
 	for i := range p.Steps {
 		for j, item := range p.Steps[i].Items {
-			if d, differ := p.compare(item); differ {
+			if d, differ := p.Compare(item); differ {
 				d.Step, d.Item = i, j
 				found = append(found, d)
 			}
@@ -39,9 +39,9 @@ func (p *Plan) Disagreements() []Disagreement {
 	return found
 }
 
-// compare weighs the two amounts of an item against each other and
+// Compare weighs the two amounts of an item against each other and
 // reports whether they differ by more than a fifth.
-func (p *Plan) compare(item Item) (Disagreement, bool) {
+func (p *Plan) Compare(item Item) (Disagreement, bool) {
 	if item.Also == "" {
 		return Disagreement{}, false
 	}
@@ -94,7 +94,7 @@ func (p *Plan) Trust(step, item int, also bool) bool {
 // CompareAmounts weighs the two amounts of an item in a kitchen against each
 // other and reports whether they differ by more than a fifth.
 func CompareAmounts(item Item, home Home) (Disagreement, bool) {
-	return asIn(home).compare(item)
+	return asIn(home).Compare(item)
 }
 
 // CheckAmount returns what is wrong with the amount of an item in a kitchen,

@@ -11,6 +11,7 @@ import (
 	"os"
 	"path/filepath"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/chromedp/cdproto/cdp"
@@ -92,11 +93,7 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 	}
 	pudding, stove, batch := "/puddings/"+shelf[0].ID, "/stove/"+cooks[0].ID, "/logbook/"+book[0].ID
 	if len(os.Args) >= 5 {
-		named := map[string]string{"PUDDING": pudding, "STOVE": stove, "BATCH": batch}
-		path := os.Args[1]
-		if known, ok := named[path]; ok {
-			path = known
-		}
+		path := strings.NewReplacer("PUDDING", pudding, "ROASTED", "/puddings/"+shelf[2].ID, "STOVE", stove, "BATCH", batch).Replace(os.Args[1])
 		width, errWidth := strconv.ParseInt(os.Args[2], 10, 64)
 		height, errHeight := strconv.ParseInt(os.Args[3], 10, 64)
 		if errWidth != nil || errHeight != nil {

@@ -127,13 +127,17 @@ func (s *Screen) showRoom(c *gin.Context, status int, room *page.Fields) {
 }
 
 // roomValues are those of the room as it is set, or as it is taken to be.
-func roomValues(k *plan.Kitchen) map[string]string {
+func roomValues(home plan.Home) map[string]string {
+	k, units := home.Kitchen, "metric"
+	if home.US {
+		units = store.UnitsUS
+	}
 	if k == nil {
 		k = &plan.Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
 	}
 	plain := func(x float64) string { return say.Number(x, -1) }
 	return map[string]string{"ambient_c": plain(float64(k.AmbientC)), "humidity_pct": plain(k.HumidityPct), "altitude_m": plain(k.AltitudeM),
-		"tap_c": plain(float64(k.TapC)), "scale_limit_g": plain(float64(k.ScaleLimitG))}
+		"tap_c": plain(float64(k.TapC)), "scale_limit_g": plain(float64(k.ScaleLimitG)), "units": units}
 }
 
 func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *page.Fields) {
@@ -158,7 +162,7 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 		s.app.Fail(c, err)
 		return
 	}
-	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(home.Kitchen), Measures: len(home.Measures)}
+	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(home), Measures: len(home.Measures)}
 	if room != nil {
 		v.Room, v.RoomFaults = room.Values(), room.Faults()
 	}

@@ -200,9 +200,16 @@ func (s *Screen) SetRoom(c *gin.Context) {
 		AltitudeM: f.Number("altitude_m", -400, 5000, "350"), TapC: measure.Celsius(f.Number("tap_c", 0, 40, "15")),
 		ScaleLimitG: measure.Gram(f.Number("scale_limit_g", 500, 100000, "5000")),
 	}
-	if err := f.Err(); err != nil {
+	if units := f.Text("units"); units != "metric" && units != store.UnitsUS {
+		f.Fault("units", errors.New("choose metric or US units"))
+	}
+	if f.Err() != nil {
 		s.showRoom(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	s.then(c, s.app.Store.SetRoom(c.Request.Context(), room), "#room")
+	err := s.app.Store.SetRoom(c.Request.Context(), room)
+	if err == nil {
+		err = s.app.Store.SetSetting(c.Request.Context(), store.SettingUnits, f.Text("units"))
+	}
+	s.then(c, err, "#room")
 }

@@ -69,6 +69,20 @@ func (a *App) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
 	return shelf, nil
 }
 
+// Planned returns the puddings that have a time to be on the table, the next
+// first, as they are cooked in this kitchen.
+func (a *App) Planned(ctx context.Context) ([]store.Pudding, error) {
+	planned, err := a.Store.Planned(ctx)
+	if err != nil || len(planned) == 0 {
+		return nil, err
+	}
+	home, err := a.Store.Home(ctx)
+	for i := range planned {
+		planned[i].Plan = planned[i].Plan.In(home)
+	}
+	return planned, err
+}
+
 // NewID returns a new identifier, sortable by time.
 func NewID() string { return uuid.Must(uuid.NewV7()).String() }
 

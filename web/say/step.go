@@ -22,11 +22,14 @@ type StepWords struct {
 // Step puts a step into words; f is the forecast of its plan.
 func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	s := &p.Steps[i]
+	if s.Do.IsPreparation() {
+		return prepareWords(p, s)
+	}
 	switch s.Do {
-	case plan.Soak:
-		minutes := s.FullMinutes()
-		return StepWords{Title: "Soak " + Items(p, s.Items), Detail: Amounts(p, s.Items) + ", " + Minutes(minutes),
-			Done: "It is soaked", Short: "soak"}
+	case plan.Mash:
+		return StepWords{Title: "Mash " + partOf(p, s.Of, "what is in the pot"), Detail: Number(*s.Pct, 0) + " % of it", Done: "It is mashed", Short: "mash"}
+	case plan.Drain:
+		return StepWords{Title: "Pour the liquid off", Detail: "keep the solids; steam scalds, tilt away from you", Done: "It is drained", Short: "drain"}
 	case plan.Add:
 		return addWords(p, s, i)
 	case plan.Heat:
@@ -42,6 +45,72 @@ func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 			Done: "It is cold", Short: "chill"}
 	}
 	return StepWords{Title: Capital(string(s.Do)), Done: "Done", Short: string(s.Do)}
+}
+
+// Temperature writes a temperature in the units of the kitchen.
+func Temperature(p *plan.Plan, t measure.Celsius) string {
+	text := Number(float64(t), 0) + " °C"
+	if p.US() {
+		const perKelvin, zero = 1.8, 32
+		text += " (" + Number(float64(t)*perKelvin+zero, 0) + " °F)"
+	}
+	return text
+}
+
+// partOf names the part that a step works on, or what it works on otherwise.
+func partOf(p *plan.Plan, of, otherwise string) string {
+	if of == "" {
+		return otherwise
+	}
+	return ItemName(p, plan.Item{Part: of})
+}
+
+// prepared are the words of the preparations: title before the name, the word
+// when it is done, and the short one.
+var prepared = map[plan.Verb][3]string{
+	plan.Soak: {"Soak ", "It is soaked", "soak"}, plan.Roast: {"Roast ", "It smells nutty", "roast"}, plan.Fry: {"Fry ", "They are golden", "fry"},
+	plan.Mix: {"Stir together cold: ", "It is smooth", "mix"}, plan.Grind: {"Grind ", "It is ground", "grind"}, plan.Squeeze: {"Squeeze ", "It is squeezed", "squeeze"},
+	plan.Steam: {"Steam ", "It is steamed", "steam"}, plan.Press: {"Press ", "It is pressed", "press"}, plan.Melt: {"Melt ", "It is melted", "melt"},
+	plan.Prep: {"Prepare ", "It is ready", "prepare"},
+}
+
+func prepareWords(p *plan.Plan, s *plan.Step) StepWords {
+	words := prepared[s.Do]
+	title := words[0]
+	if s.Do == plan.Prep && s.What != "" {
+		title = Capital(s.What) + " "
+	}
+	what := Items(p, s.Items)
+	if s.Of != "" {
+		what = partOf(p, s.Of, "")
+	}
+	detail := Minutes(s.FullMinutes())
+	if amounts := Amounts(p, s.Items); amounts != "" {
+		detail = amounts + ", " + detail
+	}
+	switch s.Do {
+	case plan.Grind:
+		detail = "to " + map[string]string{"granules": "granules", "paste": "a paste", "flour": "flour"}[s.To] + ", " + detail
+	case plan.Squeeze:
+		detail = Number(*s.Pct, 0) + " % of it as juice, only what is loose, " + detail
+	case plan.Press:
+		what = "coconut"
+		if s.Coconuts > 0 {
+			detail = Number(s.Coconuts, -1) + " coconuts, " + detail
+		}
+		for k, press := range s.Presses {
+			detail += fmt.Sprintf(" · press %d with %s of water", k+1, Millilitres(press.WaterML))
+		}
+	case plan.Melt:
+		if s.Strained() {
+			detail += ", then through a sieve; hot syrup burns"
+		}
+	case plan.Fry, plan.Roast:
+		if s.Fat != nil {
+			detail += ", in " + Amounts(p, []plan.Item{*s.Fat})
+		}
+	}
+	return StepWords{Title: title + what, Detail: detail, Done: words[1], Short: words[2]}
 }
 
 func addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
@@ -102,7 +171,7 @@ func heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	case u.Thickness != nil:
 		w.Title, w.Done, w.Short = "Cook until it is at "+thicknessWord(*u.Thickness), "It is thick", "thicken"
 	case u.TempC != nil:
-		w.Title, w.Done, w.Short = fmt.Sprintf("Bring to %.0f °C", float64(*u.TempC)), "It is there", "warm"
+		w.Title, w.Done, w.Short = "Bring to "+Temperature(p, *u.TempC), "It is there", "warm"
 	case u.FreeWaterPct != nil:
 		w.Title, w.Done, w.Short = "Cook until the liquid is absorbed", "It is absorbed", "absorb"
 	case u.Minutes != nil:
@@ -144,7 +213,10 @@ func ItemName(p *plan.Plan, item plan.Item) string {
 	if item.Pot != "" {
 		return "what is in the " + item.Pot + " pan"
 	}
-	return item.Part
+	if material, ok := p.Pantry().Material(item.Part); ok {
+		return shortName(material)
+	}
+	return strings.NewReplacer(".1", " (first press)", ".2", " (second press)", ".3", " (third press)").Replace(item.Part)
 }
 
 // Amounts says what a step takes, each with its mass and in the cook's own
@@ -166,7 +238,7 @@ func Amounts(p *plan.Plan, items []plan.Item) string {
 }
 
 func household(p *plan.Plan, mass measure.Gram, material *pantry.Material) string {
-	if text := p.Measures.Household(mass, material.Body()); text != "" {
+	if text := p.Household(mass, material); text != "" {
 		return " (" + text + ")"
 	}
 	return ""

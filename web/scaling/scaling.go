@@ -12,7 +12,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/advice"
 	"kirdu/core/balance"
+	"kirdu/core/forecast"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
@@ -138,20 +140,24 @@ const (
 )
 
 func newColumn(s balance.Scaled, before balance.Outcome) column {
-	o := s.Outcome
+	o, f := s.Outcome, advice.Forecast(s.Plan, forecast.Options{})
 	c := column{Kind: string(s.Kind), Title: s.Kind.Words(s.Detail)}
 	add := func(name, value string, off bool) { c.Rows = append(c.Rows, row{name, value, off}) }
-	add("Thickness", fmt.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness), math.Abs(o.Thickness-before.Thickness) > offThickness)
+	thick := fmt.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness)
+	if r := f.Thickness.As(s.Plan.Serve); r != nil {
+		thick = fmt.Sprintf("%s (%.1f, likely %.1f to %.1f)", pot.ThicknessWord(r.Value), r.Value, r.Low, r.High)
+	}
+	add("Thickness", thick, math.Abs(o.Thickness-before.Thickness) > offThickness)
 	add("Sweetness", say.Percent(o.Sweet, 1), math.Abs(o.Sweet-before.Sweet) > offSweet)
 	add("Grain", fmt.Sprintf("%s (%.1f)", pot.DonenessWord(o.Done), o.Done), math.Abs(o.Done-before.Done) > offDone)
-	add("To the bowl", "about "+say.Minutes(o.Minutes), false)
-	add("Hands on", say.Minutes(o.HandsOn), false)
+	add("To the bowl", say.Span(f.Time.TotalMin), false)
+	add("Hands on", say.Span(f.Time.HandsOnMin), false)
 	fill := say.Percent(100*o.Fill, 0) + " of its height"
 	if o.Fill > 1 {
 		fill = "more than it holds"
 	}
 	add("Pot filled to", fill, o.Overfull)
-	add("Yield", say.Grams(o.YieldG), false)
+	add("Yield", fmt.Sprintf("%s to %s", say.Grams(f.Yield.MassG.Low), say.Grams(f.Yield.MassG.High)), false)
 	if o.Missed {
 		add("Watch", "a step is never reached, or it boils dry", true)
 	}

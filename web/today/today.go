@@ -3,6 +3,7 @@
 package today
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"net/http"
@@ -35,9 +36,44 @@ type view struct {
 	Now      time.Time
 	OnStove  []cooking
 	Shelf    []pudding
+	Next     []start
 	Book     []batch
 	NoPots   bool
 	Puddings int
+}
+
+// start is what must begin next for a pudding that has a time.
+type start struct{ ID, Pudding, At, What, Serve string }
+
+// aheadFor is how long before it begins a preparation is shown, and lateFor how
+// long after.
+const (
+	aheadFor = 7 * 24 * time.Hour
+	lateFor  = time.Hour
+)
+
+// next lists what must begin next for each pudding that has a time.
+func (s *Screen) next(ctx context.Context) ([]start, error) {
+	planned, err := s.app.Planned(ctx)
+	if err != nil {
+		return nil, err
+	}
+	now := s.app.Now()
+	var starts []start
+	for _, p := range planned {
+		if p.ServeAt.Before(now) {
+			continue
+		}
+		f := advice.Forecast(p.Plan, forecast.Options{})
+		for _, at := range say.StartBy(p.Plan, f, p.ServeAt, s.app.Zone) {
+			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
+				continue
+			}
+			starts = append(starts, start{ID: p.ID, Pudding: p.Plan.Name, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
+			break
+		}
+	}
+	return starts, nil
 }
 
 type cooking struct{ ID, Name, Doing, Left, Bowl string }
@@ -82,6 +118,10 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	for _, k := range book {
 		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
+	}
+	if v.Next, err = s.next(ctx); err != nil {
+		s.app.Fail(c, err)
+		return
 	}
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {

@@ -17,12 +17,14 @@ import (
 
 // Faults of the form that the plan document has no word for.
 var (
-	errNumber  = errors.New("give a number, such as 70")
-	errBowls   = errors.New("give a whole number of bowls from 1 to 500, such as 6")
-	errPot     = errors.New("choose a pot of your kitchen")
-	errBurner  = errors.New("choose a burner of your kitchen")
-	errPlace   = errors.New("choose a moment from the list")
-	errNewItem = errors.New("choose a material and give its amount, such as 2 tsp")
+	errNumber    = errors.New("give a number, such as 70")
+	errBowls     = errors.New("give a whole number of bowls from 1 to 500, such as 6")
+	errPot       = errors.New("choose a pot of your kitchen")
+	errBurner    = errors.New("choose a burner of your kitchen")
+	errPlace     = errors.New("choose a moment from the list")
+	errMinutes   = errors.New("give minutes from 0 to 10080, or leave it empty for the usual ones")
+	errUnprepare = errors.New("this preparation takes several things, or is used twice: change it in the plan file")
+	errNewItem   = errors.New("choose a material and give its amount, such as 2 tsp")
 )
 
 // equipment is what can be chosen from.
@@ -145,6 +147,12 @@ func (e *editor) step(i int, s *plan.Step) {
 	if s.Hours != nil {
 		number(e, path+".hours", &s.Hours)
 	}
+	if s.TempC != nil {
+		number(e, path+".temp_c", &s.TempC)
+	}
+	if s.Pct != nil {
+		number(e, path+".pct", &s.Pct)
+	}
 	if s.Do != plan.Heat {
 		return
 	}
@@ -227,6 +235,49 @@ func (e *editor) newItem() {
 		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
 			e.plan.RemoveItem(step, item)
 		}
+	case "prepare":
+		e.prepare(place)
+	case "unprepare":
+		if step, err := strconv.Atoi(place); err == nil && !e.plan.Unprepare(step) {
+			e.fault(fmt.Sprintf("steps[%d]", step), "", errUnprepare)
+		}
+	case "trust", "trust-also":
+		var step, item int
+		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
+			e.plan.Trust(step, item, kind == "trust-also")
+		}
+	}
+}
+
+// prepare puts a preparation before the pot.
+func (e *editor) prepare(place string) {
+	step, err := strconv.Atoi(place)
+	if err != nil {
+		return
+	}
+	field := fmt.Sprintf("prep[%d]", step)
+	which, _ := e.value(field + ".item")
+	how, _ := e.value(field + ".how")
+	typed, _ := e.value(field + ".minutes")
+	item, err := strconv.Atoi(which)
+	if err != nil {
+		item = -1
+	}
+	minutes, ok := page.Number(typed)
+	if typed == "" {
+		for _, q := range plan.Preparations() {
+			if q.Name == how {
+				minutes, ok = float64(q.Minutes), true
+			}
+		}
+	}
+	const most = 10080
+	if !ok || minutes < 0 || minutes > most {
+		e.fault(field+".minutes", typed, errMinutes)
+		return
+	}
+	if err := e.plan.Prepare(step, item, how, measure.Minute(minutes)); err != nil {
+		e.fault(field+".minutes", how, err)
 	}
 }
 

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"kirdu/core/advice"
 	"kirdu/core/forecast"
@@ -52,6 +53,8 @@ type view struct {
 	Prep           string
 	Findings       []finding
 	Nutrition      []string
+	ServeAt        string
+	StartBy        []say.Start
 	Allergens      string
 }
 
@@ -80,6 +83,14 @@ type step struct {
 	Sugar   []option // when it goes in, nil if it cannot be moved
 	CanAdd  bool
 	Add     newItem
+	Prepare prepare // what can be prepared of what goes in here
+	Undo    string  // takes a preparation out again; "" if there is none
+}
+
+// prepare is the form that puts a preparation before the pot.
+type prepare struct {
+	Field, Minutes, Fault string
+	Items, Ways           []option
 }
 
 type item struct {
@@ -93,7 +104,11 @@ type item struct {
 	Removable bool
 	Remove    string
 	Fault     string
+	Doubt     *doubt // nil: its amounts agree
 }
+
+// doubt is an item whose two amounts cannot both be right.
+type doubt struct{ Amount, Also, Size, Trust, TrustAlso string }
 
 // field is a number that a step lets one change.
 type field struct {
@@ -114,12 +129,12 @@ type finding struct {
 
 var severityWords = map[forecast.Severity]string{forecast.Stop: "Stop", forecast.Warning: "Look out", forecast.Note: "Note"}
 
-func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string) view {
+func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string, zone *time.Location) view {
 	p := pudding.Plan
 	f := advice.Forecast(p, forecast.Options{})
 	v := view{
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
-		Way: p.Way, Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
+		Way: say.Capital(p.Way), Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
 		Lines: draw.NewPotLines(p, f, draw.PotLineOptions{}),
 		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f),
 			draw.SectionOptions{Foam: p.Foams(), Grain: bedShare(f)}),
@@ -135,6 +150,10 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 		v.Steps = append(v.Steps, newStep(p, f, i))
 	}
 	v.balance(p, f)
+	if !pudding.ServeAt.IsZero() {
+		v.ServeAt = pudding.ServeAt.In(zone).Format("2006-01-02T15:04")
+		v.StartBy = say.StartBy(p, f, pudding.ServeAt, zone)
+	}
 	v.typed(typed, faults)
 	return v
 }
@@ -197,12 +216,30 @@ func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
 	if s.Hours != nil {
 		row.Fields = append(row.Fields, field{Name: path + ".hours", Label: "Hours", Value: plain(*s.Hours), Unit: "h"})
 	}
+	if s.TempC != nil && s.Do == plan.Soak {
+		row.Fields = append(row.Fields, field{Name: path + ".temp_c", Label: "Water at", Value: plain(*s.TempC), Unit: "°C"})
+	}
+	if s.Pct != nil {
+		row.Fields = append(row.Fields, field{Name: path + ".pct", Label: "Share", Value: plain(*s.Pct), Unit: "%"})
+	}
+	if s.Do.IsPreparation() {
+		row.Undo = fmt.Sprintf("unprepare:%d", i)
+	}
 	if s.Do == plan.Heat {
 		row.heat(s, path)
 	}
 	if s.Do == plan.Add {
 		row.CanAdd = true
 		row.Add = newItem{Field: fmt.Sprintf("new[%d]", i)}
+		row.Prepare = prepare{Field: fmt.Sprintf("prep[%d]", i)}
+		for j, it := range s.Items {
+			if it.AboveMM == 0 && it.Pot == "" {
+				row.Prepare.Items = append(row.Prepare.Items, option{Value: fmt.Sprint(j), Label: say.ItemName(p, it)})
+			}
+		}
+		for _, q := range plan.Preparations() {
+			row.Prepare.Ways = append(row.Prepare.Ways, option{Value: q.Name, Label: q.Name})
+		}
 		if i == p.SugarStep() {
 			row.Sugar = sugarMoments(p, f, i)
 		}
@@ -258,7 +295,7 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 		row.Above = plain(it.AboveMM)
 	}
 	if material, mass, err := p.Weigh(it); err == nil {
-		own := p.Measures.Household(mass, material.Body())
+		own := p.Household(mass, material)
 		if amount, err := measure.ParseAmount(it.Amount); err == nil && amount.Unit != "g" {
 			row.Household = say.Grams(mass)
 			if own != "" && !strings.HasPrefix(own, fmt.Sprint(amount.Number)) {
@@ -266,6 +303,13 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 			}
 		} else {
 			row.Household = own
+		}
+	}
+	if d, differ := p.Compare(it); differ {
+		row.Doubt = &doubt{Amount: d.Amount.Text + ", " + say.Grams(d.Amount.Mass), Also: d.Also.Text + ", " + say.Grams(d.Also.Mass),
+			Trust: fmt.Sprintf("trust:%d.%d", i, j), TrustAlso: fmt.Sprintf("trust-also:%d.%d", i, j)}
+		if d.MeasureName != "" {
+			row.Doubt.Size = fmt.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
 		}
 	}
 	present, ok := p.Pantry().Material(it.Material)
@@ -396,7 +440,12 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 		next := fmt.Sprintf("steps[%d].items[%d]", i, len(s.Items))
 		s.Add.Fault = firstOf(faults, s.Add.Field+".amount", next+".amount", next+".material")
 		shown[s.Add.Field+".amount"], shown[next+".amount"], shown[next+".material"] = true, true, true
-		s.Faulty = s.Faulty || s.Add.Fault != ""
+		again(s.Prepare.Field+".minutes", &s.Prepare.Minutes)
+		choose(s.Prepare.Field+".item", s.Prepare.Items)
+		choose(s.Prepare.Field+".how", s.Prepare.Ways)
+		s.Prepare.Fault = faults[s.Prepare.Field+".minutes"]
+		shown[s.Prepare.Field+".minutes"] = true
+		s.Faulty = s.Faulty || s.Add.Fault != "" || s.Prepare.Fault != ""
 	}
 	for _, name := range slices.Sorted(maps.Keys(faults)) {
 		if !shown[name] {

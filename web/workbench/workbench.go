@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -55,7 +56,7 @@ func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed u
 	}
 	s.page.Show(c, status, page.Frame{
 		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js",
-		Body: newView(pudding, kit, typed, faults),
+		Body: newView(pudding, kit, typed, faults, s.app.Zone),
 	})
 }
 
@@ -158,6 +159,24 @@ func (s *Screen) step(c *gin.Context, by int) {
 		return
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
+
+// ServeAt sets when the pudding is to be on the table.
+func (s *Screen) ServeAt(c *gin.Context) {
+	id := c.Param("id")
+	var at time.Time
+	if text := c.PostForm("at"); text != "" {
+		var err error
+		if at, err = time.ParseInLocation("2006-01-02T15:04", text, s.app.Zone); err != nil || at.Year() < 2000 || at.Year() > 2200 {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "That is no time of day.", "Go back and give a day and a time, such as 2026-11-28 19:30.")
+			return
+		}
+	}
+	if err := s.app.Store.ServeAt(c.Request.Context(), id, at); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id+"#serve-at")
 }
 
 // Export sends the plan file.

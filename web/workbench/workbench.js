@@ -110,7 +110,7 @@ function followEdits(form) {
   form.addEventListener("input", (event) => {
     clearTimeout(pause);
     const target = /** @type {HTMLElement} */ (event.target);
-    if (target.matches('[name^="new["]')) return; // sent by its own button
+    if (target.matches('[name^="new["], [name^="prep["]')) return; // sent by their own buttons
     const typed = target instanceof HTMLInputElement && target.type !== "checkbox";
     if (typed) lastPress = performance.now();
     pause = setTimeout(() => send(null, typed ? target.name : ""), typed ? typingPause : 0);
