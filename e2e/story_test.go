@@ -241,18 +241,24 @@ func TestAccessibility(t *testing.T) {
 	require.NoError(t, err)
 	book, err := k.store.Book(ctx, 1)
 	require.NoError(t, err)
-	paths := []string{"/", "/puddings", "/puddings/" + shelf[0].ID, "/stove/" + cooks[0].ID, "/logbook", "/logbook/" + book[0].ID, "/kitchen", "/nowhere"}
-	for _, size := range []struct{ width, height int64 }{{1280, 800}, {390, 844}} {
-		p := newPage(t, k, size.width, size.height)
+	burners, err := k.store.Burners(ctx)
+	require.NoError(t, err)
+	pudding := "/puddings/" + shelf[0].ID
+	paths := []string{"/", "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
+		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split", "/pantry/new",
+		"/kitchen/measures", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18"}
+	for _, view := range []struct {
+		width, height int64
+		scheme        string
+	}{{1280, 800, "light"}, {390, 844, "dark"}} {
+		p := newPage(t, k, view.width, view.height)
 		p.allowed = []string{"/nowhere"}
-		for _, scheme := range []string{"light", "dark"} {
-			p.scheme(scheme)
-			for _, path := range paths {
-				p.open(path)
-				js[bool](p, `document.querySelectorAll("details").forEach((d) => d.open = true), true`)
-				p.mustBeAccessible(fmt.Sprintf("%s at %d px, %s", path, size.width, scheme))
-				require.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), int(size.width), "%s is wider than the screen", path)
-			}
+		p.scheme(view.scheme)
+		for _, path := range paths {
+			p.open(path)
+			js[bool](p, `document.querySelectorAll("details").forEach((d) => d.open = true), true`)
+			p.mustBeAccessible(fmt.Sprintf("%s at %d px, %s", path, view.width, view.scheme))
+			require.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), int(view.width), "%s is wider than the screen", path)
 		}
 	}
 }

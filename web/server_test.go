@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"path/filepath"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -130,7 +131,7 @@ func TestWhatIsNotThereLeadsBack(t *testing.T) {
 func (s *site) edit(fields url.Values) (*http.Response, string) {
 	p := s.pudding()
 	if fields.Get("version") == "" {
-		fields.Set("version", "1")
+		fields.Set("version", strconv.Itoa(p.Version))
 	}
 	return s.post("/puddings/"+p.ID, fields)
 }

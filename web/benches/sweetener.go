@@ -109,7 +109,8 @@ func (r *request) swap(v *sweetenerView) {
 			}
 			var with []plan.Item
 			for _, part := range s.To {
-				with = append(with, plan.Item{Material: part.Material.Slug, Amount: fmt.Sprintf("%.0f g", max(1, float64(part.Mass)))})
+				// To a tenth of a gram, so that it is just as sweet.
+				with = append(with, plan.Item{Material: part.Material.Slug, Amount: fmt.Sprintf("%.1f g", max(0.1, float64(part.Mass)))})
 			}
 			p.Exchange(step, item, with)
 			return nil

@@ -194,7 +194,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []pl
 		if !l.Heading {
 			v.All++
 		}
-		if one.Understood {
+		if one.Understood && !one.Differ {
 			v.Right++
 		}
 		v.Lines = append(v.Lines, one)

@@ -24,7 +24,7 @@ function clock(form) {
     if (left === 0) {
       minutes.value = (passed / 60).toFixed(1);
       if (!said) words.textContent = "Off the flame now, and weigh it. The minutes go on until you do.";
-      if (!said && navigator.vibrate) navigator.vibrate([300, 150, 300]);
+      if (!said && navigator.userActivation?.hasBeenActive && navigator.vibrate) navigator.vibrate([300, 150, 300]);
       said = true;
     }
   }

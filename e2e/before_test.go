@@ -1,0 +1,105 @@
+package e2e
+
+import (
+	"context"
+	"strconv"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+)
+
+// TestBeforeTheFlame is a cook's afternoon: a list from a friend becomes a
+// pudding for the club, its cup is settled, its rice soaked, its sugar swapped,
+// and what it needs is put on the list.
+func TestBeforeTheFlame(t *testing.T) {
+	k := newKitchen(t)
+	ctx := context.Background()
+	p := newPage(t, k, 1280, 800)
+	p.allowed = []string{"422"}
+	p.open("/intake")
+	p.change("#list", "1 cup rice (300 g), washed\n1.2 l milk\n100 g sugar\n4-5 cardamom\n1 glas of stardust")
+	p.change("#name", "From the club")
+	p.press("Read it")
+	p.until(`document.querySelector(".intake") !== null`)
+	require.Contains(t, p.text("main"), "3 of 5 lines are clear")
+	require.Contains(t, p.text("main"), "Which do you trust?")
+	p.do(chromedp.Click(chromedp.CSS(`input[name="trust0"][value="amount"]`)), chromedp.Click(chromedp.CSS(`input[name="skip4"]`)))
+	p.press("Make a plan of it")
+	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
+	require.Equal(t, "From the club", js[string](p, `document.querySelector("#name").value`))
+
+	// Soak the rice first, on the Workbench.
+	js[bool](p, `document.querySelectorAll("details").forEach((d) => d.open = true), true`)
+	p.change(`[name="prep[0].item"]`, "1")
+	p.press("Prepare it")
+	p.until(`document.querySelector(".ledger").textContent.includes("Soak short-grain white rice")`)
+
+	// The sweetener bench recomputes as one types, and writes its answer in.
+	p.open("/benches/sweetener")
+	p.until(`document.querySelector("[data-live-form]").dataset.live === "ready"`)
+	p.change("#to", "maple-syrup")
+	p.until(`document.querySelector(".answer").textContent.includes("maple syrup taste as sweet")`)
+	p.change("#from_g", "-3")
+	p.until(`document.querySelector(".fault")?.textContent.includes("give a number") ?? false`)
+	p.change("#from_g", "100")
+	p.until(`document.querySelector("[name=target]") !== null`)
+	require.Contains(t, p.text("[name=target]"), "From the club: 100 g white sugar")
+	p.press("Write it in")
+	p.until(`location.pathname.startsWith("/puddings/")`)
+	shelf, err := k.store.Puddings(ctx, 1)
+	require.NoError(t, err)
+	require.Equal(t, "From the club", shelf[0].Plan.Name)
+	found := false
+	shelf[0].Plan.Uses(func(m *pantry.Material, _ measure.Gram, _ int) { found = found || m.Slug == "maple-syrup" })
+	require.True(t, found)
+
+	p.press("Put on the buying list")
+	p.until(`location.pathname === "/buying"`)
+	left := p.text(".worktop section p")
+	p.do(chromedp.Click(chromedp.CSS(".tick")))
+	p.until(`document.querySelector(".worktop section p").textContent !== ` + strconv.Quote(left))
+}
+
+// TestScalingLive compares and takes a proposal.
+func TestScalingLive(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	openShelf(t, k, p)
+	p.do(chromedp.Click(chromedp.CSS(`.bench-foot a`)))
+	p.until(`document.querySelector("[data-live-form]")?.dataset.live === "ready"`)
+	require.Contains(t, p.text(".is-plain"), "Multiplied")
+	p.change("#bowls", "12")
+	p.until(`document.querySelector('.is-offer [name="bowls"]')?.value === "12"`)
+	p.press("Take this one")
+	p.until(`document.querySelector("[data-workbench]") !== null`)
+	require.Equal(t, "12", js[string](p, `document.querySelector("#bowls").value`))
+	require.False(t, js[bool](p, `document.querySelector("[data-undo]").disabled`), "it can be undone")
+}
+
+// TestWaterTestClock runs the clock of the water test and keeps its result.
+func TestWaterTestClock(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 390, 844)
+	burners, err := k.store.Burners(context.Background())
+	require.NoError(t, err)
+	p.open("/kitchen/burners/" + burners[0].ID + "/test")
+	p.press("It boils: start ten minutes")
+	p.until(`document.querySelector("[data-clock]").textContent.startsWith("9:5")`)
+	// Ten minutes have passed while the screen was locked.
+	js[bool](p, `(() => { for (const key of Object.keys(sessionStorage)) sessionStorage.setItem(key, String(Date.now() - 606000)); return true; })()`)
+	p.open("/kitchen/burners/" + burners[0].ID + "/test")
+	p.until(`document.querySelector("#minutes").value === "10.1"`)
+	require.Contains(t, p.text("[data-clock-words]"), "Off the flame now")
+	p.change("#before_g", "1000")
+	p.change("#after_g", "790")
+	p.press("Work out the power")
+	p.until(`location.hash === "#tested"`)
+	require.Contains(t, p.text("#tested"), "W into the pot (likely")
+	after, err := k.store.Burners(context.Background())
+	require.NoError(t, err)
+	require.Len(t, after[0].FlameW, 1)
+}
