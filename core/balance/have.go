@@ -1,9 +1,7 @@
 package balance
 
 import (
-	"cmp"
 	"fmt"
-	"slices"
 
 	"kirdu/core/bench"
 	"kirdu/core/forecast"
@@ -203,17 +201,6 @@ func unlike(a, b *pantry.Material) float64 {
 		apart += perMinute * float64(max(minutes, -minutes))
 	}
 	return apart
-}
-
-// Puddings orders what can be made: now, with swaps, and the rest by how
-// little is missing.
-func Puddings(all []Made) []Made {
-	rank := map[Readiness]int{Now: 0, WithSwap: 1, Missing: 2}
-	sorted := slices.Clone(all)
-	slices.SortStableFunc(sorted, func(a, b Made) int {
-		return cmp.Or(cmp.Compare(rank[a.Readiness], rank[b.Readiness]), cmp.Compare(len(a.Needs), len(b.Needs)), cmp.Compare(len(a.Swaps), len(b.Swaps)))
-	})
-	return sorted
 }
 
 // String says a replacement: "118 g jaggery for 100 g white sugar".

@@ -49,3 +49,29 @@ func TestBuying(t *testing.T) {
 	require.InDelta(t, 2, bySlug["pear"].Pieces, 0) // 180 g of pears of 150 g
 	require.Zero(t, bySlug["bay-leaf"].Pieces)
 }
+
+func TestSwapsTakeTheNearest(t *testing.T) {
+	p := sample(t, "rice-pear-bay")
+	all := balance.Stock{"milk-whole": balance.Enough, "sugar-white": balance.Enough}
+	with := func(more balance.Stock) balance.Made {
+		stock := balance.Stock{}
+		for _, s := range []balance.Stock{all, more} {
+			for slug, mass := range s {
+				stock[slug] = mass
+			}
+		}
+		return balance.Have(p, p.Serves, stock)
+	}
+	made := with(balance.Stock{"rice-basmati": 500, "sorghum": 500, "rice-black": 500})
+	require.Equal(t, "rice-basmati", made.Swaps[0].To.Slug, "of three grains the one most like it")
+	require.Equal(t, balance.Missing, with(balance.Stock{"moong-split": 500}).Readiness, "a pulse is no rice")
+	require.Equal(t, balance.Missing, with(balance.Stock{"rice-basmati": 20}).Readiness, "too little of it")
+	require.Contains(t, made.Swaps[0].String(), "Basmati rice")
+	require.True(t, made.Needs[0].Optional)
+
+	// What is used twice must be there for both.
+	one := balance.Have(p, p.Serves, balance.Stock{"milk-whole": 1240, "rice-short": 105, "sugar-white": 99})
+	require.Equal(t, balance.Missing, one.Readiness)
+	require.Equal(t, "sugar-white", one.Needs[0].Material.Slug)
+	require.InDelta(t, 99, float64(one.Needs[0].Has), 0)
+}

@@ -66,3 +66,111 @@ func TestScalingKeepsThePudding(t *testing.T) {
 		})
 	}
 }
+
+// Fewer bowls: less time at the stove, and the grain would stay hard. What is
+// proposed keeps it.
+func TestScalingDown(t *testing.T) {
+	p := sample(t, "millet-palm-sugar")
+	s, err := balance.Scale(p, 3, kit)
+	require.NoError(t, err)
+	require.Less(t, s.Mark.Outcome.Done, s.Before.Done-0.3, "hard at the mark")
+	require.Greater(t, s.Clock.Outcome.Thickness, s.Before.Thickness+0.3, "thick by the clock")
+	for _, x := range s.Proposals {
+		require.InDelta(t, s.Before.Done, x.Outcome.Done, 0.3, x.Kind)
+		require.Equal(t, 3, x.Outcome.Bowls)
+	}
+}
+
+func TestScalingToTheSameBowls(t *testing.T) {
+	p := sample(t, "rice-pear-bay")
+	s, err := balance.Scale(p, p.Serves, kit)
+	require.NoError(t, err)
+	require.InDelta(t, s.Before.Thickness, s.Mark.Outcome.Thickness, 1e-9)
+	kinds := map[balance.ScaleKind]float64{}
+	for _, x := range s.Proposals {
+		kinds[x.Kind] = x.Outcome.Minutes
+	}
+	require.InDelta(t, s.Before.Minutes, kinds[balance.JustAmounts], 1)
+}
+
+// No pot of the kitchen holds it: nothing is proposed rather than a pot above
+// its safe headspace.
+func TestNoPotIsLargeEnough(t *testing.T) {
+	p := sample(t, "rice-pear-bay")
+	small := balance.Kit{Pots: kit.Pots[:1], Burners: kit.Burners}
+	s, err := balance.Scale(p, 60, small)
+	require.NoError(t, err)
+	require.Empty(t, s.Proposals)
+	require.True(t, s.Mark.Outcome.Overfull)
+	// A kitchen of one pot and one burner has no second pot to offer.
+	s, err = balance.Scale(p, 8, balance.Kit{Pots: kit.Pots[:1], Burners: kit.Burners[:1]})
+	require.NoError(t, err)
+	for _, x := range s.Proposals {
+		require.NotEqual(t, balance.TwoPots, x.Kind)
+		require.False(t, x.Outcome.Overfull)
+	}
+}
+
+func TestTwoPotsAreOnePlan(t *testing.T) {
+	p := sample(t, "millet-palm-sugar")
+	p.Scale(6)
+	s, err := balance.Scale(p, 18, kit)
+	require.NoError(t, err)
+	var two *plan.Plan
+	for _, x := range s.Proposals {
+		if x.Kind == balance.TwoPots {
+			two = x.Plan
+		}
+	}
+	require.NotNil(t, two)
+	require.Equal(t, []string{plan.MainPot, "second"}, two.Served())
+	require.NotEqual(t, two.BurnerOf(plan.MainPot).Name, two.BurnerOf("second").Name)
+	require.Equal(t, 18, two.Serves)
+	sugar := 0.0
+	for i := range two.Steps {
+		for _, item := range two.Steps[i].Items {
+			if material, mass, err := two.Weigh(item); err == nil && material.Kind == "sweetener" {
+				sugar += float64(mass)
+			}
+		}
+	}
+	require.InDelta(t, 3*124, sugar, 25, "about three times the palm sugar of six bowls, in both pots together")
+}
+
+// A pudding that soaks first and says how soft its grain should be can be
+// scaled too, and its references still hold.
+func TestScalingOfAPreparedPudding(t *testing.T) {
+	p := sample(t, "basmati-rose")
+	s, err := balance.Scale(p, 10, kit)
+	require.NoError(t, err)
+	for _, x := range s.Proposals {
+		again, err := plan.Reread(x.Plan)
+		require.NoError(t, err, x.Kind)
+		require.Equal(t, plan.Soak, again.Steps[0].Do)
+	}
+}
+
+func TestNothingToReduce(t *testing.T) {
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"cold","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
+		"steps":[{"do":"add","items":[{"material":"yogurt","amount":"500 g"}]},{"do":"chill","hours":2}]}`))
+	require.NoError(t, err)
+	_, err = balance.Scale(p, 8, kit)
+	require.ErrorIs(t, err, balance.ErrNoMark)
+}
+
+func TestEveryWayOfScalingHasWords(t *testing.T) {
+	for _, kind := range []balance.ScaleKind{balance.ByTheClock, balance.ToTheMark, balance.ReduceFirst, balance.OtherPot, balance.OtherBurner,
+		balance.OtherFlame, balance.TwoPots, balance.LessMilk, balance.JustAmounts} {
+		require.NotEmpty(t, kind.Words(""), kind)
+	}
+	require.Equal(t, "Less milk, reduced less, in the wide pan", balance.LessMilk.Words("the wide pan"))
+}
+
+func BenchmarkScaling(b *testing.B) {
+	p := sample(b, "rice-pear-bay")
+	for b.Loop() {
+		if _, err := balance.Scale(p, 18, kit); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

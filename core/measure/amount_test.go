@@ -182,3 +182,62 @@ func FuzzParseAmount(f *testing.F) {
 		}
 	})
 }
+
+func TestOwnMeasures(t *testing.T) {
+	for typed, want := range map[string]string{"Tbsp": "tablespoon", "teaspoons": "teaspoon", " Blue  Mug ": "blue mug", "cups": "cup", "tin": "tin", "Pinches": "pinch"} {
+		name, err := measure.OwnName(typed)
+		require.NoError(t, err, typed)
+		require.Equal(t, want, name)
+	}
+	for _, typed := range []string{"ml", "Litre", "oz", "pounds", "fl oz", "g"} {
+		_, err := measure.OwnName(typed)
+		require.ErrorIs(t, err, measure.ErrFixedUnit, typed)
+	}
+}
+
+// Of the measures that a kitchen has, an amount is said in the one that is
+// filled to a quarter most exactly.
+func TestHouseholdTakesTheFittingMeasure(t *testing.T) {
+	kitchen := measure.Measures{"cup_ml": 226, "glass_ml": 190, "blue-mug_ml": 312, "tin_g": 400, "thimble_ml": 8}
+	water := measure.Body{Density: 1}
+	for mass, want := range map[measure.Gram]string{226: "1 cup", 190: "1 glass", 312: "1 blue mug", 475: "2½ glasses", 565: "2½ cups", 15: "1 tbsp", 5: "1 tsp"} {
+		require.Equal(t, want, kitchen.Household(mass, water), "%v g", float64(mass))
+	}
+	require.Empty(t, kitchen.Household(0, water))
+	require.Empty(t, kitchen.Household(100, measure.Body{}))
+	require.Equal(t, "2 pears", kitchen.Household(300, measure.Body{Density: 0.6, Piece: 150, PieceName: "pear"}))
+}
+
+func TestOunces(t *testing.T) {
+	for mass, want := range map[measure.Gram]string{3: "", 28.35: "1 oz", 100: "3½ oz", 453.6: "1 lb", 500: "1 lb 2 oz", 1236: "2 lb 12 oz"} {
+		require.Equal(t, want, measure.Ounces(mass), "%v g", float64(mass))
+	}
+	require.Equal(t, "3 tins", measure.CountPieces(3, "tin"))
+	require.Equal(t, "1 coconut", measure.CountPieces(1, "coconut"))
+}
+
+// Every unit that is offered can be weighed, and turning an amount into a unit
+// and back returns it.
+func TestUnitsCanAllBeWeighed(t *testing.T) {
+	kitchen := measure.Measures{"cup_ml": 226, "ladle_ml": 120, "pinch_g": 0.4, "tablespoon_ml": 14}
+	body := measure.Body{Density: 0.85, Piece: 1.5, PieceName: "nut"}
+	units := kitchen.Units(body)
+	require.Contains(t, units, "ladle")
+	require.Contains(t, units, "nut")
+	require.NotContains(t, units, "tablespoon", "tbsp is there")
+	rapid.Check(t, func(t *rapid.T) {
+		unit := rapid.SampledFrom(units).Draw(t, "unit")
+		mass := measure.Gram(rapid.Float64Range(1, 5000).Draw(t, "mass"))
+		one, err := kitchen.Grams(measure.Amount{Number: 1, Unit: unit}, body)
+		require.NoError(t, err)
+		again, err := kitchen.Grams(measure.Amount{Number: float64(mass / one), Unit: unit}, body)
+		require.NoError(t, err)
+		require.InEpsilon(t, float64(mass), float64(again), 1e-9)
+	})
+	name, size, ok := kitchen.Volume("cups")
+	require.True(t, ok)
+	require.Equal(t, "cup", name)
+	require.InDelta(t, 226, float64(size), 0)
+	_, _, ok = kitchen.Volume("g")
+	require.False(t, ok)
+}

@@ -1,6 +1,7 @@
 package pantry
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -94,4 +95,62 @@ func TestNearest(t *testing.T) {
 	require.Equal(t, "rice-short", Standard().Nearest("rice-shrot"))
 	require.Equal(t, "milk-whole", Standard().Nearest("milk-hole"))
 	require.Empty(t, Standard().Nearest("zzz"))
+}
+
+func TestFindByAnyName(t *testing.T) {
+	p := Standard()
+	for typed, slug := range map[string]string{
+		"sabudana": "sago-small", "Split Green Gram": "moong-split", "broken wheat": "wheat-broken-fine", "GUR": "jaggery", "lauki": "bottle-gourd",
+		"khoya": "milk-solids", "rice-short": "rice-short", "Short-grain white rice": "rice-short", "cornflour": "cornstarch", " egg ": "egg-whole",
+	} {
+		m, ok := p.Find(typed)
+		require.True(t, ok, typed)
+		require.Equal(t, slug, m.Slug)
+	}
+	_, ok := p.Find("stardust")
+	require.False(t, ok)
+}
+
+func TestSearch(t *testing.T) {
+	p := Standard()
+	slugs := func(text string) (all []string) {
+		for _, m := range p.Search(text) {
+			all = append(all, m.Slug)
+		}
+		return all
+	}
+	require.ElementsMatch(t, []string{"sago-small", "sago-large"}, slugs("sago"))
+	require.ElementsMatch(t, []string{"bottle-gourd"}, slugs("dudhi"))
+	require.Contains(t, slugs("treenut"), "cashew")
+	require.Contains(t, slugs("coconut milk"), "coconut-milk-thin")
+	require.NotContains(t, slugs("coconut milk"), "milk-whole")
+	require.Len(t, slugs(""), len(p.All()))
+	require.Empty(t, slugs("nothing such"))
+}
+
+// Another name leads to one material only, or the reader of lists could not
+// tell them apart.
+func TestAliasesAreUnique(t *testing.T) {
+	owner := map[string]string{}
+	for _, m := range Standard().All() {
+		require.NotEmpty(t, m.Aliases, m.Slug)
+		for _, alias := range m.Aliases {
+			require.Equal(t, alias, strings.ToLower(strings.TrimSpace(alias)))
+			if other, taken := owner[alias]; taken {
+				require.Equal(t, m.Slug, other, "%q names two materials", alias)
+			}
+			owner[alias] = m.Slug
+		}
+	}
+}
+
+func TestSweetnessAndFrying(t *testing.T) {
+	p := Standard()
+	sweet := func(slug string) float64 { m, _ := p.Material(slug); return m.Sweetness() }
+	require.InDelta(t, 1, sweet("sugar-white"), 0.002)
+	require.InDelta(t, 0.7*0.358+1.2*0.409+0.009, sweet("honey"), 1e-9)
+	require.Zero(t, sweet("salt"))
+	raisin, _ := p.Material("raisin")
+	cashew, _ := p.Material("cashew")
+	require.Less(t, raisin.Frying.Burnt, cashew.Frying.Done, "raisins go in last")
 }

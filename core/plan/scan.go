@@ -65,6 +65,10 @@ func (s *scan) read(text string) {
 	if !found {
 		q, rest, found = s.trailing(words)
 	}
+	if size, ok := s.size(asides); ok && !found && len(s.line.Asks) == 0 { // "Milk (2 cups)"
+		q, found = size, true
+		asides = without(asides, size.wrote)
+	}
 	name, note := splitName(rest)
 	s.material(name, note, asides)
 	s.weigh(q, found)

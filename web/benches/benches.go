@@ -9,7 +9,6 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -285,8 +284,4 @@ func (r *request) options(field string, fits func(*pantry.Material) bool) []opti
 		}
 	}
 	return list
-}
-
-func ofKind(kinds ...string) func(*pantry.Material) bool {
-	return func(m *pantry.Material) bool { return slices.Contains(kinds, m.Kind) }
 }

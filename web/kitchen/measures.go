@@ -105,8 +105,8 @@ var (
 
 // AddMeasure stores what a measure was found to hold.
 func (s *Screen) AddMeasure(c *gin.Context) {
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	f, ok := s.app.Form(c, measureStandard)
+	if !ok {
 		return
 	}
 	home, err := s.app.Store.Home(c.Request.Context())
@@ -114,7 +114,6 @@ func (s *Screen) AddMeasure(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	f := page.NewFields(c.Request.PostForm, measureStandard)
 	m := measuring(f, plan.HomePantry(home))
 	if f.Err() != nil {
 		s.showMeasures(c, http.StatusUnprocessableEntity, f)

@@ -110,8 +110,8 @@ var (
 // it.
 func (s *Screen) AddTest(c *gin.Context) {
 	ctx := c.Request.Context()
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	f, ok := s.app.Form(c, nil)
+	if !ok {
 		return
 	}
 	burner, err := s.burner(c)
@@ -129,7 +129,6 @@ func (s *Screen) AddTest(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	f := page.NewFields(c.Request.PostForm, nil)
 	test, pot := waterTest(f, pots, room)
 	flame := vessel.Flame(f.Text("flame"))
 	if !slices.Contains(vessel.Flames()[1:], flame) {
@@ -190,11 +189,10 @@ func (s *Screen) RemoveTest(c *gin.Context) {
 
 // SetRoom stores the air and the tap of the kitchen.
 func (s *Screen) SetRoom(c *gin.Context) {
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	f, ok := s.app.Form(c, nil)
+	if !ok {
 		return
 	}
-	f := page.NewFields(c.Request.PostForm, nil)
 	room := plan.Kitchen{
 		AmbientC: measure.Celsius(f.Number("ambient_c", -10, 50, "22")), HumidityPct: f.Number("humidity_pct", 0, 100, "50"),
 		AltitudeM: f.Number("altitude_m", -400, 5000, "350"), TapC: measure.Celsius(f.Number("tap_c", 0, 40, "15")),

@@ -32,11 +32,10 @@ var errWalls = errors.New("choose straight or slanting walls")
 
 // AddWeighed stores a pot that was measured by weighing water.
 func (s *Screen) AddWeighed(c *gin.Context) {
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	f, ok := s.app.Form(c, weighStandard)
+	if !ok {
 		return
 	}
-	f := page.NewFields(c.Request.PostForm, weighStandard)
 	pot := weighedPot(f)
 	if f.Err() != nil {
 		s.showWeigh(c, http.StatusUnprocessableEntity, f)

@@ -42,6 +42,16 @@ func Number(text string) (float64, bool) {
 	return x, err == nil
 }
 
+// Form reads a posted form into fields. When it cannot be read the answer is
+// given and Form returns false.
+func (a *App) Form(c *gin.Context, standard map[string]string) (*Fields, bool) {
+	if err := c.Request.ParseForm(); err != nil {
+		a.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return nil, false
+	}
+	return NewFields(c.Request.PostForm, standard), true
+}
+
 // Fields reads the values of a form, each within its bounds, and collects what
 // is wrong with them.
 type Fields struct {

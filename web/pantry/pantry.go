@@ -236,11 +236,10 @@ func (s *Screen) Correct(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	fields, ok := s.app.Form(c, nil)
+	if !ok {
 		return
 	}
-	fields := page.NewFields(c.Request.PostForm, nil)
 	reset := fields.Text("reset")
 	standard, known := materials.Standard().Material(own.Slug)
 	table := plan.OwnMaterial{}
@@ -361,8 +360,8 @@ var (
 
 // Create stores a material from a pack label.
 func (s *Screen) Create(c *gin.Context) {
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	f, ok := s.app.Form(c, newStandard)
+	if !ok {
 		return
 	}
 	home, err := s.app.Store.Home(c.Request.Context())
@@ -370,11 +369,10 @@ func (s *Screen) Create(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	f := page.NewFields(c.Request.PostForm, newStandard)
 	all := plan.HomePantry(home)
 	name := f.Name("name", 80)
-	like, ok := all.Material(f.Text("like"))
-	if !ok {
+	like, known := all.Material(f.Text("like"))
+	if !known {
 		f.Fault("like", errLike)
 	}
 	l := plan.Label{Fat: f.Number("fat", 0, 100, "3.5"), Carbohydrate: f.Number("carbohydrate", 0, 100, "78"), Sugars: f.Number("sugars", 0, 100, "4.8"),

@@ -146,8 +146,8 @@ var errMaterial = errors.New("choose a material of the pantry")
 // Note notes that a material is in the house.
 func (s *Screen) Note(c *gin.Context) {
 	ctx := c.Request.Context()
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+	f, ok := s.app.Form(c, haveStandard)
+	if !ok {
 		return
 	}
 	home, err := s.app.Store.Home(ctx)
@@ -155,7 +155,6 @@ func (s *Screen) Note(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	f := page.NewFields(c.Request.PostForm, haveStandard)
 	all := plan.HomePantry(home)
 	m, known := all.Find(f.Text("material"))
 	if !known {

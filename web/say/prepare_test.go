@@ -1,0 +1,90 @@
+package say_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/web/say"
+)
+
+// prepared is a pudding with every preparation that can be computed.
+const prepared = `{"format":"kirdu-plan/1","name":"everything","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160}},"steps":[
+	{"do":"press","name":"coco","coconuts":1,"presses":[{"water_ml":0},{"water_ml":300,"temp_c":40}]},
+	{"do":"fry","name":"nuts","items":[{"material":"cashew","amount":"20 g","minutes":2}],"fat":{"material":"ghee","amount":"1 tbsp"}},
+	{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"90 g"}],"minutes":60},
+	{"do":"grind","of":"rice","to":"paste","minutes":4},
+	{"do":"prep","name":"gourd","what":"grate","items":[{"material":"bottle-gourd","amount":"200 g"}],"minutes":6},
+	{"do":"squeeze","of":"gourd","pct":15},
+	{"do":"roast","name":"semolina","items":[{"material":"semolina","amount":"30 g"}],"minutes":4},
+	{"do":"mix","name":"slurry","items":[{"material":"milk-whole","amount":"100 ml"},{"material":"rice-flour","amount":"10 g"}]},
+	{"do":"steam","name":"roots","items":[{"material":"sweet-potato","amount":"100 g"}],"minutes":15},
+	{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"100 g"},{"material":"water","amount":"40 ml"}]},
+	{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"rice"},{"part":"gourd"},{"part":"roots"},{"part":"semolina"},{"part":"coco.2"}]},
+	{"do":"heat","flame":"high","until":{"boil":true}},
+	{"do":"mash","pct":40,"of":"roots"},
+	{"do":"add","items":[{"part":"slurry"}],"slowly":true},
+	{"do":"heat","flame":"low","until":{"temp_c":85}},
+	{"do":"drain"},
+	{"do":"add","items":[{"part":"syrup"},{"part":"coco.1"},{"part":"nuts"}]}]}`
+
+func TestEveryStepHasWords(t *testing.T) {
+	p, err := plan.Read([]byte(prepared))
+	require.NoError(t, err)
+	f := forecast.Run(p, forecast.Options{})
+	require.InDelta(t, 0, f.MassBalance.ErrorG, 0.01)
+	want := []string{"Press coconut", "Fry cashew nuts", "Soak short-grain white rice", "Grind short-grain white rice", "Grate bottle gourd", "Squeeze", "Roast wheat semolina",
+		"Stir together cold: ", "Steam sweet potato", "Melt jaggery", "Whole milk", "Bring to the boil", "Mash", "Slurry in", "Bring to 85 °C", "Pour the liquid off", "Syrup, coco (first press)"}
+	for i, begins := range want {
+		words := say.Step(p, f, i)
+		if begins == "Grind short-grain white rice" {
+			begins = "Grind rice"
+		}
+		require.Contains(t, words.Title, begins, "step %d", i)
+		require.NotEmpty(t, words.Done, words.Title)
+		require.NotEmpty(t, words.Short, words.Title)
+	}
+	require.Contains(t, say.Step(p, f, 0).Detail, "press 2 with 300 ml of water")
+	require.Contains(t, say.Step(p, f, 3).Detail, "to a paste")
+	require.Contains(t, say.Step(p, f, 5).Detail, "15 % of it as juice")
+	require.Contains(t, say.Step(p, f, 9).Detail, "hot syrup burns")
+
+	us := p.In(plan.Home{US: true})
+	require.Contains(t, say.Step(us, f, 14).Title, "85 °C (185 °F)")
+	require.Contains(t, say.Step(us, f, 10).Detail, "2 lb 4 oz")
+}
+
+// Every preparation is over when the pot wants it, and the pot is lit so that
+// the pudding is ready even when it takes long.
+func TestStartBy(t *testing.T) {
+	p, err := plan.Read([]byte(prepared))
+	require.NoError(t, err)
+	f := forecast.Run(p, forecast.Options{})
+	serve := time.Date(2026, 11, 28, 19, 30, 0, 0, time.UTC)
+	starts := say.StartBy(p, f, serve, time.FixedZone("", 3600))
+	require.Len(t, starts, 11, "ten preparations and the pot")
+	for i, s := range starts {
+		require.True(t, s.When.Before(serve), s.What)
+		if i > 0 {
+			require.False(t, s.When.Before(starts[i-1].When), "in order of time")
+		}
+		require.Equal(t, s.When.In(time.FixedZone("", 3600)).Format("Mon 15:04"), s.At)
+	}
+	lit := serve.Add(-time.Duration(f.Time.TotalMin.High * float64(time.Minute)))
+	require.Contains(t, starts, say.Start{When: lit, At: lit.Add(time.Hour).Format("Mon 15:04"), What: say.Step(p, f, 10).Title, Detail: "into the pot"})
+}
+
+func TestSmallWords(t *testing.T) {
+	require.Equal(t, "640 ml", say.Millilitres(640.2))
+	require.Equal(t, "1.28 l", say.Millilitres(1283))
+	require.Equal(t, "1.25 cup", say.Count(1.2499, "cup"))
+	require.Equal(t, "12\u202f346 g", say.Count(12345.6, "g"))
+	require.Equal(t, "jaggery", say.Lower("Jaggery"))
+	require.Equal(t, "UHT milk", say.Lower("UHT milk"))
+	require.Empty(t, say.Lower(""))
+	require.Equal(t, "62 °C", say.Temperature(&plan.Plan{}, measure.Celsius(62)))
+}
