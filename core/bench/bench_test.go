@@ -217,3 +217,103 @@ func TestSyrup(t *testing.T) {
 	_, err = bench.WaterFor(jaggery, 330, 99)
 	require.ErrorIs(t, err, bench.ErrTooDry)
 }
+
+// Two milks can be mixed to any fat between them, and mixed back to it.
+func TestBlendsGoBothWays(t *testing.T) {
+	var milks []*pantry.Material
+	for _, m := range pantry.Standard().All() {
+		if m.Kind == "dairy" && m.Behaviour == pantry.Liquid {
+			milks = append(milks, m)
+		}
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		a, b := rapid.SampledFrom(milks).Draw(t, "a"), rapid.SampledFrom(milks).Draw(t, "b")
+		if a.Fat == b.Fat {
+			return
+		}
+		share := rapid.Float64Range(0, 1).Draw(t, "share")
+		fat := float64(a.Fat)*share + float64(b.Fat)*(1-share)
+		mass := measure.Gram(rapid.Float64Range(1, 5000).Draw(t, "mass"))
+		blend, err := bench.BlendTo(a, b, mass, fat)
+		require.NoError(t, err)
+		require.InDelta(t, float64(mass), float64(blend.A+blend.B), 1e-6)
+		require.GreaterOrEqual(t, float64(blend.A), -1e-9*float64(mass))
+		require.GreaterOrEqual(t, float64(blend.B), -1e-9*float64(mass))
+		back, err := bench.BlendOf(a, b, max(0, blend.A), max(0, blend.B))
+		require.NoError(t, err)
+		require.InDelta(t, fat, back.Fat, 1e-6)
+	})
+}
+
+// Every concentrated milk counts back to fresh and from there to itself.
+func TestFreshGoesBothWays(t *testing.T) {
+	for _, slug := range []string{"evaporated-milk", "condensed-milk", "milk-powder-whole", "milk-powder-skim", "milk-solids", "milk-whole", "milk-skim"} {
+		m := material(t, slug)
+		fresh, err := bench.FreshOf(m, 250)
+		require.NoError(t, err)
+		mass, back, err := bench.ForFresh(m, fresh.Milk)
+		require.NoError(t, err)
+		require.InDelta(t, 250, float64(mass), 1e-6, slug)
+		require.InDelta(t, float64(fresh.Water), float64(back.Water), 1e-6, slug)
+		require.InDelta(t, float64(fresh.Milk+fresh.Sugar), 250+float64(fresh.Water), 1e-6, "%s and its water are the milk and its sugar", slug)
+	}
+	_, _, err := bench.ForFresh(material(t, "milk-powder-whole"), 0)
+	require.ErrorIs(t, err, bench.ErrNothing)
+	_, err = bench.FreshOf(material(t, "condensed-milk"), -1)
+	require.ErrorIs(t, err, bench.ErrNothing)
+}
+
+// Lumps and water make a syrup, and the syrup wanted gives the lumps back.
+func TestSyrupGoesBothWays(t *testing.T) {
+	lumps := []*pantry.Material{material(t, "jaggery"), material(t, "palm-sugar"), material(t, "sugar-white"), material(t, "sugar-brown")}
+	rapid.Check(t, func(t *rapid.T) {
+		m := rapid.SampledFrom(lumps).Draw(t, "lumps")
+		mass := measure.Gram(rapid.Float64Range(10, 3000).Draw(t, "mass"))
+		brix := rapid.Float64Range(20, 85).Draw(t, "brix")
+		strain := rapid.Bool().Draw(t, "strain")
+		water, err := bench.WaterFor(m, mass, brix)
+		require.NoError(t, err)
+		s, err := bench.SyrupOf(m, mass, water, 600, strain)
+		require.NoError(t, err)
+		require.InDelta(t, brix, s.Brix, 1e-6)
+		require.InDelta(t, float64(mass+water), float64(s.Mass+s.Lost), 1e-6)
+		lumpsAgain, waterAgain, err := bench.LumpsFor(m, s.Mass, brix, strain)
+		require.NoError(t, err)
+		require.InEpsilon(t, float64(mass), float64(lumpsAgain), 1e-6)
+		require.InEpsilon(t, float64(water), float64(waterAgain), 1e-6)
+	})
+	for _, wrong := range []float64{0, 100, -5} {
+		_, err := bench.WaterFor(lumps[0], 100, wrong)
+		require.ErrorIs(t, err, bench.ErrOutside)
+	}
+	_, err := bench.SyrupOf(lumps[0], 100, 50, 0, true)
+	require.ErrorIs(t, err, bench.ErrNothing)
+	_, _, err = bench.LumpsFor(lumps[0], 0, 65, true)
+	require.ErrorIs(t, err, bench.ErrNothing)
+}
+
+// A pack can be stretched just as far as it takes to be made from it.
+func TestPacksGoBothWays(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		pack := material(t, rapid.SampledFrom([]string{"coconut-milk-tin", "coconut-cream", "coconut-powder"}).Draw(t, "pack"))
+		fat := rapid.Float64Range(0.5, float64(pack.Fat)).Draw(t, "fat")
+		mass := measure.Gram(rapid.Float64Range(1, 4000).Draw(t, "mass"))
+		packed, water, err := bench.FromPack(pack, mass, fat)
+		require.NoError(t, err)
+		require.InEpsilon(t, float64(mass), float64(packed+water), 1e-9)
+		made, again, err := bench.PackMakes(pack, packed, fat)
+		require.NoError(t, err)
+		require.InEpsilon(t, float64(mass), float64(made), 1e-9)
+		require.InDelta(t, float64(water), float64(again), 1e-6)
+	})
+	for _, wrong := range []measure.Gram{0, -3} {
+		_, _, err := bench.FromPack(material(t, "coconut-cream"), wrong, 6)
+		require.ErrorIs(t, err, bench.ErrNothing)
+	}
+}
+
+func TestColoursHaveWords(t *testing.T) {
+	for colour, want := range map[float64]string{-1: "white", 0: "white", 1.4: "cream", 2: "gold", 4: "dark brown", 9: "dark brown"} {
+		require.Equal(t, want, bench.ColourWord(colour))
+	}
+}

@@ -77,3 +77,29 @@ func TestFillingsThatCannotBe(t *testing.T) {
 	require.NoError(t, err)
 	require.InDelta(t, 200, float64(d), 0.1)
 }
+
+// A stronger flame, a longer time: the test gives the power back that boiled
+// the water away, in any pot and at any height above the sea.
+func TestWaterTestGivesThePowerBack(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		pot := vessel.Pot{Shape: vessel.Straight, DiameterMM: measure.Millimetre(rapid.Float64Range(140, 320).Draw(t, "wide")), HeightMM: 200}
+		power := rapid.Float64Range(200, 3000).Draw(t, "W")
+		altitude := rapid.Float64Range(0, 3000).Draw(t, "m")
+		minutes := measure.Minute(rapid.Float64Range(5, 15).Draw(t, "min"))
+		const before, ambient = 1500.0, 21.0
+		// Boil by small steps, with the level falling.
+		mass := before
+		const steps = 200
+		for range steps {
+			loss := pot.Loss(pot.Depth(measure.Millilitre(mass))) * (100 - altitude/285 - ambient)
+			mass -= max(0, power-loss) * float64(minutes) * 60 / steps / measure.LatentHeat
+		}
+		if before-mass < 10 || mass < 100 {
+			return
+		}
+		found, sd, err := vessel.WaterTest{Pot: pot, Before: before, After: measure.Gram(mass), Minutes: minutes, Ambient: ambient, AltitudeM: altitude}.Power()
+		require.NoError(t, err)
+		require.InEpsilon(t, power, float64(found), 0.01)
+		require.Positive(t, float64(sd))
+	})
+}

@@ -1,6 +1,8 @@
 package page_test
 
 import (
+	"net/url"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -32,4 +34,48 @@ func TestFieldFaults(t *testing.T) {
 	require.Contains(t, byField["amount"], `"2 cupz": unknown unit`)
 	require.Contains(t, byField["amount"], "give a number and a unit", "two faults of one field stand together")
 	require.Nil(t, page.FieldFaults(measure.ErrNoPiece))
+}
+
+func TestFieldsKeepWhatWasTypedAndSayWhatIsWrong(t *testing.T) {
+	f := page.NewFields(url.Values{"a": {" 12.5 "}, "b": {"-3"}, "c": {"∞"}, "d": {"1e3"}, "name": {"  "}, "long": {strings.Repeat("x", 99)}, "zero": {"0"}},
+		map[string]string{"a": "1", "standard": "7", "empty": ""})
+	require.InDelta(t, 12.5, f.Number("a", 0, 20, "5"), 0)
+	require.InDelta(t, 7, f.Number("standard", 0, 20, "5"), 0)
+	require.InDelta(t, 0, f.Number("zero", 0, 20, "5"), 0)
+	x, given := f.Optional("empty", 0, 20, "5")
+	require.False(t, given)
+	require.Zero(t, x)
+	require.NoError(t, f.Err())
+	require.Nil(t, f.Faults())
+
+	f.Number("b", 0, 20, "5")
+	f.Number("c", 0, 20, "5")
+	f.Number("d", 0, 2000, "5")
+	f.Number("missing", 0, 20, "5")
+	f.Name("name", 60)
+	f.Name("long", 60)
+	faults := f.Faults()
+	require.Len(t, faults, 6)
+	require.Equal(t, `"-3": give a number from 0 to 20, such as 5`, faults["b"])
+	require.Contains(t, faults["c"], "∞")
+	require.Contains(t, faults["name"], "give a name of 1 to 60 characters")
+	require.Contains(t, faults["long"], "…", "a long value is not repeated in full")
+	require.Equal(t, "12.5", strings.TrimSpace(f.Values()["a"]))
+	require.Equal(t, "-3", f.Values()["b"])
+}
+
+// Whatever is typed, a number is within its bounds or there is a fault.
+func FuzzNumbersOfForms(f *testing.F) {
+	for _, seed := range []string{"1", "-1", "1 000", "", "NaN", "Inf", "0x10", "1e9", ".", "-", "١٢", "1_0", "1,5"} {
+		f.Add(seed)
+	}
+	f.Fuzz(func(t *testing.T, typed string) {
+		fields := page.NewFields(url.Values{"x": {typed}}, nil)
+		x := fields.Number("x", 1, 100, "50")
+		if fields.Err() == nil {
+			require.True(t, x >= 1 && x <= 100)
+		} else {
+			require.Contains(t, fields.Faults()["x"], "give a number from 1 to 100")
+		}
+	})
 }
