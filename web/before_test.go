@@ -36,6 +36,8 @@ func TestPagesBeforeTheFlame(t *testing.T) {
 		"/benches/milk": "6.0 % fat", "/benches/milk?way=poured": "6.6 % fat", "/benches/milk?way=fresh": "of sugar along", "/benches/milk?way=instead": "stand for",
 		"/benches/milk?way=reduced": "saves about", "/benches/sweetener": "taste as sweet", "/benches/sweetener?also=honey&to_pct=50": "honey",
 		"/benches/sweetener?way=syrup": "sieve", "/benches/sweetener?way=lumps": "strained syrup", "/benches/measure": "cup",
+		"/benches/coconut?way=wanted&thin_g=400": "Or from coconut cream", "/benches/sweetener?from2=honey&from2_g=40": "40 g honey",
+		"/pantry/new?like=rice-short":                              `value="Short-grain white rice, mine"`,
 		"/benches/measure?material=sooji&amount=1+blue-mug&into=g": "218 g",
 		"/pantry": "Milk and cream", "/pantry?search=lauki": "Bottle gourd", "/pantry?search=nothing-such": "Nothing in the pantry",
 		"/pantry/moong-split": "stops softening", "/pantry/new": "pack says", "/kitchen/measures": "226 ml", "/kitchen/weigh": "slanting",
@@ -352,4 +354,29 @@ func TestMeasureOfTheKitchenIsShown(t *testing.T) {
 	require.Equal(t, "4¼ cups", none.Household(1050, measure.Body{Density: 1.03}))
 	own := measure.Measures{"blue-mug_ml": 310, "glass_ml": 190}
 	require.Equal(t, "1 blue mug", own.Household(319, measure.Body{Density: 1.03}))
+}
+
+// What a bench offers is written as it says, and says what goes with it.
+func TestBenchAnswers(t *testing.T) {
+	s := newSite(t, nil)
+	for path, says := range map[string][]string{
+		// 400 g at 18 % stretched to 6 %: 1 200 g with 800 g of water.
+		"/benches/coconut?way=pack&pack=coconut-milk-tin&pack_g=400&pack_fat_pct=6": {"1\u202f200 g of coconut milk", "800 g of water", "label for sulphite"},
+		// By hand: 100 g of sugar are as sweet as 100/0.902 g of jaggery.
+		"/benches/sweetener?from=sugar-white&from_g=100&to=jaggery":                           {"110 g jaggery", "sour enough to split", "turns gold"},
+		"/benches/sweetener?from=jaggery&from_g=100&to=sugar-white":                           {"90 g white sugar", "less water"},
+		"/benches/sweetener?from=sugar-white&from_g=60&from2=honey&from2_g=40&to=maple-syrup": {"taste as sweet as 60 g white sugar and 40 g honey"},
+		"/benches/milk?way=blend&a=milk-skim&b=milk-lowfat&fat_pct=1":                         {"stays thin"},
+		"/benches/milk?way=poured&a=cream-double&b=milk-whole&a_g=900&b_g=100":                {"turns greasy"},
+		"/benches/milk?way=reduced&reduced_g=500&reduced_pct=50":                              {"1\u202f000 g of fresh milk", "500 g of water are gone"},
+		"/benches/sweetener?way=syrup&lumps=jaggery&lumps_g=500&water_g=10":                   {"sets hard again", "children away"},
+		"/benches/measure?material=egg&amount=3+eggs&into=g":                                  {"150 g"},
+		"/benches/measure?material=milk&amount=1+l&into=blue-mug":                             {"3.21 blue-mug"},
+	} {
+		response, body := s.get(path)
+		require.Equal(t, http.StatusOK, response.StatusCode, path)
+		for _, text := range says {
+			require.Contains(t, body, text, path)
+		}
+	}
 }

@@ -195,8 +195,13 @@ func (p *Plan) Unprepare(step int) bool {
 // Household says a mass in the cook's own measures, and in ounces and pounds
 // where the kitchen wants them; "" when neither can be measured.
 func (p *Plan) Household(mass measure.Gram, m *pantry.Material) string {
-	own := p.Measures.Household(mass, m.Body())
-	if !p.us {
+	return Home{Measures: p.Measures, US: p.us}.Household(mass, m)
+}
+
+// Household says a mass in the measures of a kitchen, as for a plan in it.
+func (h Home) Household(mass measure.Gram, m *pantry.Material) string {
+	own := h.Measures.Household(mass, m.Body())
+	if !h.US {
 		return own
 	}
 	ounces := measure.Ounces(mass)

@@ -153,6 +153,11 @@ func (r *request) wanted(v *coconutView) {
 	if thin > 0 && p.Thin.FatPercent() > fat+0.2 {
 		v.Lines = append(v.Lines, fmt.Sprintf("The thin milk comes out richer than asked, at %s fat: so much meat is needed for the thick.", say.Percent(p.Thin.FatPercent(), 1)))
 	}
+	for _, slug := range []string{"coconut-milk-tin", "coconut-cream", "coconut-powder"} {
+		if words := r.fromPack(slug, thick, thin, fat); words != "" {
+			v.Lines = append(v.Lines, words)
+		}
+	}
 	warm := measure.Celsius(40)
 	step := plan.Step{Do: plan.Press, Items: []plan.Item{{Material: "coconut-meat", Amount: fmt.Sprintf("%.0f g", float64(p.Meat))}},
 		Presses: []plan.PressOf{{WaterML: 0}}}
@@ -163,6 +168,41 @@ func (r *request) wanted(v *coconutView) {
 		p.WritePress(step)
 		return nil
 	}})
+}
+
+// thickFat is the fat of a first press, per cent.
+const thickFat = 28.0
+
+// fromPack says how much of a pack and of water stand for the milks wanted; a
+// pack leaner than a first press is taken as it is for the thick.
+func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) string {
+	pack, ok := r.pantry.Material(slug)
+	if !ok {
+		return ""
+	}
+	var words []string
+	if thick > 0 {
+		packed, water, err := bench.FromPack(pack, thick, min(thickFat, float64(pack.Fat)))
+		if err != nil {
+			return ""
+		}
+		text := say.Grams(packed)
+		if water >= 1 {
+			text += " and " + say.Grams(water) + " of water"
+		}
+		if float64(pack.Fat) < thickFat {
+			text += fmt.Sprintf(" as it is (%.0f %% fat)", float64(pack.Fat))
+		}
+		words = append(words, text+" for the thick")
+	}
+	if thin > 0 {
+		packed, water, err := bench.FromPack(pack, thin, fat)
+		if err != nil {
+			return ""
+		}
+		words = append(words, say.Grams(packed)+" and "+say.Grams(water)+" of water for the thin")
+	}
+	return fmt.Sprintf("Or from %s: %s.", say.Lower(pack.Name), say.Join(words))
 }
 
 func (r *request) packed(v *coconutView) {

@@ -14,7 +14,7 @@ import (
 )
 
 var sweetenerStandard = map[string]string{
-	"way": "swap", "from": "sugar-white", "from_g": "100", "to": "jaggery", "also": "", "to_pct": "100",
+	"way": "swap", "from": "sugar-white", "from_g": "100", "from2": "", "from2_g": "50", "to": "jaggery", "also": "", "to_pct": "100",
 	"lumps": "jaggery", "lumps_g": "330", "water_g": "120", "brix_pct": "65", "syrup_g": "400",
 }
 
@@ -22,6 +22,7 @@ type sweetenerView struct {
 	Way      string
 	From, To []option
 	Also     []option
+	From2    []option
 	Lumps    []option
 	Heading  string
 	Lines    []string
@@ -38,7 +39,7 @@ func lumpy(m *pantry.Material) bool { return m.Kind == "sweetener" && m.Behaviou
 
 // sweetener swaps one sweetener for another, or makes syrup from lumps.
 func sweetener(r *request) any {
-	v := sweetenerView{Way: r.Text("way"), From: r.options("from", sweet), To: r.options("to", sweet),
+	v := sweetenerView{Way: r.Text("way"), From2: append([]option{{"", "nothing else", r.Text("from2") == ""}}, r.options("from2", sweet)...), From: r.options("from", sweet), To: r.options("to", sweet),
 		Also: append([]option{{"", "nothing else", r.Text("also") == ""}}, r.options("also", sweet)...), Lumps: r.options("lumps", lumpy)}
 	switch v.Way {
 	case "swap":
@@ -68,11 +69,15 @@ func (r *request) mixture() (to []*pantry.Material, shares []float64) {
 func (r *request) swap(v *sweetenerView) {
 	from := r.material("from")
 	mass := measure.Gram(r.Number("from_g", 1, mostSweet, "100"))
+	old := []bench.Portion{{Material: from, Mass: mass}}
+	if r.Text("from2") != "" {
+		old = append(old, bench.Portion{Material: r.material("from2"), Mass: measure.Gram(r.Number("from2_g", 1, mostSweet, "50"))})
+	}
 	to, shares := r.mixture()
 	if r.Err() != nil {
 		return
 	}
-	s, err := bench.SwapFor([]bench.Portion{{Material: from, Mass: mass}}, to, shares)
+	s, err := bench.SwapFor(old, to, shares)
 	if err != nil {
 		r.Fault("to", err)
 		return
@@ -81,7 +86,11 @@ func (r *request) swap(v *sweetenerView) {
 	for _, p := range s.To {
 		words = append(words, say.Grams(p.Mass)+" "+say.Lower(p.Material.ShortName()))
 	}
-	v.Heading = fmt.Sprintf("%s taste as sweet as %s %s", say.Join(words), say.Grams(mass), say.Lower(from.ShortName()))
+	var before []string
+	for _, p := range old {
+		before = append(before, say.Grams(p.Mass)+" "+say.Lower(p.Material.ShortName()))
+	}
+	v.Heading = fmt.Sprintf("%s taste as sweet as %s", say.Join(words), say.Join(before))
 	v.compare(s)
 	const noticeable measure.Gram = 3
 	switch {

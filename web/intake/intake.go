@@ -202,7 +202,13 @@ func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []pl
 	s.read.Show(c, status, page.Frame{Title: "What was understood", Section: "puddings", Body: v})
 }
 
-func reading(r plan.Reading) string { return r.Text + " (" + say.Grams(r.Mass) + ")" }
+// reading says an amount and what it weighs here.
+func reading(r plan.Reading) string {
+	if strings.HasSuffix(r.Text, " g") {
+		return r.Text
+	}
+	return r.Text + ", " + say.Grams(r.Mass) + " here"
+}
 
 // Faults of the answers.
 var (

@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/measure"
 	materials "kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -336,7 +337,30 @@ var newStandard = map[string]string{"name": "", "like": "rice-short", "energy_kc
 
 // New shows the form for a material of one's own.
 func (s *Screen) New(c *gin.Context) {
-	s.showNew(c, http.StatusOK, page.NewFields(c.Request.URL.Query(), newStandard))
+	f := page.NewFields(c.Request.URL.Query(), newStandard)
+	home, err := s.app.Store.Home(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if like, ok := plan.HomePantry(home).Material(c.Query("like")); ok {
+		for name, value := range labelOf(like) {
+			f.Typed.Set(name, value)
+		}
+	}
+	s.showNew(c, http.StatusOK, f)
+}
+
+// labelOf is what a pack of a material would say, to be corrected.
+func labelOf(m *materials.Material) map[string]string {
+	sugars := m.Lactose + m.Sucrose + m.Glucose + m.Fructose
+	const saltPerSodiumMg, digits = 2.5 / 1000, 4
+	short := func(x float64) string { return plain(measure.RoundSignificant(x, digits)) }
+	return map[string]string{
+		"name": m.ShortName() + ", mine", "energy_kcal": short(m.EnergyKcal), "fat": short(float64(m.Fat)), "carbohydrate": short(float64(sugars + m.Starch)),
+		"sugars": short(float64(sugars)), "fibre": short(float64(m.Fibre)), "protein": short(float64(m.Protein)), "salt": short(m.SodiumMg * saltPerSodiumMg),
+		"bulk_g_per_ml": short(float64(m.Bulk)),
+	}
 }
 
 func (s *Screen) showNew(c *gin.Context, status int, f *page.Fields) {

@@ -18,6 +18,7 @@ import (
 
 	"kirdu/core/balance"
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/page"
@@ -90,7 +91,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 		one := stockView{Slug: m.Slug, Name: m.Name, Mass: "enough"}
 		stock[m.Slug] = balance.Enough
 		if mass.Valid {
-			stock[m.Slug], one.Mass = mass.V, say.Grams(mass.V)
+			stock[m.Slug], one.Mass = mass.V, amount(home, mass.V, m)
 		}
 		v.Stock = append(v.Stock, one)
 	}
@@ -111,6 +112,15 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 	}
 	v.Faults = f.Faults()
 	s.have.Show(c, status, page.Frame{Title: "What have I got?", Section: "puddings", Body: v})
+}
+
+// amount says a mass in grams and in the kitchen's own measures.
+func amount(home plan.Home, mass measure.Gram, m *pantry.Material) string {
+	text := say.Grams(mass)
+	if own := home.Household(mass, m); own != "" {
+		text += ", " + own
+	}
+	return text
 }
 
 func newMade(id string, p *plan.Plan, bowls int, stock balance.Stock) madeView {
@@ -273,6 +283,11 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
 		s.app.Fail(c, err)
 		return
 	}
+	home, err := s.app.Store.Home(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
 	v := buyingView{Fault: fault}
 	shelf, err := s.app.Store.Puddings(c.Request.Context(), mostPuddings)
 	if err != nil {
@@ -300,6 +315,9 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
 		one := newLine(line, bought)
 		if !one.Ticked {
 			v.Left++
+		}
+		if one.Pieces == "" {
+			one.Pieces = home.Household(line.Mass, line.Material)
 		}
 		k := &v.Kinds[len(v.Kinds)-1]
 		k.Lines = append(k.Lines, one)
