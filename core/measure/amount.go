@@ -169,6 +169,8 @@ func singular(unit string) []string {
 	for i, name := range names {
 		if alias, ok := unitAlias[name]; ok {
 			names[i] = alias
+		} else {
+			names[i] = strings.ReplaceAll(name, " ", "-") // as a kitchen's own measures are kept
 		}
 	}
 	return names
@@ -288,6 +290,9 @@ func (m Measures) Household(mass Gram, body Body) string {
 	}{{cup, strings.ReplaceAll(cup, "-", " "), leastCup, 4}, {"tablespoon", "tbsp", 0.9, 1}, {"teaspoon", "tsp", 0.4, 2}} {
 		size, _ := m.volume(spoon.key)
 		n := volume / float64(size)
+		if spoon.key == cup && n > mostCups {
+			return ""
+		}
 		if n >= spoon.least && size > 0 {
 			return count(math.Max(1, math.Round(n*spoon.part)), spoon.part, spoon.name)
 		}
@@ -298,20 +303,35 @@ func (m Measures) Household(mass Gram, body Body) string {
 // leastCup is the least of a cup that can be filled by eye.
 const leastCup = 0.22
 
-// cup returns the measure for a volume: of the cups, glasses and bowls that
-// this kitchen has measured the one that is filled to a quarter most exactly,
-// or the usual cup where it has measured none.
+// mostCups is how many cups anybody counts; more is measured in litres.
+const mostCups = 12.0
+
+// cup returns the measure for a volume: the cup where it is filled to a quarter
+// well enough, else of the cups, glasses and bowls that this kitchen has
+// measured the one that is filled most exactly. It is the usual cup where the
+// kitchen has measured none.
 func (m Measures) cup(volume float64) string {
-	const smallest, largest, mostCups, parts = 60.0, 1200.0, 12.0, 4.0
+	const smallest, largest, parts, wellEnough = 60.0, 1200.0, 4.0, 0.03
+	miss := func(size float64) float64 {
+		n := volume / size
+		if n < leastCup || n > mostCups {
+			return math.Inf(1)
+		}
+		return math.Abs(math.Round(n*parts)/parts-n) / n
+	}
 	best, least := "cup", math.Inf(1)
+	if own, measured := m["cup_ml"]; measured {
+		if least = miss(own); least <= wellEnough {
+			return best
+		}
+	}
 	for _, key := range slices.Sorted(maps.Keys(m)) {
 		name, isVolume := strings.CutSuffix(key, "_ml")
-		n := volume / m[key]
-		if !isVolume || m[key] < smallest || m[key] > largest || n < leastCup || n > mostCups {
+		if !isVolume || m[key] < smallest || m[key] > largest {
 			continue
 		}
-		if miss := math.Abs(math.Round(n*parts)/parts-n) / n; miss < least {
-			best, least = name, miss
+		if off := miss(m[key]); off < least {
+			best, least = name, off
 		}
 	}
 	return best

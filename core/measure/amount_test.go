@@ -200,7 +200,7 @@ func TestOwnMeasures(t *testing.T) {
 func TestHouseholdTakesTheFittingMeasure(t *testing.T) {
 	kitchen := measure.Measures{"cup_ml": 226, "glass_ml": 190, "blue-mug_ml": 312, "tin_g": 400, "thimble_ml": 8}
 	water := measure.Body{Density: 1}
-	for mass, want := range map[measure.Gram]string{226: "1 cup", 190: "1 glass", 312: "1 blue mug", 475: "2½ glasses", 565: "2½ cups", 15: "1 tbsp", 5: "1 tsp"} {
+	for mass, want := range map[measure.Gram]string{226: "1 cup", 190: "1 glass", 312: "1 blue mug", 475: "2½ glasses", 565: "2½ cups", 6720: "", 15: "1 tbsp", 5: "1 tsp"} {
 		require.Equal(t, want, kitchen.Household(mass, water), "%v g", float64(mass))
 	}
 	require.Empty(t, kitchen.Household(0, water))
@@ -240,4 +240,27 @@ func TestUnitsCanAllBeWeighed(t *testing.T) {
 	require.InDelta(t, 226, float64(size), 0)
 	_, _, ok = kitchen.Volume("g")
 	require.False(t, ok)
+}
+
+// What is said in the kitchen's measures is read back by the same kitchen, and
+// is near enough to what was weighed.
+func TestHouseholdIsReadBack(t *testing.T) {
+	kitchen := measure.Measures{"cup_ml": 226, "glass_ml": 190, "blue-mug_ml": 312, "tablespoon_ml": 14}
+	rapid.Check(t, func(t *rapid.T) {
+		body := measure.Body{Density: measure.GramPerMillilitre(rapid.Float64Range(0.3, 1.4).Draw(t, "density"))}
+		mass := measure.Gram(rapid.Float64Range(0.5, 4000).Draw(t, "mass"))
+		text := kitchen.Household(mass, body)
+		if text == "" {
+			return
+		}
+		amount, err := measure.ParseAmount(text)
+		require.NoError(t, err, text)
+		again, err := kitchen.Grams(amount, body)
+		require.NoError(t, err, text)
+		const steps = 0.55 // half a step of a quarter cup, a spoon or half a teaspoon, of the least that is said
+		require.InEpsilon(t, float64(mass), float64(again), steps, text)
+		if amount.Unit != "tsp" && amount.Unit != "tbsp" && amount.Number >= 2 {
+			require.InEpsilon(t, float64(mass), float64(again), 0.07, text)
+		}
+	})
 }

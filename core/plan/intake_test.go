@@ -91,6 +91,15 @@ func TestIntakeOfDecoratedLists(t *testing.T) {
 	require.Equal(t, "180 g", two.Also)
 	require.Contains(t, two.Note, "washed")
 
+	mug := plan.NewReader(pantry.Standard(), measure.Measures{"blue-mug_ml": 312, "ladle_ml": 120})
+	for text, want := range map[string]string{"2 blue mugs milk": "2 blue-mug", "½ blue mug of milk": "0.5 blue-mug", "3 ladles milk": "3 ladle", "milk - 1 blue mug": "1 blue-mug"} {
+		lines, err := mug.Read(text)
+		require.NoError(t, err)
+		require.True(t, lines[0].Understood(), "%+v", lines[0])
+		require.Equal(t, want, lines[0].Amount)
+		require.Equal(t, "milk-whole", lines[0].Material)
+	}
+
 	_, err = reader().Read(strings.Repeat("1 cup milk\n", 10_000))
 	require.ErrorIs(t, err, plan.ErrLongList)
 }

@@ -215,6 +215,8 @@ func (s *scan) unit(q quantity, rest []string) (quantity, []string, bool) {
 		next = strings.ToLower(strings.Trim(filled[1], "."))
 	}
 	switch {
+	case next != "" && s.own(singularWord(word)+"-"+singularWord(next)) != "":
+		q.unit, filled = s.own(singularWord(word)+"-"+singularWord(next)), filled[1:]
 	case (word == "fl" || word == "fluid") && (next == "oz" || singularWord(next) == "ounce"):
 		q.unit, filled = "floz", filled[1:]
 	case word == "th" && len(filled) > 1: // "3/4 th cup"
@@ -274,16 +276,25 @@ func (s *scan) together(a, b quantity) quantity {
 // knownUnit looks a unit up in the list and among the kitchen's own measures.
 func (s *scan) knownUnit(word string) (unit string, factor float64, ok bool) {
 	one := singularWord(word)
-	for _, key := range []string{one + "_ml", one + "_g"} {
-		if _, own := s.reader.measures[key]; own {
-			return one, 1, true
-		}
+	if own := s.own(one); own != "" {
+		return own, 1, true
 	}
 	known, ok := intakeUnits[word]
 	if !ok {
 		known, ok = intakeUnits[one]
 	}
 	return known.unit, known.factor, ok
+}
+
+// own returns the name of a measure of the kitchen's own, "" if it has none so
+// named.
+func (s *scan) own(name string) string {
+	for _, key := range []string{name + "_ml", name + "_g"} {
+		if _, own := s.reader.measures[key]; own {
+			return name
+		}
+	}
+	return ""
 }
 
 // isMaterial reports whether a word names something of the pantry.
