@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"context"
+	"strconv"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -128,4 +129,46 @@ func TestKitchenInPounds(t *testing.T) {
 	openShelf(t, k, p)
 	require.Contains(t, p.text(".ledger"), "2 lb 12 oz")
 	require.Contains(t, p.text(".ledger"), "g whole milk", "grams stay")
+}
+
+// TestPreparationsAtTheStove cooks the toasted vermicelli: walnuts, noodles,
+// then the pot, each with its own words and its own button.
+func TestPreparationsAtTheStove(t *testing.T) {
+	k := newKitchen(t)
+	ctx := context.Background()
+	shelf, err := k.store.Puddings(ctx, 10)
+	require.NoError(t, err)
+	id := ""
+	for _, pudding := range shelf {
+		if pudding.Plan.Name == "Toasted vermicelli with walnut and maple" {
+			id = pudding.ID
+		}
+	}
+	p := newPage(t, k, 390, 844)
+	p.open("/puddings/" + id)
+	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
+	p.press("Start cooking")
+	for _, step := range []struct {
+		title, button string
+		minutes       float64
+	}{
+		{"Fry walnut halves", "They are golden", 3}, {"Roast wheat vermicelli", "It smells nutty", 4}, {"Whole milk in", "It is in", 2},
+		{"Bring to the boil", "It boils", 6}, {"Noodles in", "It is in", 1}, {"Simmer on for 10 min", "Time is up", 10},
+		{"Maple syrup in", "Sugar is in", 1}, {"Simmer on for 3 min", "Time is up", 3}, {"Walnuts on top", "It is in", 1},
+	} {
+		p.until(`document.querySelector("h1").textContent === ` + strconv.Quote(step.title))
+		k.clock.pass(step.minutes)
+		p.press(step.button)
+	}
+	p.until(`document.querySelector("h1").textContent !== "Walnuts on top"`)
+	cooks, err := k.store.OnStove(ctx)
+	require.NoError(t, err)
+	done := 0
+	for _, c := range cooks {
+		state := c.State()
+		if c.Plan.Name == "Toasted vermicelli with walnut and maple" && state.Done() {
+			done++
+		}
+	}
+	require.Equal(t, 1, done)
 }

@@ -115,3 +115,36 @@ func TestDataFile(t *testing.T) {
 	require.NoError(t, err)
 	require.Equal(t, "own.sqlite", path)
 }
+
+// TestForecastOfPressedCoconut: preparations are computed on the command line
+// as anywhere, and a press says what it made.
+func TestForecastOfPressedCoconut(t *testing.T) {
+	const document = `{"format":"kirdu-plan/1","name":"coconut millet","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[
+		{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0},{"water_ml":700}]},
+		{"do":"soak","name":"millet","items":[{"material":"millet-barnyard","amount":"100 g"}],"minutes":30},
+		{"do":"add","items":[{"part":"coco.2"},{"part":"millet"}]},
+		{"do":"heat","flame":"medium","until":{"minutes":25}},
+		{"do":"add","items":[{"part":"coco.1"}],"slowly":true}]}`
+	out, errOut, err := command(t, t.Context(), document, "forecast", "-")
+	require.NoError(t, err)
+	require.Empty(t, errOut)
+	var f struct {
+		Steps []struct {
+			MassG *float64 `json:"mass_g"`
+		} `json:"steps"`
+		Allergens []string `json:"allergens"`
+		Balance   struct {
+			Strained float64 `json:"strained_g"`
+			Error    float64 `json:"error_g"`
+		} `json:"mass_balance"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &f))
+	require.InDelta(t, 280+755, *f.Steps[0].MassG, 60)
+	require.Contains(t, f.Allergens, "coconut")
+	require.Greater(t, f.Balance.Strained, 200.0)
+	require.InDelta(t, 0, f.Balance.Error, 0.01)
+
+	_, errOut, err = command(t, t.Context(), strings.Replace(document, `"coco.2"`, `"coco.3"`, 1), "forecast", "-")
+	require.Error(t, err)
+	require.Contains(t, errOut, `steps[2].items[0].part: "coco.3"`)
+}
