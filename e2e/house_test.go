@@ -81,7 +81,7 @@ func TestHouseWithoutJavaScript(t *testing.T) {
 	p.withoutScript()
 	p.open("/benches/coconut")
 	p.do(chromedp.SetValue(chromedp.CSS("#coconuts"), "4"), chromedp.Click(chromedp.CSS("form[data-live-form] button")),
-		chromedp.WaitVisible(chromedp.CSS(".answer")))
+		chromedp.WaitVisible(chromedp.CSS(`#coconuts[value="4"]`)), chromedp.WaitVisible(chromedp.CSS(".answer")))
 	p.open("/supplies")
 	p.do(chromedp.SetValue(chromedp.CSS("#material"), "palm jaggery"), chromedp.SetValue(chromedp.CSS("#amount"), "500 g"),
 		chromedp.Click(chromedp.CSS(".worktop form button")), chromedp.WaitVisible(chromedp.CSS(`[aria-label="Palm sugar (grated) is used up"]`)))
