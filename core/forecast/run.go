@@ -183,11 +183,11 @@ func (r *run) do(i int, s *plan.Step) {
 		return
 	}
 	p := r.pan(s.PotName())
-	if s.Do == plan.Add {
+	if s.Do == plan.Add || s.Do == plan.Caramel {
 		r.add(i, s, p)
 	}
 	r.begins[i] = panTime{p, p.local}
-	if s.Do != plan.Add && len(r.marks) == 0 {
+	if s.Do != plan.Add && s.Do != plan.Caramel && len(r.marks) == 0 {
 		r.mark(i, "start", p)
 	}
 	switch s.Do {
@@ -195,6 +195,16 @@ func (r *run) do(i int, s *plan.Step) {
 		r.heat(i, s, p)
 	case plan.Rest:
 		r.rest(i, p, s.FullMinutes(), r.conditions(p, 0, s.Lidded(), true))
+	case plan.Pressure:
+		r.pressure(i, s, p)
+	case plan.Bake:
+		r.bake(i, s, p)
+	case plan.Caramel:
+		r.caramel(i, s, p)
+	case plan.Cool:
+		r.cool(i, s, p)
+	case plan.Hold:
+		r.hold(i, s, p)
 	case plan.Mash:
 		p.state.Mash(s.Of, *s.Pct)
 		r.work(i, s, p)

@@ -9,10 +9,6 @@ import (
 	"kirdu/core/pantry"
 )
 
-// ErrNotComputed is wrapped by the fault of a verb that this version reads but
-// does not compute.
-var ErrNotComputed = errors.New("is in the format but not computed by this version; remove the step")
-
 // meaning checks what the form alone cannot say: that everything named exists,
 // that amounts can be weighed, that parts are made before they are used and no
 // empty pot is heated. Values left out as faulty are passed over.
@@ -135,9 +131,6 @@ func (w *walk) step(i int, s *Step) {
 	path := fmt.Sprintf("steps[%d]", i)
 	if s.Do == "" {
 		return
-	}
-	if !computed[s.Do] {
-		w.fault(path+".do", string(s.Do), ErrNotComputed)
 	}
 	pot := s.PotName()
 	if s.Do.IsPreparation() {

@@ -36,13 +36,6 @@ const (
 	Portion  Verb = "portion"
 )
 
-// computed are the verbs that the forecast can compute today. The others are
-// read and written, and refused with a clear word by Check.
-var computed = map[Verb]bool{
-	Prep: true, Soak: true, Roast: true, Fry: true, Mix: true, Grind: true, Squeeze: true, Steam: true, Press: true, Melt: true,
-	Add: true, Heat: true, Mash: true, Drain: true, Rest: true, Chill: true,
-}
-
 // preparation are the verbs without a pot: they make or change a part.
 var preparation = map[Verb]bool{
 	Prep: true, Soak: true, Roast: true, Fry: true, Mix: true, Grind: true,

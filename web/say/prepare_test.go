@@ -88,3 +88,31 @@ func TestSmallWords(t *testing.T) {
 	require.Empty(t, say.Lower(""))
 	require.Equal(t, "62 °C", say.Temperature(&plan.Plan{}, measure.Celsius(62)))
 }
+
+// Every verb of the format has words of its own, so that no step at the stove
+// is nameless.
+func TestEveryVerbHasWords(t *testing.T) {
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"verbs","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160},"tray":{"shape":"tray","length_mm":300,"width_mm":200,"height_mm":60}},
+		"served_from":"tray","steps":[
+		{"do":"caramel","pot":"tray","items":[{"material":"sugar-white","amount":"90 g"}],"until":"amber"},
+		{"do":"add","items":[{"material":"moong-split","amount":"120 g"},{"material":"water","amount":"600 ml"}]},
+		{"do":"pressure","whistles":1},{"do":"pressure","minutes":8,"release":"quick"},
+		{"do":"add","items":[{"material":"milk-whole","amount":"300 ml"}]},
+		{"do":"cool","to_c":30,"where":"water-bath"},{"do":"hold","minutes":40,"temp_c":65},
+		{"do":"add","pot":"tray","items":[{"pot":"main"}]},
+		{"do":"bake","pot":"tray","oven_c":160,"minutes":30,"covered":true},{"do":"bake","pot":"tray","in":"slow-cooker","minutes":60},
+		{"do":"bake","pot":"tray","in":"microwave","power_w":700,"minutes":6,"stir_every_min":2},
+		{"do":"chill","pot":"tray","hours":3},{"do":"portion","pot":"tray","slices":24}]}`))
+	require.NoError(t, err)
+	f := forecast.Run(p, forecast.Options{})
+	for i, want := range []string{"Brown white sugar, dry, until amber", "", "Under pressure, 1 whistle", "Under pressure for 8 min", "", "Cool to 30 °C", "Keep it hot for 40 min", "",
+		"Bake at 160 °C", "In the slow cooker", "In the microwave oven at 700 W", "refrigerator", "Cut into 24"} {
+		words := say.Step(p, f, i)
+		require.Contains(t, words.Title, want)
+		require.NotEmpty(t, words.Done)
+		require.NotEqual(t, "Done", words.Done, words.Title)
+	}
+	require.Contains(t, say.Step(p, f, 3).Detail, "away from you")
+	require.Contains(t, say.Step(p, f, 8).Detail, "covered")
+	require.Contains(t, say.Step(p, f, 10).Detail, "stir every 2 min")
+}

@@ -26,6 +26,40 @@ func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		return prepareWords(p, s)
 	}
 	switch s.Do {
+	case plan.Pressure:
+		detail := "full flame until it whistles, then medium; at most two-thirds full, half for pulses"
+		title := fmt.Sprintf("Under pressure, %d whistles", s.Whistles)
+		if s.Whistles == 1 {
+			title = "Under pressure, 1 whistle"
+		} else if s.Whistles == 0 {
+			title = "Under pressure for " + Minutes(s.FullMinutes())
+		}
+		if s.Release == "quick" {
+			return StepWords{Title: title, Detail: detail + "; then let the steam off, away from you", Done: "The pressure is off", Short: "pressure"}
+		}
+		return StepWords{Title: title, Detail: detail + "; then wait until the pressure is gone by itself", Done: "The pressure is off", Short: "pressure"}
+	case plan.Cool:
+		where := map[string]string{"water-bath": "in cold water", "fridge": "in the refrigerator"}[s.Where]
+		if where == "" {
+			where = "on the counter"
+		}
+		return StepWords{Title: "Cool to " + Temperature(p, *s.ToC), Detail: where + "; within two hours down to 21 °C", Done: "It is cool", Short: "cool"}
+	case plan.Hold:
+		return StepWords{Title: "Keep it hot for " + Minutes(s.FullMinutes()), Detail: "covered, above 60 °C", Done: "Time is up", Short: "hold"}
+	case plan.Bake:
+		return bakeWords(p, s)
+	case plan.Caramel:
+		until := "for " + Minutes(s.FullMinutes())
+		if s.Until != nil && s.Until.Browning != "" {
+			until = "until " + s.Until.Browning
+		}
+		return StepWords{Title: "Brown " + Items(p, s.Items) + ", dry, " + until, Detail: Amounts(p, s.Items) + "; it browns on off the flame, and burns the skin: children away",
+			Done: "It is brown", Short: "caramel"}
+	case plan.Portion:
+		if s.Slices > 0 {
+			return StepWords{Title: fmt.Sprintf("Cut into %d", s.Slices), Detail: "a knife dipped in hot water", Done: "It is cut", Short: "cut"}
+		}
+		return StepWords{Title: fmt.Sprintf("Into %d bowls", s.Bowls), Detail: Grams(f.Yield.MassG.Value/float64(max(1, s.Bowls))) + " each", Done: "It is in the bowls", Short: "bowls"}
 	case plan.Mash:
 		return StepWords{Title: "Mash " + partOf(p, s.Of, "what is in the pot"), Detail: Number(*s.Pct, 0) + " % of it", Done: "It is mashed", Short: "mash"}
 	case plan.Drain:
@@ -45,6 +79,26 @@ func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 			Done: "It is cold", Short: "chill"}
 	}
 	return StepWords{Title: Capital(string(s.Do)), Done: "Done", Short: string(s.Do)}
+}
+
+// bakeWords are those of an oven, a slow cooker or a microwave oven.
+func bakeWords(p *plan.Plan, s *plan.Step) StepWords {
+	w := StepWords{Detail: Minutes(s.FullMinutes()), Done: "Time is up", Short: "bake"}
+	switch s.BakeIn {
+	case "slow-cooker":
+		w.Title, w.Detail = "In the slow cooker", w.Detail+", lid on"
+	case "microwave":
+		w.Title, w.Detail = fmt.Sprintf("In the microwave oven at %.0f W", float64(*s.PowerW)), w.Detail+"; stir between, it boils over"
+	default:
+		w.Title = "Bake at " + Temperature(p, *s.OvenC)
+	}
+	if s.Covered && s.BakeIn != "slow-cooker" {
+		w.Detail += ", covered"
+	}
+	if s.StirEveryMin != nil {
+		w.Detail += ", stir every " + Minutes(*s.StirEveryMin)
+	}
+	return w
 }
 
 // Temperature writes a temperature in the units of the kitchen.
