@@ -148,3 +148,41 @@ func TestForecastOfPressedCoconut(t *testing.T) {
 	require.Error(t, err)
 	require.Contains(t, errOut, `steps[2].items[0].part: "coco.3"`)
 }
+
+// TestBalance asks for a thicker and sweeter pudding with the rice locked, and
+// for what cannot be.
+func TestBalance(t *testing.T) {
+	out, errOut, err := command(t, t.Context(), "", "balance", example+".kirdu.json", "--set", "thickness=4", "--set", "sweet=12.5", "--lock", "rice-short")
+	require.NoError(t, err)
+	require.Empty(t, errOut)
+	var b struct {
+		Plan    json.RawMessage                        `json:"plan"`
+		Changes []struct{ Path, From, To, Why string } `json:"changes"`
+		Reached map[string]float64                     `json:"reached"`
+		Missed  []any                                  `json:"missed"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &b))
+	require.InDelta(t, 4, b.Reached["thickness"], 0.1)
+	require.InDelta(t, 12.5, b.Reached["sweet"], 0.2)
+	require.NotNil(t, b.Missed, "an empty list, not null")
+	require.NotEmpty(t, b.Changes)
+	for _, c := range b.Changes {
+		require.NotContains(t, c.Why, "rice")
+	}
+	// What it prints as the plan is a plan: it can be forecast.
+	again, _, err := command(t, t.Context(), string(b.Plan), "forecast", "-")
+	require.NoError(t, err)
+	require.Contains(t, again, "kirdu-forecast/1")
+	twice, _, err := command(t, t.Context(), "", "balance", example+".kirdu.json", "--set", "thickness=4", "--set", "sweet=12.5", "--lock", "rice-short")
+	require.NoError(t, err)
+	require.Equal(t, out, twice)
+
+	for _, wrong := range [][]string{{"--set", "thickness=9"}, {"--set", "salty=3"}, {"--set", "bowls=2.5"}, {"--set", "sweet=NaN"}, {"--set", "sweet=12", "--lock", "rice-shrot"}, {}} {
+		out, errOut, err = command(t, t.Context(), "", append([]string{"balance", example + ".kirdu.json"}, wrong...)...)
+		var code exitError
+		require.ErrorAs(t, err, &code)
+		require.Equal(t, faultsCode, code.code)
+		require.Empty(t, out)
+		require.Contains(t, errOut, "--")
+	}
+}

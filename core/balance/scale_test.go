@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
 
 	"kirdu/core/balance"
 	"kirdu/core/plan"
@@ -24,7 +25,7 @@ var kit = balance.Kit{
 	},
 }
 
-func sample(t testing.TB, name string) *plan.Plan {
+func sample(t rapid.TB, name string) *plan.Plan {
 	t.Helper()
 	data, err := os.ReadFile("../../demo/plans/" + name + ".kirdu.json")
 	require.NoError(t, err)
