@@ -69,7 +69,7 @@ func TestScalingLive(t *testing.T) {
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	openShelf(t, k, p)
-	p.do(chromedp.Click(chromedp.CSS(`.bench-foot a`)))
+	p.do(chromedp.Click(chromedp.CSS(`.bench-foot a[href$="/scale"]`)))
 	p.until(`document.querySelector("[data-live-form]")?.dataset.live === "ready"`)
 	require.Contains(t, p.text(".is-plain"), "Multiplied")
 	p.change("#bowls", "12")
@@ -102,4 +102,24 @@ func TestWaterTestClock(t *testing.T) {
 	after, err := k.store.Burners(context.Background())
 	require.NoError(t, err)
 	require.Len(t, after[0].FlameW, 1)
+}
+
+// TestBalanceToAnAim sets an aim, locks the rice, sees old and new and takes it.
+func TestBalanceToAnAim(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 1280, 800)
+	p.allowed = []string{"422"}
+	openShelf(t, k, p)
+	p.do(chromedp.Click(chromedp.CSS(`.bench-foot a[href$="/balance"]`)))
+	p.until(`document.querySelector("[data-live-form]")?.dataset.live === "ready"`)
+	p.change("#thickness", "9")
+	p.until(`document.querySelector(".fault")?.textContent.includes("from 1 to 8") ?? false`)
+	p.change("#thickness", "4.2")
+	p.change("#sweet", "13")
+	p.do(chromedp.Click(chromedp.CSS(`[name="lock"][value="rice-short"]`)))
+	p.until(`document.querySelector(".is-offer dl")?.textContent.includes("13.0 %") && !document.querySelector(".figures").textContent.includes("rice")`)
+	p.press("Take it")
+	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
+	require.Contains(t, p.text(".balance"), "13.0 %")
+	require.Equal(t, "105 g", js[string](p, `document.querySelector('[name="steps[0].items[1].amount"]').value`))
 }

@@ -246,7 +246,7 @@ func TestAccessibility(t *testing.T) {
 	pudding := "/puddings/" + shelf[0].ID
 	paths := []string{"/", "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
 		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split", "/pantry/new",
-		"/kitchen/measures", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18"}
+		"/kitchen/measures", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18", pudding + "/balance?thickness=5"}
 	for _, view := range []struct {
 		width, height int64
 		scheme        string

@@ -42,6 +42,7 @@ func TestPagesBeforeTheFlame(t *testing.T) {
 		"/pantry": "Milk and cream", "/pantry?search=lauki": "Bottle gourd", "/pantry?search=nothing-such": "Nothing in the pantry",
 		"/pantry/moong-split": "stops softening", "/pantry/new": "pack says", "/kitchen/measures": "226 ml", "/kitchen/weigh": "slanting",
 		"/intake": "Paste", "/supplies": "can be made now", "/buying": "still to get", "/puddings/" + id + "/scale?bowls=18": "Less milk",
+		"/puddings/" + id + "/balance": "Balanced", "/puddings/" + id + "/balance?thickness=8&sweet=11": "and not to 8", "/puddings/" + id + "/balance?bowls=9": "9 bowls of",
 	} {
 		response, body := s.get(path)
 		require.Equal(t, http.StatusOK, response.StatusCode, path)
@@ -93,6 +94,7 @@ func TestBadInputBeforeTheFlame(t *testing.T) {
 		"not an amount":       {"POST", "/supplies", url.Values{"material": {"honey"}, "amount": {"1/0 cup"}}, "give a number and a unit", "1/0 cup"},
 		"no bowls":            {"POST", "/buying", url.Values{"pudding": {s.pudding().ID}, "bowls": {"½"}}, "whole number of bowls", ""},
 		"bowls of letters":    {"GET", "/puddings/" + s.pudding().ID + "/scale?bowls=many", nil, "whole number of bowls", `value="many"`},
+		"an aim beyond all":   {"GET", "/puddings/" + s.pudding().ID + "/balance?thickness=9&sweet=sweet", nil, "from 1 to 8", `value="sweet"`},
 		"no time of day":      {"POST", "/puddings/" + s.pudding().ID + "/serve-at", url.Values{"at": {"tonight"}}, "no time of day", ""},
 		"no target":           {"POST", "/benches/milk/write", url.Values{"target": {"x"}}, "choose a pudding", ""},
 	} {

@@ -22,6 +22,7 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"kirdu/store"
+	"kirdu/web/aim"
 	"kirdu/web/benches"
 	"kirdu/web/intake"
 	"kirdu/web/kitchen"
@@ -145,6 +146,10 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	more := scaling.New(app)
 	inside.GET("/puddings/:id/scale", more.Show)
 	inside.POST("/puddings/:id/scale", more.Take)
+
+	aims := aim.New(app)
+	inside.GET("/puddings/:id/balance", aims.Show)
+	inside.POST("/puddings/:id/balance", aims.Take)
 
 	house := supplies.New(app)
 	inside.GET("/supplies", house.Have)

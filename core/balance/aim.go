@@ -99,6 +99,18 @@ func (b *balancer) measure(p *plan.Plan) Outcome {
 	return outcome(p, f, f)
 }
 
+// Lockable lists the names of what balancing may move, in order of use:
+// materials, and "mark" for the reduction.
+func Lockable(p *plan.Plan) []string {
+	var names []string
+	for _, l := range leversOf(p) {
+		if !slices.Contains(names, l.lock) {
+			names = append(names, l.lock)
+		}
+	}
+	return names
+}
+
 // leversOf lists what may be moved: amounts that have a mass of their own and
 // are no aroma, salt or topping, and the last mark.
 func leversOf(p *plan.Plan) []lever {
@@ -342,7 +354,7 @@ func why(before, after *plan.Plan, l lever, from, to string) string {
 		return fmt.Sprintf("reduced to %s %% for %s %%", to, from)
 	}
 	_, one, errOne := before.Weigh(before.Steps[l.step].Items[l.item])
-	material, other, errOther := after.Weigh(after.Steps[l.step].Items[l.item])
+	_, other, errOther := after.Weigh(after.Steps[l.step].Items[l.item])
 	if errOne != nil || errOther != nil || one <= 0 {
 		return ""
 	}
@@ -351,7 +363,7 @@ func why(before, after *plan.Plan, l lever, from, to string) string {
 	if percent < 0 {
 		word = "less"
 	}
-	return fmt.Sprintf("%.0f %% %s %s", math.Abs(percent), word, material.ShortName())
+	return fmt.Sprintf("%.0f %% %s", math.Abs(percent), word)
 }
 
 // missed lists the aims that were not met, and which lock is in the way.

@@ -114,7 +114,8 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 		{"/logbook", at("logbook"), wide, high, false}, {batch, at("batch"), wide, high, false},
 		{"/kitchen", at("kitchen"), wide, high, false}, {"/kitchen/measures", at("measures"), wide, high, false},
 		{"/kitchen/burners/" + burners[1].ID + "/test", at("water-test"), wide, high, false},
-		{pudding + "/scale?bowls=18", at("scaling"), wide, high, false}, {"/supplies", at("what-have-i-got"), wide, high, false},
+		{pudding + "/scale?bowls=18", at("scaling"), wide, high, false},
+		{pudding + "/balance?thickness=4.2&sweet=13&bowls=6&lock=rice-short", at("balance"), wide, high, false}, {"/supplies", at("what-have-i-got"), wide, high, false},
 		{"/buying", at("buying"), wide, high, false}, {"/pantry", at("pantry"), wide, high, false},
 		{"/benches/coconut", at("bench-coconut"), wide, high, false}, {"/benches/sweetener", at("bench-sweetener"), wide, high, false},
 	}, nil

@@ -1,0 +1,232 @@
+// Package aim brings a pudding to what is wanted of it: aims are set, old and
+// new stand side by side, and the cook takes it or not.
+package aim
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/advice"
+	"kirdu/core/balance"
+	"kirdu/core/forecast"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the balancing of one pudding.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "aim.html")} }
+
+type view struct {
+	ID, Name string
+	Version  int
+	In       map[string]string
+	Faults   map[string]string
+	Grades   []grade
+	Locks    []lock
+	Now, New side
+	Changes  []changed
+	Missed   []string
+	Done     bool // there is something to take
+	Nothing  bool // the aims are met as it is
+}
+
+type grade struct{ Value, Word string }
+
+type lock struct {
+	Name, Label string
+	On          bool
+}
+
+type side struct {
+	Thickness draw.Strip
+	Words     string
+	Rows      []row
+	Findings  []string
+}
+
+type row struct{ Name, Value string }
+
+type changed struct{ What, From, To, Why string }
+
+// Show works the aims out.
+func (s *Screen) Show(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v, _ := newView(pudding, c.Request.URL.Query())
+	status := http.StatusOK
+	if len(v.Faults) > 0 {
+		status = http.StatusUnprocessableEntity
+	}
+	s.page.Show(c, status, page.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+}
+
+// standard are the aims as the plan comes now, so that the first page moves
+// nothing.
+func standard(p *plan.Plan, f *forecast.Forecast) map[string]string {
+	values := map[string]string{"thickness": "", "sweet": say.Number(f.Sweetness.Pct.Value, 1), "bowls": strconv.Itoa(p.Serves)}
+	if r := f.Thickness.As(p.Serve); r != nil {
+		values["thickness"] = say.Number(r.Value, 1)
+	}
+	if p.Aim != nil && p.Aim.Thickness != nil {
+		values["thickness"] = say.Number(*p.Aim.Thickness, 1)
+	}
+	if p.Aim != nil && p.Aim.SweetPct != nil {
+		values["sweet"] = say.Number(*p.Aim.SweetPct, 1)
+	}
+	return values
+}
+
+// newView balances the pudding; the plan is nil while something is wrong.
+func newView(pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
+	p := pudding.Plan
+	now := advice.Forecast(p, forecast.Options{})
+	f := page.NewFields(typed, standard(p, now))
+	thickness, sweet, bowls := f.Number("thickness", 1, 8, "4.5"), f.Number("sweet", 0, 60, "12"), f.Number("bowls", 1, 500, "6")
+	if bowls != math.Trunc(bowls) {
+		f.Fault("bowls", errors.New("give a whole number of bowls"))
+	}
+	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(), Now: newSide(p, now)}
+	for i, word := range pot.ThicknessWords() {
+		v.Grades = append(v.Grades, grade{strconv.Itoa(i + 1), word})
+	}
+	locked := typed["lock"]
+	v.Locks = locks(p, locked)
+	if f.Err() != nil {
+		return v, nil
+	}
+	count := int(bowls)
+	aims := balance.Aims{Thickness: &thickness, Sweet: &sweet}
+	if count != p.Serves {
+		aims.Bowls = &count
+	}
+	result := balance.Balance(p, aims, locked)
+	// What was wanted stays with the plan and is drawn on its scale.
+	wanted := plan.Aim{Thickness: &thickness, SweetPct: &sweet}
+	if p.Aim != nil {
+		wanted.Doneness = p.Aim.Doneness
+	}
+	result.Plan.Aim = &wanted
+	before := p.Clone()
+	before.Aim = &wanted
+	v.Now = newSide(before, now)
+	for _, c := range result.Changes {
+		v.Changes = append(v.Changes, changed{what(p, c.Path), c.From, c.To, c.Why})
+	}
+	for _, miss := range result.Missed {
+		v.Missed = append(v.Missed, fmt.Sprintf("%s comes to %.3g and not to %.3g: %s.", say.Capital(missWords[miss.Aim]), miss.Reached, miss.Wanted, miss.Because))
+	}
+	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
+	v.New = newSide(result.Plan, advice.Forecast(result.Plan, forecast.Options{}))
+	return v, result.Plan
+}
+
+var missWords = map[string]string{"thickness": "the thickness", "sweet": "the sweetness", "yield_g": "the yield"}
+
+// locks lists what can be locked: the materials and the mark.
+func locks(p *plan.Plan, on []string) []lock {
+	var all []lock
+	add := func(name, label string) {
+		if !slices.ContainsFunc(all, func(l lock) bool { return l.Name == name }) {
+			all = append(all, lock{name, label, slices.Contains(on, name)})
+		}
+	}
+	for _, name := range balance.Lockable(p) {
+		if material, ok := p.Pantry().Material(name); ok {
+			add(name, say.Lower(material.ShortName()))
+		} else {
+			add(name, "how far it is reduced")
+		}
+	}
+	return all
+}
+
+// what names the amount or the mark of a path.
+func what(p *plan.Plan, path string) string {
+	var step, item int
+	if _, err := fmt.Sscanf(path, "steps[%d].items[%d].amount", &step, &item); err == nil {
+		return say.Capital(say.ItemName(p, p.Steps[step].Items[item]))
+	}
+	return "Reduced to, %"
+}
+
+func newSide(p *plan.Plan, f *forecast.Forecast) side {
+	s := side{Thickness: draw.NewThickness(p, f), Words: say.Thickness(f, p.Serve)}
+	add := func(name, value string) { s.Rows = append(s.Rows, row{name, value}) }
+	if r := f.Thickness.As(p.Serve); r != nil {
+		add("Thickness as served", fmt.Sprintf("%.1f (likely %.1f to %.1f)", r.Value, r.Low, r.High))
+	}
+	add("Sweetness", fmt.Sprintf("%s (%.1f to %.1f)", say.Percent(f.Sweetness.Pct.Value, 1), f.Sweetness.Pct.Low, f.Sweetness.Pct.High))
+	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(f.Yield.MassG.Value), f.Yield.Portions, say.Grams(f.Yield.PortionG)))
+	for _, name := range sorted(f) {
+		add(say.Capital(advice.PartName(p, name)), fmt.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
+	}
+	add("To the bowl", say.Span(f.Time.TotalMin))
+	for _, finding := range f.Findings {
+		s.Findings = append(s.Findings, finding.Message)
+	}
+	return s
+}
+
+func sorted(f *forecast.Forecast) []string {
+	names := make([]string, 0, len(f.Doneness))
+	for name := range f.Doneness {
+		names = append(names, name)
+	}
+	slices.Sort(names)
+	return names
+}
+
+// Take makes the balanced plan the present version.
+func (s *Screen) Take(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	if f.Text("version") != strconv.Itoa(pudding.Version) {
+		s.app.Fail(c, store.ErrStale)
+		return
+	}
+	v, balanced := newView(pudding, f.Typed)
+	if balanced == nil {
+		s.page.Show(c, http.StatusUnprocessableEntity, page.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+		return
+	}
+	taken, err := plan.Reread(balanced)
+	if err == nil && v.Done {
+		err = s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
+	}
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
