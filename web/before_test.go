@@ -272,6 +272,20 @@ func TestRecipeFile(t *testing.T) {
 	require.Contains(t, body, "Sago of the slipway")
 	require.Contains(t, body, `value="8"`)
 	require.Contains(t, body, "Small starch pearls")
+	// A plan of another kitchen: its cup is 300 ml, ours 226.
+	document := `{"format":"kirdu-plan/1","name":"From the other bank","measures":{"cup_ml":300},"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
+		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"3 cups"},{"material":"rice-short","amount":"80 g"}]},{"do":"heat","flame":"high","until":{"boil":true}}]}`
+	response, _ = send("other.kirdu.json", document)
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	require.Equal(t, "From the other bank", s.plan().Name)
+	require.Equal(t, "927 g", s.plan().Steps[0].Items[0].Amount)
+	require.Equal(t, "80 g", s.plan().Steps[0].Items[1].Amount)
+	version := s.pudding().ID
+	response, body = send("other.kirdu.json", strings.Replace(document, "3 cups", "3 cupz", 1))
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, body, "steps[0].items[0].amount")
+	require.Equal(t, version, s.pudding().ID, "nothing was taken over")
+
 	response, body = send("picture.png", "\x89PNG")
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.Contains(t, body, "picture.png")

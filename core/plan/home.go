@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"maps"
+	"math"
 	"slices"
 	"strings"
 
@@ -119,4 +120,44 @@ func KeyOf(name, unit string) string {
 		}
 	}
 	return fmt.Sprintf("%s_%s", strings.TrimRight(b.String(), "-"), unit)
+}
+
+// Settle writes the amounts of a plan from another kitchen in grams wherever
+// they are given in a measure that is of another size here, so that the
+// kitchen's own measures do not change what the plan meant. The plan's measures
+// go. It returns how many amounts it rewrote.
+func (p *Plan) Settle(home Home) int {
+	rewritten := 0
+	settle := func(item *Item) {
+		if item == nil || item.Material == "" || item.Amount == "" {
+			return
+		}
+		amount, err := measure.ParseAmount(item.Amount)
+		material, there, errThere := p.Weigh(*item)
+		if err != nil || errThere != nil {
+			return
+		}
+		here, errHere := home.Measures.Grams(amount, material.Body())
+		const same = 1e-9
+		if errHere == nil && math.Abs(float64(here-there)) <= same*float64(there) {
+			return
+		}
+		const digits = 4
+		item.Amount, item.Also = fmt.Sprintf("%v g", measure.RoundSignificant(float64(there), digits)), ""
+		rewritten++
+	}
+	for i := range p.Steps {
+		for j := range p.Steps[i].Items {
+			settle(&p.Steps[i].Items[j])
+		}
+		settle(p.Steps[i].In)
+		settle(p.Steps[i].Fat)
+		if s := &p.Steps[i]; s.Coconuts > 0 && p.Coconut() != (&Plan{Measures: home.Measures}).Coconut() {
+			meat := measure.RoundSignificant(s.Coconuts*float64(p.Coconut()), 4)
+			s.Coconuts, s.Items = 0, []Item{{Material: "coconut-meat", Amount: fmt.Sprintf("%v g", meat)}}
+			rewritten++
+		}
+	}
+	p.Measures = nil
+	return rewritten
 }

@@ -3,6 +3,7 @@
 package intake
 
 import (
+	"bytes"
 	"embed"
 	"errors"
 	"fmt"
@@ -14,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -64,10 +66,13 @@ func (s *Screen) Read(c *gin.Context) {
 	if !ok {
 		return
 	}
-	s.file(c, f)
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
 		s.app.Fail(c, err)
+		return
+	}
+	if id, taken := s.file(c, f, home); taken {
+		c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 		return
 	}
 	var lines []plan.Line
@@ -98,30 +103,34 @@ func (s *Screen) form(c *gin.Context) (*page.Fields, bool) {
 	return page.NewFields(c.Request.PostForm, standard), true
 }
 
-// file takes over a recipe file, if there is one.
-func (s *Screen) file(c *gin.Context, f *page.Fields) {
+// file takes over a recipe file, if there is one. A plan file becomes a pudding
+// at once; taken is true then and id its address.
+func (s *Screen) file(c *gin.Context, f *page.Fields, home plan.Home) (id string, taken bool) {
 	if c.Request.MultipartForm == nil || len(c.Request.MultipartForm.File["file"]) == 0 {
-		return
+		return "", false
 	}
 	header := c.Request.MultipartForm.File["file"][0]
 	if header.Size == 0 && header.Filename == "" {
-		return
+		return "", false
 	}
 	file, err := header.Open()
 	if err != nil {
 		f.Fault("file", errFile)
-		return
+		return "", false
 	}
 	defer file.Close()
 	data, err := io.ReadAll(io.LimitReader(file, exchange.MaxRecipeBytes+1))
 	if err != nil {
 		f.Fault("file", errFile)
-		return
+		return "", false
+	}
+	if bytes.Contains(data, []byte(plan.Format)) {
+		return s.planFile(c, f, header.Filename, data, home)
 	}
 	recipe, err := exchange.ReadRecipe(data)
 	if err != nil {
 		f.Fault("file", fmt.Errorf("%q %w", header.Filename, err))
-		return
+		return "", false
 	}
 	f.Typed.Set("list", strings.Join(recipe.Ingredients, "\n"))
 	f.Typed.Set("notes", recipe.Notes)
@@ -131,6 +140,33 @@ func (s *Screen) file(c *gin.Context, f *page.Fields) {
 	if recipe.Bowls > 0 {
 		f.Typed.Set("bowls", strconv.Itoa(recipe.Bowls))
 	}
+	return "", false
+}
+
+// planFile puts a plan file on the shelf. Its measures are another kitchen's:
+// what they give otherwise here is written in grams.
+func (s *Screen) planFile(c *gin.Context, f *page.Fields, name string, data []byte, home plan.Home) (id string, taken bool) {
+	p, err := plan.Read(data)
+	if err == nil {
+		p.Settle(home)
+		p, err = plan.Reread(p)
+	}
+	if faults, ok := errors.AsType[measure.Faults](err); ok {
+		const most = 5
+		shown := faults[:min(len(faults), most)]
+		f.Fault("file", fmt.Errorf("%q has %d faults: %s", name, len(faults), strings.ReplaceAll(shown.Error(), "\n", "; ")))
+		return "", false
+	}
+	if err == nil {
+		id = page.NewID()
+		err = s.app.Store.CreatePudding(c.Request.Context(), id, p, s.app.Now())
+	}
+	if err != nil {
+		s.app.Log.Error("take over a plan file", "error", err)
+		f.Fault("file", errFile)
+		return "", false
+	}
+	return id, true
 }
 
 func shorten(name string) string {
