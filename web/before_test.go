@@ -396,3 +396,22 @@ func TestBenchAnswers(t *testing.T) {
 		}
 	}
 }
+
+// A watchpoint that an edit mends is mended with one press, and undone with
+// another.
+func TestWatchpointIsMended(t *testing.T) {
+	s := newSite(t, nil)
+	response, _ := s.edit(url.Values{"sugar_after": {"0"}})
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	_, body := s.get("/puddings/" + s.pudding().ID)
+	require.Contains(t, body, "ties up water")
+	op := regexp.MustCompile(`value="(mend:sweet-before-soft:\d+)"`).FindStringSubmatch(body)
+	require.NotNil(t, op)
+	response, _ = s.edit(url.Values{"op": {op[1]}})
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	_, body = s.get("/puddings/" + s.pudding().ID)
+	require.NotContains(t, body, "ties up water")
+	response, body = s.edit(url.Values{"op": {op[1]}})
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, body, "no longer there")
+}

@@ -23,10 +23,23 @@ func Forecast(p *plan.Plan, options forecast.Options) *forecast.Forecast {
 // A rule returns its findings, nil if there are none.
 type rule func(*plan.Plan, *forecast.Forecast) []forecast.Finding
 
-var rules = []rule{neverReached, boilOver, tooFull, boiledDry, undercookedGrain}
+var rules = []rule{neverReached, boilOver, tooFull, boiledDry, undercookedGrain, sweetBeforeSoft, thickCoconutBoiled, yogurtHot, lidOnMilk, scorch,
+	measureConflict, heavyPot, scaleLimit}
 
-// Findings asks every rule. The worst come first, then the earliest.
+// Findings asks every rule, and for those that an edit of the plan would mend
+// finds one that does. The worst come first, then the earliest.
 func Findings(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+	found := seen(p, f)
+	for i := range found {
+		if candidates, ok := mends[found[i].Rule]; ok {
+			found[i].Edit = mend(p, f, found, found[i], candidates(p, found[i].Step))
+		}
+	}
+	return found
+}
+
+// seen asks every rule.
+func seen(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	found := []forecast.Finding{}
 	for _, ask := range rules {
 		found = append(found, ask(p, f)...)
@@ -59,10 +72,13 @@ func neverReached(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 			continue
 		}
 		spent := f.Steps[i].EndMin - f.Steps[i].StartMin
-		guard := float64(p.Steps[i].Until.Guard())
+		guard := spent // a cooker or a cooling has no guard of its own
+		if u := p.Steps[i].Until; u != nil {
+			guard = float64(u.Guard())
+		}
 		found = append(found, forecast.Finding{
 			Rule: "never-reached", Severity: forecast.Stop, Step: i,
-			Message:  fmt.Sprintf("%s is not reached: after %.0f minutes the step is given up.", targetWords(p.Steps[i].Until), spent),
+			Message:  fmt.Sprintf("%s is not reached: after %.0f minutes the step is given up.", targetWords(&p.Steps[i]), spent),
 			Evidence: evidence("minutes", spent, "max_minutes", guard),
 			Fix:      "Turn the flame up, take the lid off, or set a target that this pot can reach.",
 		})
@@ -71,8 +87,17 @@ func neverReached(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 }
 
 // targetWords names what a step was waiting for.
-func targetWords(u *plan.Until) string {
+func targetWords(s *plan.Step) string {
+	u := s.Until
 	switch {
+	case s.Do == plan.Cool:
+		return fmt.Sprintf("%.0f °C", float64(*s.ToC))
+	case s.Do == plan.Pressure:
+		return "The pressure"
+	case u == nil:
+		return "The target"
+	case u.Browning != "":
+		return "A " + u.Browning + " caramel"
 	case u.Boil:
 		return "The boil"
 	case u.RemainingPct != nil:

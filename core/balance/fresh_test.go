@@ -40,7 +40,9 @@ func TestFreshPuddingsAreRight(t *testing.T) {
 				p, err = plan.Read(document)
 				require.NoError(t, err)
 				f := advice.Forecast(p, forecast.Options{NominalOnly: true})
-				require.Empty(t, f.Findings)
+				for _, one := range f.Findings {
+					require.Equal(t, forecast.Note, one.Severity, one.Message) // a heavy pot, a scale that is too small
+				}
 				if serve == plan.Hot {
 					require.InDelta(t, 3.6, f.Thickness.Hot.Value, 0.5)
 				} else {

@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"kirdu/core/advice"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -23,6 +24,7 @@ var (
 	errBurner    = errors.New("choose a burner of your kitchen")
 	errPlace     = errors.New("choose a moment from the list")
 	errMinutes   = errors.New("give minutes from 0 to 10080, or leave it empty for the usual ones")
+	errMend      = errors.New("that watchpoint is no longer there")
 	errUnprepare = errors.New("this preparation takes several things, or is used twice: change it in the plan file")
 	errNewItem   = errors.New("choose a material and give its amount, such as 2 tsp")
 )
@@ -241,6 +243,15 @@ func (e *editor) newItem() {
 		if step, err := strconv.Atoi(place); err == nil && !e.plan.Unprepare(step) {
 			e.fault(fmt.Sprintf("steps[%d]", step), "", errUnprepare)
 		}
+	case "mend":
+		rule, step, _ := strings.Cut(place, ":")
+		at, err := strconv.Atoi(step)
+		mended, ok := advice.Apply(e.plan, rule, at)
+		if err != nil || !ok {
+			e.fault("mend", "", errMend)
+			return
+		}
+		e.plan.Steps = mended.Steps
 	case "trust", "trust-also":
 		var step, item int
 		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {

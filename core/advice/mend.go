@@ -1,0 +1,225 @@
+package advice
+
+import (
+	"math"
+	"slices"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+)
+
+// A candidate changes a plan so that a finding may go; it reports whether it
+// could.
+type candidate func(*plan.Plan) bool
+
+// mends are the changes to try for each rule, the mildest first.
+var mends = map[string]func(p *plan.Plan, step int) []candidate{
+	"sweet-before-soft":    sweetenLater,
+	"thick-coconut-boiled": coconutLast,
+	"yogurt-hot":           coolFirst,
+	"lid-on-milk":          openTheLid,
+	"scorch":               stirOrLower,
+}
+
+// What a mend may not move. Source: the watchpoint table.
+const (
+	mendSweet     = 0.3 // per cent
+	mendThickness = 0.3 // grade as served
+	closeSweet    = 0.005
+)
+
+// mend returns the edit of the first candidate after which the finding is gone,
+// no new stop or warning has come, and bowls, sweetness and thickness are what
+// they were; nil if there is none.
+func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one forecast.Finding, candidates []candidate) []forecast.Operation {
+	for _, change := range candidates {
+		changed := p.Clone()
+		if !change(changed) {
+			continue
+		}
+		changed, err := plan.Reread(changed)
+		if err != nil {
+			continue
+		}
+		after := forecast.Run(changed, forecast.Options{NominalOnly: true})
+		if off := f.Sweetness.Pct.Value / max(after.Sweetness.Pct.Value, 0.1); math.Abs(off-1) > closeSweet {
+			changed.ScaleSweeteners(off) // less has boiled away: the same sugar tastes less
+			after = forecast.Run(changed, forecast.Options{NominalOnly: true})
+		}
+		if keeps(p, f, after) && !worse(found, seen(changed, after), one.Rule) {
+			return []forecast.Operation{{Op: "replace", Path: "/steps", Value: changed.Steps}}
+		}
+	}
+	return nil
+}
+
+func keeps(p *plan.Plan, f, after *forecast.Forecast) bool {
+	if math.Abs(f.Sweetness.Pct.Value-after.Sweetness.Pct.Value) > mendSweet {
+		return false
+	}
+	was, is := f.Thickness.As(p.Serve), after.Thickness.As(p.Serve)
+	if was == nil || is == nil { // too cold by now to be served hot: judged in the chilled bowl
+		was, is = f.Thickness.Chilled, after.Thickness.Chilled
+	}
+	return was != nil && is != nil && math.Abs(was.Value-is.Value) <= mendThickness
+}
+
+// worse reports whether a rule still speaks as often, or a stop or a warning
+// has come that was not there.
+func worse(found, after []forecast.Finding, rule string) bool {
+	count := func(list []forecast.Finding, rule string) (n int) {
+		for _, one := range list {
+			if one.Rule == rule {
+				n++
+			}
+		}
+		return n
+	}
+	if count(after, rule) >= count(found, rule) {
+		return true
+	}
+	return slices.ContainsFunc(after, func(one forecast.Finding) bool {
+		return one.Severity != forecast.Note && count(after, one.Rule) > count(found, one.Rule)
+	})
+}
+
+// sweetenLater moves the sugar behind each later step over the flame in turn.
+// A grain that softens sooner thickens more: where that is too much, it is
+// cooked for less long.
+func sweetenLater(p *plan.Plan, step int) []candidate {
+	var all []candidate
+	for j := step + 1; j < len(p.Steps); j++ {
+		if p.Steps[j].Do != plan.Heat || p.Steps[j].PotName() != p.Steps[step].PotName() {
+			continue
+		}
+		for _, share := range []measure.Minute{1, 0.95, 0.9, 0.85, 0.8, 0.7, 0.6, 0.5} {
+			all = append(all, func(p *plan.Plan) bool {
+				return shorten(p, step, j, share) && splitSweet(p, step) && p.MoveStep(splitAt(p, step), j+grown(p, step))
+			})
+		}
+	}
+	return all
+}
+
+// shorten gives the timed steps from one place to another a share of their
+// minutes; it reports whether there is anything to shorten, or nothing was to
+// be.
+func shorten(p *plan.Plan, from, to int, share measure.Minute) bool {
+	if share == 1 {
+		return true
+	}
+	found := false
+	for i := from + 1; i <= to; i++ {
+		if u := p.Steps[i].Until; p.Steps[i].Do == plan.Heat && u != nil && u.Minutes != nil {
+			until := *u
+			minutes := measure.Minute(math.Round(float64(*u.Minutes * share)))
+			until.Minutes = &minutes
+			p.Steps[i].Until = &until
+			found = true
+		}
+	}
+	return found
+}
+
+// splitSweet makes the sweeteners of a step a step of their own behind it,
+// where other things go in with them.
+func splitSweet(p *plan.Plan, step int) bool {
+	var sweet, rest []plan.Item
+	for _, item := range p.Steps[step].Items {
+		if m, ok := p.Pantry().Material(item.Material); ok && m.Kind == "sweetener" {
+			sweet = append(sweet, item)
+		} else {
+			rest = append(rest, item)
+		}
+	}
+	if len(rest) > 0 && len(sweet) > 0 {
+		p.Steps[step].Items = rest
+		p.InsertStep(step+1, plan.Step{Do: plan.Add, Pot: p.Steps[step].Pot, Items: sweet, Note: "When the grain is soft."})
+	}
+	return len(sweet) > 0
+}
+
+// splitAt is where the sugar stands after splitSweet, and grown by how many
+// places later steps have moved.
+func splitAt(p *plan.Plan, step int) int { return step + grown(p, step) }
+
+func grown(p *plan.Plan, step int) int {
+	if p.Sweetens(step) {
+		return 0
+	}
+	return 1
+}
+
+// coconutLast moves the thick coconut milk behind the last flame of its pot,
+// after two minutes off it.
+func coconutLast(_ *plan.Plan, step int) []candidate {
+	return []candidate{func(p *plan.Plan) bool {
+		last := -1
+		for j := step + 1; j < len(p.Steps); j++ {
+			if p.Steps[j].Do == plan.Heat && p.Steps[j].PotName() == p.Steps[step].PotName() && p.Steps[j].FlamePercent() > 0 {
+				last = j
+			}
+		}
+		if last < 0 || !p.MoveStep(step, last) {
+			return false
+		}
+		p.Steps[last].Slowly = true
+		two := measure.Minute(2)
+		p.InsertStep(last, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Off, Stir: plan.StirNone, Until: &plan.Until{Minutes: &two}})
+		return true
+	}}
+}
+
+// coolFirst lets the pot stand in cold water before yogurt goes in.
+func coolFirst(_ *plan.Plan, step int) []candidate {
+	return []candidate{func(p *plan.Plan) bool {
+		to := measure.Celsius(30)
+		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: "water-bath"})
+		return true
+	}}
+}
+
+// openTheLid takes the lid off, or turns the flame down under it.
+func openTheLid(_ *plan.Plan, step int) []candidate {
+	low := func(p *plan.Plan) bool {
+		p.Steps[step].Flame, p.Steps[step].FlamePct = vessel.Low, nil
+		return true
+	}
+	open := func(p *plan.Plan) bool { p.Steps[step].Lid = nil; return true }
+	return []candidate{open, low, func(p *plan.Plan) bool { return open(p) && low(p) }}
+}
+
+// stirOrLower stirs more often, then turns the flame down by one mark, too.
+func stirOrLower(p *plan.Plan, step int) []candidate {
+	var all []candidate
+	rhythms := plan.Stirs()
+	for _, rhythm := range rhythms[slices.Index(rhythms, p.Steps[step].Stirring())+1:] {
+		all = append(all, func(p *plan.Plan) bool { p.Steps[step].Stir = rhythm; return true })
+	}
+	flames := vessel.Flames()
+	if at := slices.Index(flames, p.Steps[step].Flame); at > 1 {
+		all = append(all, func(p *plan.Plan) bool {
+			p.Steps[step].Stir, p.Steps[step].Flame = plan.StirConstant, flames[at-1]
+			return true
+		})
+	}
+	return all
+}
+
+// Apply carries the edit of a finding out on a plan. It reports whether there
+// is such a finding, of a rule at a step, and it has an edit.
+func Apply(p *plan.Plan, rule string, step int) (*plan.Plan, bool) {
+	for _, one := range Forecast(p, forecast.Options{NominalOnly: true}).Findings {
+		if one.Rule != rule || one.Step != step || len(one.Edit) != 1 {
+			continue
+		}
+		if steps, ok := one.Edit[0].Value.([]plan.Step); ok {
+			changed := p.Clone()
+			changed.Steps = steps
+			return changed, true
+		}
+	}
+	return p, false
+}
