@@ -123,3 +123,35 @@ func TestBalanceToAnAim(t *testing.T) {
 	require.Contains(t, p.text(".balance"), "13.0 %")
 	require.Equal(t, "105 g", js[string](p, `document.querySelector('[name="steps[0].items[1].amount"]').value`))
 }
+
+// TestWatchpointIsMendedInTheForm puts the sugar in at the start, mends what is
+// said of it with one press, and prepares the rice: the sugar stays where it
+// belongs, although the form carries its old place along.
+func TestWatchpointIsMendedInTheForm(t *testing.T) {
+	k := newKitchen(t)
+	ctx := context.Background()
+	p := newPage(t, k, 1280, 800)
+	openShelf(t, k, p)
+	js[bool](p, `document.querySelectorAll(".ledger details").forEach((d) => d.open = true), true`)
+	p.change("#sugar-after", "0")
+	p.until(`document.querySelector(".finding")?.textContent.includes("ties up water") ?? false`)
+	p.press("Mend it so")
+	p.until(`document.querySelector(".finding-none") !== null`)
+	sugar := func() (step, steps int) {
+		shelf, err := k.store.Puddings(ctx, 1)
+		require.NoError(t, err)
+		return shelf[0].Plan.SugarStep(), len(shelf[0].Plan.Steps)
+	}
+	step, steps := sugar()
+	require.GreaterOrEqual(t, step, 3, "after the reduction")
+	p.change(`[name="prep[0].item"]`, "1")
+	p.press("Prepare it")
+	p.until(`document.querySelector(".ledger").textContent.includes("Soak short-grain white rice")`)
+	prepared, more := sugar()
+	require.Equal(t, steps+1, more)
+	require.Equal(t, step+1, prepared, "one place further, since the soak stands before it")
+	p.press("Leave this preparation out")
+	p.until(`!document.querySelector(".ledger").textContent.includes("Soak")`)
+	again, _ := sugar()
+	require.Equal(t, step, again)
+}

@@ -407,7 +407,7 @@ func TestWatchpointIsMended(t *testing.T) {
 	require.Contains(t, body, "ties up water")
 	op := regexp.MustCompile(`value="(mend:sweet-before-soft:\d+)"`).FindStringSubmatch(body)
 	require.NotNil(t, op)
-	response, _ = s.edit(url.Values{"op": {op[1]}})
+	response, _ = s.edit(url.Values{"op": {op[1]}, "sugar_after": {"0"}}) // as the whole form is sent
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	_, body = s.get("/puddings/" + s.pudding().ID)
 	require.NotContains(t, body, "ties up water")

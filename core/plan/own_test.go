@@ -83,3 +83,28 @@ func TestPlanAtHome(t *testing.T) {
 	require.Equal(t, "400 g", in.Steps[0].Items[0].Amount)
 	require.Empty(t, in.Disagreements())
 }
+
+// A plan from another kitchen keeps what it meant: its cups become grams where
+// ours is of another size, and stay where they agree.
+func TestPlanFromAnotherKitchenIsSettled(t *testing.T) {
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"theirs","measures":{"cup_ml":300,"glass_ml":190,"coconut_g":280},"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
+		"steps":[{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0}]},
+		{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"1 cup","also":"250 g"}],"minutes":30,"in":{"material":"buttermilk","amount":"1 cup"}},
+		{"do":"add","items":[{"material":"milk-whole","amount":"2 glasses"},{"material":"water","amount":"100 ml"},{"part":"rice"},{"part":"coco.1"}]},
+		{"do":"heat","flame":"high","until":{"boil":true}}]}`))
+	require.NoError(t, err)
+	home := plan.Home{Measures: measure.Measures{"cup_ml": 226, "glass_ml": 190}}
+	before := map[string]measure.Gram{}
+	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) { before[m.Slug] += mass })
+	require.Equal(t, 3, p.Settle(home))
+	settled, err := plan.Reread(p.In(home))
+	require.NoError(t, err)
+	settled.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		require.InEpsilon(t, float64(before[m.Slug]), float64(mass), 1e-3, m.Slug)
+	})
+	require.Equal(t, "255 g", settled.Steps[1].Items[0].Amount)
+	require.Empty(t, settled.Steps[1].Items[0].Also)
+	require.Equal(t, "2 glasses", settled.Steps[2].Items[0].Amount, "the glass is as large here")
+	require.Zero(t, settled.Steps[0].Coconuts)
+	require.Equal(t, "560 g", settled.Steps[0].Items[0].Amount)
+}

@@ -52,8 +52,10 @@ func apply(before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error
 		e.step(i, &p.Steps[i])
 	}
 	e.bowls()
-	e.newItem()
+	// The moment of the sugar is counted by the steps of the form: before a
+	// button adds some or takes some out.
 	e.sweeten()
+	e.newItem()
 	if err := e.faults.Err(); err != nil {
 		return nil, err
 	}
