@@ -211,8 +211,8 @@ var intakeUnits = map[string]struct {
 	"tbsp": {"tbsp", 1}, "tbs": {"tbsp", 1}, "tbl": {"tbsp", 1}, "tablespoon": {"tbsp", 1}, "tablespoonful": {"tbsp", 1}, "tblsp": {"tbsp", 1}, "tbspn": {"tbsp", 1},
 	"tsp": {"tsp", 1}, "teaspoon": {"tsp", 1}, "teaspoonful": {"tsp", 1}, "tspn": {"tsp", 1}, "dessertspoon": {"tsp", 2}, "dsp": {"tsp", 2},
 	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "drop": {"ml", 0.05},
-	"handful": {"handful", 1}, "fistful": {"handful", 1},
-	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1}, "no": {"piece", 1}, "nos": {"piece", 1}, "whole": {"piece", 1},
+	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
+	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1}, "no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
 	"strand": {"piece", 1}, "thread": {"piece", 1}, "nut": {"piece", 1}, "leaf": {"piece", 1}, "kernel": {"piece", 1}, "half": {"piece", 0.5},
 	"pint": {"ml", 500}, "quart": {"l", 0.95},
 }

@@ -25,6 +25,9 @@ type quantity struct {
 	note   string // "4-5", "heaped"
 }
 
+// dotted is a leader from a name to its amount: "milk.....2 cups".
+var dotted = regexp.MustCompile(`\.{2,}|…`)
+
 // hyphened is a number tied to its unit: "2-inch", "400-g".
 var hyphened = regexp.MustCompile(`(\d)-(\pL)`)
 
@@ -42,7 +45,7 @@ func (s *scan) read(text string) {
 		asides = append(asides, strings.TrimSpace(found[1:len(found)-1]))
 		return " "
 	})
-	words := tokens(hyphened.ReplaceAllString(outside, "$1 $2"))
+	words := tokens(hyphened.ReplaceAllString(dotted.ReplaceAllString(outside, " - "), "$1 $2"))
 	q, rest, found := s.quantity(words)
 	if found && len(rest) > 1 && rest[0] == "/" { // "200 g / 7 oz sugar"
 		if second, after, ok := s.quantity(rest[1:]); ok && second.unit != "" {
@@ -187,6 +190,14 @@ func (s *scan) quantity(words []string) (quantity, []string, bool) {
 		q.note = strings.TrimSpace(q.note + " " + wrote)
 	}
 	q.number, rest = value, after
+	// "one 13.5-ounce can"
+	if len(rest) > 2 {
+		if inner, left, ok := s.packSize(rest); ok && len(left) > 0 && packs[singularWord(strings.ToLower(left[0]))] {
+			inner.number *= q.number
+			inner.note = left[0]
+			return inner, left[1:], true
+		}
+	}
 	// "2 x 400 g tins"
 	if len(rest) > 2 && strings.EqualFold(rest[0], "x") {
 		if inner, left, ok := s.quantity(rest[1:]); ok && inner.unit != "" {
@@ -200,6 +211,16 @@ func (s *scan) quantity(words []string) (quantity, []string, bool) {
 	return s.unit(q, rest)
 }
 
+// packSize reads a plain number and its unit, as a pack gives its size.
+func (s *scan) packSize(words []string) (quantity, []string, bool) {
+	number, ok := readNumber(words[0])
+	if !ok || !finitePositive(number) || number < 1 {
+		return quantity{}, words, false
+	}
+	unit, factor, known := s.knownUnit(strings.ToLower(strings.Trim(words[1], ".,-")))
+	return quantity{number: number * factor, unit: unit, wrote: words[1]}, words[2:], known
+}
+
 // unit reads the unit behind a number.
 func (s *scan) unit(q quantity, rest []string) (quantity, []string, bool) {
 	filled := rest
@@ -210,6 +231,12 @@ func (s *scan) unit(q quantity, rest []string) (quantity, []string, bool) {
 		return q, rest, true
 	}
 	word := strings.ToLower(strings.Trim(filled[0], ".,;:"))
+	switch strings.Trim(filled[0], ".,;:") { // the one place where the case of a letter tells
+	case "T":
+		word = "tbsp"
+	case "t":
+		word = "tsp"
+	}
 	next := ""
 	if len(filled) > 1 {
 		next = strings.ToLower(strings.Trim(filled[1], "."))
