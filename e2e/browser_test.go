@@ -131,7 +131,7 @@ func newPage(t *testing.T, k *kitchen, width, height int64) *page {
 	p := &page{t: t, site: k.server.URL}
 	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(width, height)))
 	p.watch(ctx)
-	const patience = 40 * time.Second
+	const patience = 4 * time.Minute // a machine may be shared; what hangs still ends
 	ctx, cancel := context.WithTimeout(ctx, patience)
 	t.Cleanup(cancel)
 	p.ctx = ctx
@@ -249,7 +249,7 @@ func (p *page) text(selector string) string {
 func (p *page) until(condition string) {
 	p.t.Helper()
 	const every = 30 * time.Millisecond
-	deadline := time.Now().Add(10 * time.Second)
+	deadline := time.Now().Add(30 * time.Second)
 	for {
 		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`document.readyState !== "loading" && (`+condition+`)`))
 		if err == nil && met {
