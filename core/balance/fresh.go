@@ -102,6 +102,15 @@ func fitting(pots []vessel.Pot, bowls int) []vessel.Pot {
 	return sorted[len(sorted)-1:]
 }
 
+// PotFor returns the smallest pot that holds so many bowls with room for foam,
+// or the largest if none does. Error: ErrNoPot.
+func PotFor(pots []vessel.Pot, bowls int) (vessel.Pot, error) {
+	if len(pots) == 0 {
+		return vessel.Pot{}, ErrNoPot
+	}
+	return fitting(pots, bowls)[0], nil
+}
+
 // fit finds milk, grain and sugar for one pot, flame and reduction, and says
 // how far the rest is from the aims.
 func fit(choice plan.WayChoice, grain *pantry.Material, flame vessel.Flame, remaining float64) (*plan.Plan, float64) {

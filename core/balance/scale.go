@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 
@@ -254,7 +255,7 @@ func outcome(p *plan.Plan, f, before *forecast.Forecast) Outcome {
 		o.Thickness = grade.Value
 	}
 	farthest := -1.0
-	for _, name := range sortedParts(f) {
+	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		if miss := math.Abs(f.Doneness[name].Value - before.Doneness[baseName(name, before)].Value); miss > farthest {
 			farthest, o.Done = miss, f.Doneness[name].Value
 		}
@@ -265,15 +266,6 @@ func outcome(p *plan.Plan, f, before *forecast.Forecast) Outcome {
 		o.Overfull = o.Overfull || t.PeakBoilFill > safeFill || t.PeakFill > fullFill
 	}
 	return o
-}
-
-func sortedParts(f *forecast.Forecast) []string {
-	names := make([]string, 0, len(f.Doneness))
-	for name := range f.Doneness {
-		names = append(names, name)
-	}
-	slices.Sort(names)
-	return names
 }
 
 // secondSuffix marks the parts and the pot of the second half of two pots.

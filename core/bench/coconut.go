@@ -21,6 +21,10 @@ const (
 	pulpKeeps     = 1.4  // g of liquid per g of dry matter of the wrung pulp
 )
 
+// ThickFat is the fat of a first press without water, per cent. Source: as
+// above.
+const ThickFat = 28.0
+
 // A Milk is liquid pressed from coconut, or the pulp that stays behind.
 type Milk struct {
 	Water, Fat, Soluble measure.Gram
@@ -42,6 +46,11 @@ const (
 // Volume returns the volume of the milk.
 func (m Milk) Volume() measure.Millilitre {
 	return measure.Millilitre(float64(m.Water) + float64(m.Fat)/fatDensity + float64(m.Soluble+m.Insoluble)/solidDensity)
+}
+
+// FatShare returns the share of the volume that is fat, 0 to 1.
+func (m Milk) FatShare() float64 {
+	return measure.Ratio(float64(m.Fat)/fatDensity, float64(m.Volume()))
 }
 
 // Add returns both milks together.

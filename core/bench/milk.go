@@ -12,6 +12,13 @@ type Blend struct {
 	Fat  float64 // per cent
 }
 
+// Fat of a milk in per cent below which a pudding of reduced milk alone stays
+// thin, and above which a pudding turns greasy. Source: the model, section 11.
+const (
+	ThinBelow   = 2.0
+	GreasyAbove = 15.0
+)
+
 // BlendOf returns the fat of two milks poured together. Errors: ErrNothing.
 func BlendOf(a, b *pantry.Material, massA, massB measure.Gram) (Blend, error) {
 	if !(massA >= 0 && massB >= 0) || massA+massB <= 0 {

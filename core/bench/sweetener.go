@@ -112,8 +112,8 @@ func SwapFor(from []Portion, to []*pantry.Material, shares []float64) (Swap, err
 	return s, nil
 }
 
-// strainLoss is what stays in the sieve. Source: the plan format.
-const strainLoss = 0.01
+// StrainLoss is what stays in the sieve, as a share. Source: the plan format.
+const StrainLoss = 0.01
 
 // A Syrup is lumps melted with water and strained.
 type Syrup struct {
@@ -152,7 +152,7 @@ func SyrupOf(lumps *pantry.Material, mass, water measure.Gram, power measure.Wat
 		Minutes: measure.Minute(float64(total)*syrupHeat*heatSpan/float64(power)/measure.SecondsPerMinute) + dissolveMinutes,
 	}
 	if strain {
-		s.Lost = total * strainLoss
+		s.Lost = total * StrainLoss
 		s.Mass -= s.Lost
 	}
 	return s, nil
@@ -188,7 +188,7 @@ func LumpsFor(lumps *pantry.Material, syrup measure.Gram, brix float64, strain b
 	}
 	made := 1 + water
 	if strain {
-		made *= 1 - strainLoss
+		made *= 1 - StrainLoss
 	}
 	mass = syrup / made
 	return mass, mass * water, nil

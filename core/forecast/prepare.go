@@ -17,9 +17,6 @@ const defaultSoakC measure.Celsius = 24
 // grams of dry matter hardly warm a pot, so that this matters little.
 const panC measure.Celsius = 120
 
-// strainLoss is what stays in the sieve. Source: the plan format.
-const strainLoss = 0.01
-
 // prepare makes a part beside the pots, or works on one made before.
 func (r *run) prepare(i int, s *plan.Step) {
 	r.hands += s.HandsOn()
@@ -51,7 +48,7 @@ func (r *run) prepare(i int, s *plan.Step) {
 	case plan.Melt:
 		state.Temperature = pot.BoilingPoint(r.plan.Kitchen.AltitudeM, state.Brix())
 		if s.Strained() {
-			lost := state.Take(strainLoss)
+			lost := state.Take(bench.StrainLoss)
 			r.balance.StrainedG += float64(lost.Mass())
 		}
 	}

@@ -19,10 +19,6 @@ const (
 	chillMinutes                             measure.Minute  = 240
 )
 
-// percentile90 is the 90th percentile of the normal distribution in standard
-// deviations.
-const percentile90 = 1.2816
-
 // Run computes the forecast of a plan that Read has accepted. It is pure: the
 // same plan gives the same answer.
 func Run(p *plan.Plan, options Options) *Forecast {
@@ -178,8 +174,8 @@ func (r *run) spreads(options Options, nominal []float64) (low, high []float64) 
 			down[k] += ownSD * ownSD
 			least, most = 1, 8
 		}
-		low[k] = max(least, nominal[k]-percentile90*math.Sqrt(down[k]))
-		high[k] = min(most, nominal[k]+percentile90*math.Sqrt(up[k]))
+		low[k] = max(least, nominal[k]-measure.Percentile90*math.Sqrt(down[k]))
+		high[k] = min(most, nominal[k]+measure.Percentile90*math.Sqrt(up[k]))
 	}
 	return low, high
 }

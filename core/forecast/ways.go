@@ -193,8 +193,7 @@ func (r *run) hold(i int, s *plan.Step, p *pan) {
 		at = *s.TempC
 	}
 	c := r.conditions(p, 0, true, true)
-	const underLid = 0.12 // of the open evaporation; the model, section 3
-	r.keepAt(i, p, s.FullMinutes(), &c, underLid, func(float64) measure.Celsius { return at })
+	r.keepAt(i, p, s.FullMinutes(), &c, pot.LidShare, func(float64) measure.Celsius { return at })
 }
 
 // Browning of dry sugar: the temperature of each colour, and what amber costs.

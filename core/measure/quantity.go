@@ -53,6 +53,10 @@ type Range struct {
 	High  float64 `json:"high"`
 }
 
+// Percentile90 is the 90th percentile of the normal distribution in standard
+// deviations: the half-width of a Range.
+const Percentile90 = 1.2816
+
 // Finite returns x, or 0 when x is not a number or infinite. It stands where a
 // ratio may have nothing below it.
 func Finite(x float64) float64 {

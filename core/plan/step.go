@@ -285,11 +285,8 @@ var mostHands = map[Verb]measure.Minute{Soak: 2, Mix: 3, Steam: 2}
 
 // HandsOn returns the minutes that a preparation keeps the hands busy.
 func (s *Step) HandsOn() measure.Minute {
-	if most, bounded := mostHands[s.Do]; bounded && s.Do != Soak {
+	if most, bounded := mostHands[s.Do]; bounded {
 		return min(most, s.FullMinutes())
-	}
-	if s.Do == Soak {
-		return mostHands[Soak]
 	}
 	return s.FullMinutes()
 }

@@ -30,7 +30,7 @@ const (
 	latentHeat    = measure.LatentHeat
 	stillAir      = 0.004 // kg/(s m²) per 1e5 Pa
 	stillAirGrams = stillAir * 1000 / 1e5
-	lidStill      = 0.12  // of the open evaporation, below the boil
+	LidShare      = 0.12  // of the open evaporation, below the boil
 	lidBoil       = 0.35  // of the open evaporation, at the boil
 	dryShare      = 0.01  // free water below which boiling no longer holds the temperature
 	dryLimit      = 180.0 // °C, where the cook has long noticed
@@ -195,7 +195,7 @@ func (s *State) heat(c *Conditions, t *totals, brix, seconds float64) float64 {
 	rate, slope := 0.0, 0.0 // g/s and g/(s K)
 	lid := 1.0
 	if c.Lid {
-		lid = lidStill
+		lid = LidShare
 	}
 	available := s.steamable()
 	if !c.Wrapped && !c.Sealed && available > 0 {

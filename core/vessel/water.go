@@ -37,9 +37,6 @@ const (
 	perKelvin = 285  // m of altitude that lower the boiling point by a kelvin
 )
 
-// percentile90 is the 90th percentile of the normal distribution.
-const percentile90 = 1.2816
-
 // Power returns the power into the pot in W, q = lost·h_fg/t + UA (Tb - Ta),
 // with its standard deviation. Errors: ErrGained, ErrLostAll, ErrTooLittle,
 // ErrTestTime.
@@ -68,7 +65,7 @@ func (t WaterTest) Power() (power measure.Watt, sd measure.Watt, err error) {
 
 // Range returns the 10th to 90th percentile of a measured power.
 func Range(power, sd measure.Watt) measure.Range {
-	return measure.Range{Value: float64(power), Low: max(0, float64(power-percentile90*sd)), High: float64(power + percentile90*sd)}
+	return measure.Range{Value: float64(power), Low: max(0, float64(power-measure.Percentile90*sd)), High: float64(power + measure.Percentile90*sd)}
 }
 
 // Faults of a pot that is measured by weighing water.

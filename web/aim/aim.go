@@ -6,6 +6,7 @@ import (
 	"embed"
 	"errors"
 	"fmt"
+	"maps"
 	"math"
 	"net/http"
 	"net/url"
@@ -181,7 +182,7 @@ func newSide(p *plan.Plan, f *forecast.Forecast) side {
 	}
 	add("Sweetness", fmt.Sprintf("%s (%.1f to %.1f)", say.Percent(f.Sweetness.Pct.Value, 1), f.Sweetness.Pct.Low, f.Sweetness.Pct.High))
 	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(f.Yield.MassG.Value), f.Yield.Portions, say.Grams(f.Yield.PortionG)))
-	for _, name := range sorted(f) {
+	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		add(say.Capital(advice.PartName(p, name)), fmt.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
 	}
 	add("To the bowl", say.Span(f.Time.TotalMin))
@@ -189,15 +190,6 @@ func newSide(p *plan.Plan, f *forecast.Forecast) side {
 		s.Findings = append(s.Findings, finding.Message)
 	}
 	return s
-}
-
-func sorted(f *forecast.Forecast) []string {
-	names := make([]string, 0, len(f.Doneness))
-	for name := range f.Doneness {
-		names = append(names, name)
-	}
-	slices.Sort(names)
-	return names
 }
 
 // Take makes the balanced plan the present version.

@@ -110,7 +110,7 @@ func (v *coconutView) show(milks []bench.Milk, pulp bench.Milk) {
 	for k, m := range milks {
 		name := say.Capital(ordinals[k]) + " press"
 		jars = append(jars, draw.Filled{Name: name, Figure: say.Millilitres(m.Volume()), Note: say.Percent(m.FatPercent(), 1) + " fat",
-			Volume: float64(m.Volume()), Fat: float64(m.Fat) / 0.91 / max(1, float64(m.Volume()))})
+			Volume: float64(m.Volume()), Fat: m.FatShare()})
 		v.Rows = append(v.Rows, milkRow{name, say.Grams(m.Mass()), say.Millilitres(m.Volume()), say.Percent(m.FatPercent(), 1)})
 	}
 	v.Rows = append(v.Rows, milkRow{"Wrung pulp, left over", say.Grams(pulp.Mass()), say.Millilitres(pulp.Volume()), say.Percent(pulp.FatPercent(), 1)})
@@ -170,9 +170,6 @@ func (r *request) wanted(v *coconutView) {
 	}})
 }
 
-// thickFat is the fat of a first press, per cent.
-const thickFat = 28.0
-
 // fromPack says how much of a pack and of water stand for the milks wanted; a
 // pack leaner than a first press is taken as it is for the thick.
 func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) string {
@@ -182,7 +179,7 @@ func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) s
 	}
 	var words []string
 	if thick > 0 {
-		packed, water, err := bench.FromPack(pack, thick, min(thickFat, float64(pack.Fat)))
+		packed, water, err := bench.FromPack(pack, thick, min(bench.ThickFat, float64(pack.Fat)))
 		if err != nil {
 			return ""
 		}
@@ -190,7 +187,7 @@ func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) s
 		if water >= 1 {
 			text += " and " + say.Grams(water) + " of water"
 		}
-		if float64(pack.Fat) < thickFat {
+		if float64(pack.Fat) < bench.ThickFat {
 			text += fmt.Sprintf(" as it is (%.0f %% fat)", float64(pack.Fat))
 		}
 		words = append(words, text+" for the thick")

@@ -100,11 +100,10 @@ func (r *request) blended(v *milkView, a, b *pantry.Material, blend bench.Blend)
 		{Name: b.ShortName(), Figure: say.Grams(blend.B), Note: say.Percent(float64(b.Fat), 1) + " fat", Volume: float64(blend.B), Fat: float64(b.Fat) / 100},
 		{Name: "Together", Figure: say.Grams(blend.A + blend.B), Note: say.Percent(blend.Fat, 1) + " fat", Volume: float64(blend.A + blend.B), Fat: blend.Fat / 100},
 	})
-	const thin, greasy = 2, 15
-	if blend.Fat < thin {
+	if blend.Fat < bench.ThinBelow {
 		v.Cautions = append(v.Cautions, "Below 2 % fat a pudding of reduced milk alone stays thin.")
 	}
-	if blend.Fat > greasy {
+	if blend.Fat > bench.GreasyAbove {
 		v.Cautions = append(v.Cautions, "Above 15 % fat a pudding turns greasy.")
 	}
 	share := float64(blend.A / (blend.A + blend.B))

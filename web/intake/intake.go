@@ -15,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/balance"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -316,19 +317,17 @@ func (s *Screen) choice(c *gin.Context, f *page.Fields) plan.WayChoice {
 		f.Fault("serve", errServe)
 	}
 	pots, err := s.app.Store.Pots(c.Request.Context())
-	if err != nil || len(pots) == 0 {
+	if err != nil {
 		f.Fault("list", errPot)
 		return choice
 	}
-	// The smallest pot that holds a bowl and a half for each of the bowls.
-	const bowl = 250.0
+	var vessels []vessel.Pot
 	for _, p := range pots {
-		fits := float64(p.Capacity())*0.6 >= bowl*float64(bowls)
-		better := choice.Pot.HeightMM == 0 || float64(choice.Pot.Capacity())*0.6 < bowl*float64(bowls) && p.Capacity() > choice.Pot.Capacity() ||
-			fits && p.Capacity() < choice.Pot.Capacity()
-		if better {
-			choice.Pot = p.Pot
-		}
+		vessels = append(vessels, p.Pot)
+	}
+	if choice.Pot, err = balance.PotFor(vessels, bowls); err != nil {
+		f.Fault("list", errPot)
+		return choice
 	}
 	if burners, err := s.app.Store.Burners(c.Request.Context()); err == nil && len(burners) > 0 {
 		choice.Burner = burners[0].Burner
