@@ -7,10 +7,12 @@ import (
 	"math"
 	"sort"
 
+	"kirdu/core/balance"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/vessel"
 )
 
 // Forecast runs a plan and adds what the rules find.
@@ -23,16 +25,24 @@ func Forecast(p *plan.Plan, options forecast.Options) *forecast.Forecast {
 // A rule returns its findings, nil if there are none.
 type rule func(*plan.Plan, *forecast.Forecast) []forecast.Finding
 
-var rules = []rule{neverReached, boilOver, tooFull, boiledDry, undercookedGrain, sweetBeforeSoft, thickCoconutBoiled, yogurtHot, lidOnMilk, scorch,
-	measureConflict, heavyPot, scaleLimit}
+var rules = []rule{
+	sweetBeforeSoft, pulseAcidEarly, thickCoconutBoiled, acidSplit, rawVegetableInMilk, eggs, yogurtHot,
+	boilOver, lidOnMilk, tooFull, cookerTooFull, scorch, boiledDry, starchLumps, grittyMeal, pearlsClump, pearlsUnsoaked,
+	undercookedGrain, mushyGrain, neverReached, againstAim, tooThickCold, thinMilk, greasy, sodaTooMuch,
+	aromaEarly, garnishBurn, carryOverCaramel, heavyPot, scaleLimit, warmTooLong, coolingSlow, rawMilk,
+	allergensIn, choking, measureConflict, cautions,
+}
 
 // Findings asks every rule, and for those that an edit of the plan would mend
 // finds one that does. The worst come first, then the earliest.
 func Findings(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	found := seen(p, f)
+	budget := mendBudget
 	for i := range found {
-		if candidates, ok := mends[found[i].Rule]; ok {
-			found[i].Edit = mend(p, f, found, found[i], candidates(p, found[i].Step))
+		if rule := found[i].Rule; rule == "too-thin" || rule == "too-thick" {
+			found[i].Edit = toAim(p, f, found, rule)
+		} else if candidates, ok := mends[rule]; ok {
+			found[i].Edit = mend(p, f, found, found[i], candidates(p, found[i].Step), &budget)
 		}
 	}
 	return found
@@ -63,6 +73,7 @@ const (
 	boilStop   = 0.75
 	fullStop   = 0.90 // of the height, anything
 	dryPercent = 1.0  // free water, per cent of the mass
+	cookerDry  = 20.0 // the same in a cooker when it is closed: our own estimate of what steam and a few whistles take, 10 to 30
 )
 
 func neverReached(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
@@ -176,6 +187,20 @@ func potFix(p *plan.Plan, f *forecast.Forecast, step int, fill float64) string {
 }
 
 func boiledDry(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+	for i := range p.Steps {
+		was := before(f, i)
+		if p.Steps[i].Do != plan.Pressure || was == nil {
+			continue
+		}
+		if free := 100 * measure.Ratio(*was.FreeWaterG, *was.MassG); free < cookerDry {
+			return []forecast.Finding{{
+				Rule: "boiled-dry", Severity: forecast.Stop, Step: i,
+				Message:  "The cooker has next to no liquid to make steam of: it runs dry, and its seal burns.",
+				Evidence: evidence("free_water_pct", free, "threshold", cookerDry),
+				Fix:      "Put in water before it is closed: three times the grain or more.",
+			}}
+		}
+	}
 	for i, trace := range f.Trace {
 		if trace.DriedOut {
 			return []forecast.Finding{{
@@ -244,4 +269,28 @@ func evidence(name string, value float64, against string, threshold float64) map
 	return map[string]float64{
 		name: measure.RoundSignificant(value, digits), against: measure.RoundSignificant(threshold, digits),
 	}
+}
+
+// Fresh returns a new pudding of a way, fitted to the cook's own pots, that no
+// stop or warning speaks of; if every fit has one, that with the fewest.
+// Errors: those of balance.Fresh.
+func Fresh(choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, error) {
+	fits, err := balance.Fresh(choice, pots)
+	if err != nil {
+		return nil, err
+	}
+	var best *plan.Plan
+	fewest := math.MaxInt
+	for _, p := range fits {
+		grave := 0
+		for _, one := range seen(p, forecast.Run(p, forecast.Options{NominalOnly: true})) {
+			if one.Severity != forecast.Note {
+				grave++
+			}
+		}
+		if grave < fewest {
+			best, fewest = p, grave
+		}
+	}
+	return best, nil
 }

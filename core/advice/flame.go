@@ -88,30 +88,14 @@ func sweetBeforeSoft(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 // sugarDelay returns how much later a part is done because of the sugar of a
 // step, +Inf if it never is but would be without.
 func sugarDelay(p *plan.Plan, f *forecast.Forecast, step int, part string) float64 {
-	without := p.Clone()
-	for j := range without.Steps[step].Items {
-		if m, ok := without.Pantry().Material(without.Steps[step].Items[j].Material); ok && m.Kind == "sweetener" {
-			without.Steps[step].Items[j].Amount = "0.01 g"
-		}
-	}
-	plain := doneAt(forecast.Run(without, forecast.Options{CourseOnly: true}), part)
-	with := doneAt(f, part)
+	plain := forecast.Run(p.Unsweetened(step), forecast.Options{CourseOnly: true}).DoneAt(part, 1)
+	with := f.DoneAt(part, 1)
 	switch {
 	case math.IsInf(plain, 1):
 		return 0
 	default:
 		return with - plain
 	}
-}
-
-// doneAt returns the minute at which a part is cooked through, +Inf if never.
-func doneAt(f *forecast.Forecast, part string) float64 {
-	for k, done := range f.Curve.Doneness[part] {
-		if done >= 1 {
-			return f.Curve.Minute[k]
-		}
-	}
-	return math.Inf(1)
 }
 
 // thickCoconutBoiled: a first press splits at the boil.
@@ -177,13 +161,8 @@ func lidOnMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 
 // scorch: too much heat for so thick a pot so seldom stirred.
 func scorch(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
-	worst, most := -1, scorchLimit
-	for i := range f.Steps {
-		if s := f.Steps[i].Scorch; s != nil && *s > most {
-			worst, most = i, *s
-		}
-	}
-	if worst < 0 {
+	worst, most := f.MostScorch()
+	if most <= scorchLimit {
 		return nil
 	}
 	return []forecast.Finding{{

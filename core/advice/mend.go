@@ -2,8 +2,11 @@ package advice
 
 import (
 	"math"
+	"reflect"
 	"slices"
+	"strings"
 
+	"kirdu/core/balance"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -16,25 +19,63 @@ type candidate func(*plan.Plan) bool
 
 // mends are the changes to try for each rule, the mildest first.
 var mends = map[string]func(p *plan.Plan, step int) []candidate{
-	"sweet-before-soft":    sweetenLater,
-	"thick-coconut-boiled": coconutLast,
-	"yogurt-hot":           coolFirst,
-	"lid-on-milk":          openTheLid,
-	"scorch":               stirOrLower,
+	"sweet-before-soft":     sweetenLater,
+	"pulse-acid-early":      acidLater,
+	"acid-split":            tameAcid,
+	"raw-vegetable-in-milk": softenVegetable,
+	"thick-coconut-boiled":  coconutLast,
+	"egg-scrambled":         gentleEgg,
+	"egg-underdone":         warmEgg,
+	"yogurt-hot":            coolFirst,
+	"boil-over":             largerPot,
+	"too-full":              largerPot,
+	"lid-on-milk":           openTheLid,
+	"scorch":                stirOrLower,
+	"boiled-dry":            neverDry,
+	"starch-lumps":          smoothSlurry,
+	"gritty-meal":           swellFirst,
+	"pearls-clump":          fewerPearls,
+	"pearls-unsoaked":       soakPearls,
+	"undercooked-grain":     cookLonger,
+	"mushy-grain":           cookShorter,
+	"thin-milk":             richerMilk,
+	"greasy":                lessFat,
+	"soda-too-much":         lessSoda,
+	"aroma-early":           aromaLast,
+	"garnish-burn":          fryInTurn,
+	"carry-over-caramel":    lightCaramel,
+	"warm-too-long":         hotOrShort,
+	"cooling-slow":          waterBath,
+	"raw-milk":              boilFirst,
+	"choking":               chopFine,
 }
 
-// What a mend may not move. Source: the watchpoint table.
+// What a mend may not move. Source: the watchpoint table; the yield by our own
+// judgement, so that the bowls stay bowls.
 const (
 	mendSweet     = 0.3 // per cent
 	mendThickness = 0.3 // grade as served
+	mendYield     = 0.15
 	closeSweet    = 0.005
 )
+
+// mostRebalanced bounds the candidates whose amounts are balanced anew because
+// they mend but move the thickness: each costs some ten milliseconds.
+const mostRebalanced = 2
+
+// mendBudget bounds the candidates that are tried for all findings of a plan, in
+// steps of the plan: hundreds for a pudding, twenty for the longest document.
+const mendBudget = 4000
 
 // mend returns the edit of the first candidate after which the finding is gone,
 // no new stop or warning has come, and bowls, sweetness and thickness are what
 // they were; nil if there is none.
-func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one forecast.Finding, candidates []candidate) []forecast.Operation {
+func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one forecast.Finding, candidates []candidate, budget *int) []forecast.Operation {
+	var moved []*plan.Plan
 	for _, change := range candidates {
+		if *budget -= len(p.Steps); *budget < 0 {
+			return nil
+		}
 		changed := p.Clone()
 		if !change(changed) {
 			continue
@@ -48,15 +89,60 @@ func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one fore
 			changed.ScaleSweeteners(off) // less has boiled away: the same sugar tastes less
 			after = forecast.Run(changed, forecast.Options{NominalOnly: true})
 		}
-		if keeps(p, f, after) && !worse(found, seen(changed, after), one.Rule) {
-			return []forecast.Operation{{Op: "replace", Path: "/steps", Value: changed.Steps}}
+		if worse(found, seen(changed, after), one.Rule) {
+			continue
+		}
+		if keeps(p, f, after) {
+			return difference(p, changed)
+		}
+		if moved = append(moved, changed); len(moved) == mostRebalanced {
+			break
+		}
+	}
+	for _, changed := range moved {
+		if balanced, ok := rebalanced(p, f, changed); ok {
+			after := forecast.Run(balanced, forecast.Options{NominalOnly: true})
+			if keeps(p, f, after) && !worse(found, seen(balanced, after), one.Rule) {
+				return difference(p, balanced)
+			}
 		}
 	}
 	return nil
 }
 
+// rebalanced brings a changed plan back to the thickness, sweetness and yield
+// that it had.
+func rebalanced(p *plan.Plan, f *forecast.Forecast, changed *plan.Plan) (*plan.Plan, bool) {
+	grade, ok := servedThickness(p, f)
+	if !ok {
+		return nil, false
+	}
+	sweet, yield := f.Sweetness.Pct.Value, f.Yield.MassG.Value
+	balanced, err := plan.Reread(balanceTo(changed, grade, sweet, yield))
+	return balanced, err == nil
+}
+
+func balanceTo(p *plan.Plan, grade, sweet, yield float64) *plan.Plan {
+	return balance.Balance(p, balance.Aims{Thickness: &grade, Sweet: &sweet, YieldG: &yield}, []string{balance.TimeLock, balance.FlameLock}).Plan
+}
+
+// difference writes a changed plan as a JSON Patch.
+func difference(p, changed *plan.Plan) []forecast.Operation {
+	ops := []forecast.Operation{{Op: "replace", Path: "/steps", Value: changed.Steps}}
+	for _, name := range changed.PotNamesSorted() {
+		if is := changed.Pots[name]; !reflect.DeepEqual(p.Pots[name], is) {
+			escaped := strings.NewReplacer("~", "~0", "/", "~1").Replace(name)
+			ops = append(ops, forecast.Operation{Op: "replace", Path: "/pots/" + escaped, Value: is})
+		}
+	}
+	return ops
+}
+
 func keeps(p *plan.Plan, f, after *forecast.Forecast) bool {
 	if math.Abs(f.Sweetness.Pct.Value-after.Sweetness.Pct.Value) > mendSweet {
+		return false
+	}
+	if math.Abs(after.Yield.MassG.Value-f.Yield.MassG.Value) > mendYield*f.Yield.MassG.Value {
 		return false
 	}
 	was, is := f.Thickness.As(p.Serve), after.Thickness.As(p.Serve)
@@ -96,7 +182,12 @@ func sweetenLater(p *plan.Plan, step int) []candidate {
 		}
 		for _, share := range []measure.Minute{1, 0.95, 0.9, 0.85, 0.8, 0.7, 0.6, 0.5} {
 			all = append(all, func(p *plan.Plan) bool {
-				return shorten(p, step, j, share) && splitSweet(p, step) && p.MoveStep(splitAt(p, step), j+grown(p, step))
+				if !shorten(p, step, j, share) {
+					return false
+				}
+				before := len(p.Steps)
+				sweet := p.SplitSweet(step)
+				return sweet >= 0 && p.MoveStep(sweet, j+len(p.Steps)-before)
 			})
 		}
 	}
@@ -121,35 +212,6 @@ func shorten(p *plan.Plan, from, to int, share measure.Minute) bool {
 		}
 	}
 	return found
-}
-
-// splitSweet makes the sweeteners of a step a step of their own behind it,
-// where other things go in with them.
-func splitSweet(p *plan.Plan, step int) bool {
-	var sweet, rest []plan.Item
-	for _, item := range p.Steps[step].Items {
-		if m, ok := p.Pantry().Material(item.Material); ok && m.Kind == "sweetener" {
-			sweet = append(sweet, item)
-		} else {
-			rest = append(rest, item)
-		}
-	}
-	if len(rest) > 0 && len(sweet) > 0 {
-		p.Steps[step].Items = rest
-		p.InsertStep(step+1, plan.Step{Do: plan.Add, Pot: p.Steps[step].Pot, Items: sweet, Note: "When the grain is soft."})
-	}
-	return len(sweet) > 0
-}
-
-// splitAt is where the sugar stands after splitSweet, and grown by how many
-// places later steps have moved.
-func splitAt(p *plan.Plan, step int) int { return step + grown(p, step) }
-
-func grown(p *plan.Plan, step int) int {
-	if p.Sweetens(step) {
-		return 0
-	}
-	return 1
 }
 
 // coconutLast moves the thick coconut milk behind the last flame of its pot,
@@ -212,14 +274,25 @@ func stirOrLower(p *plan.Plan, step int) []candidate {
 // is such a finding, of a rule at a step, and it has an edit.
 func Apply(p *plan.Plan, rule string, step int) (*plan.Plan, bool) {
 	for _, one := range Forecast(p, forecast.Options{NominalOnly: true}).Findings {
-		if one.Rule != rule || one.Step != step || len(one.Edit) != 1 {
-			continue
-		}
-		if steps, ok := one.Edit[0].Value.([]plan.Step); ok {
-			changed := p.Clone()
-			changed.Steps = steps
-			return changed, true
+		if one.Rule == rule && one.Step == step && len(one.Edit) > 0 {
+			return Carry(p, one.Edit), true
 		}
 	}
 	return p, false
+}
+
+// Carry carries an edit out on a copy of a plan. It knows what the mends of
+// this package write: the steps, and pots.
+func Carry(p *plan.Plan, edit []forecast.Operation) *plan.Plan {
+	changed := p.Clone()
+	for _, op := range edit {
+		switch value := op.Value.(type) {
+		case []plan.Step:
+			changed.Steps = value
+		case vessel.Pot:
+			name := strings.NewReplacer("~1", "/", "~0", "~").Replace(strings.TrimPrefix(op.Path, "/pots/"))
+			changed.Pots[name] = value
+		}
+	}
+	return changed
 }

@@ -16,13 +16,22 @@ import (
 
 // applied carries out the edit of a finding as a reader of the document would.
 func applied(t require.TestingT, p *plan.Plan, finding forecast.Finding) *plan.Plan {
-	require.Len(t, finding.Edit, 1, finding.Rule)
-	require.Equal(t, "/steps", finding.Edit[0].Path)
 	document, err := p.JSON()
 	require.NoError(t, err)
 	var tree map[string]any
 	require.NoError(t, json.Unmarshal(document, &tree))
-	tree["steps"] = finding.Edit[0].Value
+	for _, op := range finding.Edit {
+		require.Equal(t, "replace", op.Op)
+		if op.Path == "/steps" {
+			tree["steps"] = op.Value
+			continue
+		}
+		name, isPot := strings.CutPrefix(op.Path, "/pots/")
+		require.True(t, isPot, op.Path)
+		pots := tree["pots"].(map[string]any)
+		require.Contains(t, pots, name)
+		pots[name] = op.Value
+	}
 	changed, err := json.Marshal(tree)
 	require.NoError(t, err)
 	q, err := plan.Read(changed)
@@ -99,6 +108,9 @@ func TestAnyEditMends(t *testing.T) {
 		`{"do":"add","items":[{"material":"yogurt","amount":"%d0 g"}]}`, `{"do":"add","items":[{"material":"moong-split","amount":"%d g"},{"material":"jaggery","amount":"90 g"}]}`,
 		`{"do":"heat","flame":"high","until":{"boil":true}}`, `{"do":"heat","flame":"medium","lid":true,"until":{"minutes":%d}}`, `{"do":"heat","flame":"high","stir":"none","until":{"minutes":%d}}`,
 		`{"do":"pressure","whistles":%d}`, `{"do":"cool","to_c":8}`, `{"do":"cool","to_c":30,"where":"water-bath"}`, `{"do":"bake","oven_c":160,"minutes":%d}`, `{"do":"hold","minutes":%d}`, `{"do":"rest","minutes":%d}`,
+		`{"do":"add","items":[{"material":"cornstarch","amount":"%d g"},{"material":"semolina","amount":"30 g"}]}`, `{"do":"add","items":[{"material":"egg-whole","amount":"%d g"}]}`,
+		`{"do":"add","items":[{"material":"sago-small","amount":"%d g"},{"material":"cardamom","amount":"1 g"}]}`, `{"do":"add","items":[{"material":"bottle-gourd","amount":"%d0 g"},{"material":"baking-soda","amount":"1 g"}]}`,
+		`{"do":"add","items":[{"material":"mango-pulp","amount":"%d0 g"},{"material":"milk-whole","amount":"100 ml","state":"raw"}]}`, `{"do":"heat","flame":"medium","until":{"remaining_pct":%d}}`, `{"do":"chill","hours":%d}`,
 		`{"do":"caramel","items":[{"material":"sugar-white","amount":"50 g"}],"until":"dark","flame_pct":1}`, `{"do":"portion","bowls":%d}`,
 	}
 	mended := 0
@@ -111,7 +123,7 @@ func TestAnyEditMends(t *testing.T) {
 			}
 			all = append(all, step)
 		}
-		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","pots":{"main":{"shape":"straight","diameter_mm":240,"height_mm":200}},"steps":[` + strings.Join(all, ",") + `]}`))
+		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","eaters":{"under_five":true},"aim":{"thickness":4},"pots":{"main":{"shape":"straight","diameter_mm":240,"height_mm":120}},"steps":[` + strings.Join(all, ",") + `]}`))
 		require.NoError(t, err)
 		f := advice.Forecast(p, forecast.Options{NominalOnly: true})
 		for _, one := range f.Findings {

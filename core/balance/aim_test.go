@@ -111,7 +111,7 @@ func TestBalanceMovesTheLeastAndRespectsLocks(t *testing.T) {
 
 	// The sugar alone makes nothing thick: the lock is named.
 	stuck := balance.Balance(p, balance.Aims{Thickness: &thickness}, []string{"milk-whole", "rice-short", "sugar-white"})
-	only := balance.Balance(p, balance.Aims{Thickness: &thickness}, []string{"milk-whole", "rice-short", "sugar-white", "mark"})
+	only := balance.Balance(p, balance.Aims{Thickness: &thickness}, []string{"milk-whole", "rice-short", "sugar-white", "mark", "time", "flame"})
 	require.Empty(t, stuck.Missed, "the mark is free")
 	require.Len(t, only.Missed, 1)
 	require.Contains(t, only.Missed[0].Because, "is locked")

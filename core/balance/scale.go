@@ -564,7 +564,10 @@ func withFlame(p *plan.Plan, flame vessel.Flame) *plan.Plan {
 // twoPots cooks half in the plan's pot and half in another over another
 // burner; nil if the kitchen has no second pot or burner.
 func (s *scaler) twoPots(grown *plan.Plan, kit Kit) *plan.Plan {
-	if grown.Serves < 2 || len(grown.Pots) > 1 {
+	if !onePot(grown) {
+		return nil
+	}
+	if grown.Serves < 2 {
 		return nil
 	}
 	one := half(grown, grown.Serves-grown.Serves/2)
@@ -600,6 +603,14 @@ func half(p *plan.Plan, bowls int) *plan.Plan {
 	h := p.Clone()
 	h.ScaleWithTaste(bowls)
 	return h
+}
+
+// onePot reports whether all happens in one pot, so that the whole of it can be
+// done twice: side pans, tempering and presses are shared out by hand.
+func onePot(p *plan.Plan) bool {
+	return len(p.Pots) == 1 && !slices.ContainsFunc(p.Steps, func(s plan.Step) bool {
+		return s.Do == plan.Press || slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Pot != "" })
+	})
 }
 
 // best makes one pot come out right, as it is or with the milk reduced first.

@@ -21,6 +21,9 @@ const (
 	Back     Kind = "back"     // that was too early
 	Weighed  Kind = "weighed"  // what the scale shows
 	Dipped   Kind = "dipped"   // how high it stands in the pot
+	Felt     Kind = "felt"     // how soft a part is between the fingers
+	Spooned  Kind = "spooned"  // how thick it runs off the spoon
+	Probed   Kind = "probed"   // what a thermometer shows
 	Finished Kind = "finished" // off the stove, into the bowls
 )
 
@@ -32,12 +35,18 @@ type Event struct {
 	Step int                `json:"step"`               // next, back: the step shown when it was said
 	Mass measure.Gram       `json:"mass_g,omitempty"`   // weighed: contents of the pot; finished: the yield, 0 if not weighed
 	MM   measure.Millimetre `json:"depth_mm,omitempty"` // dipped
+
+	Part  string  `json:"part,omitempty"`  // felt: of which part
+	Value float64 `json:"value,omitempty"` // felt: doneness; spooned: grade; probed: °C
 }
 
 // Faults of events.
 var (
 	ErrKind  = errors.New("unknown kind of event")
 	ErrMass  = errors.New("give the weight in grams, above the empty pot and below 100 kg")
+	ErrFelt  = errors.New("say how soft it is, of a part that is in the pot")
+	ErrSpoon = errors.New("say how it runs off the spoon, from 1 to 8")
+	ErrProbe = errors.New("give the temperature in °C, from -5 to 220")
 	ErrDepth = errors.New("give the depth in millimetres, above 0 and not above the rim of the pot")
 )
 
@@ -55,6 +64,18 @@ func (e Event) Check(p *plan.Plan) error {
 	case Dipped:
 		if !(e.MM > 0 && e.MM <= p.Pots[p.Served()[0]].HeightMM) {
 			return ErrDepth
+		}
+	case Felt:
+		if !(e.Value >= 0 && e.Value <= 10) || e.Part == "" || len(e.Part) > 60 {
+			return ErrFelt
+		}
+	case Spooned:
+		if !(e.Value >= 1 && e.Value <= 8) {
+			return ErrSpoon
+		}
+	case Probed:
+		if !(e.Value >= -5 && e.Value <= 220) {
+			return ErrProbe
 		}
 	case Finished:
 		if !(e.Mass >= 0 && e.Mass <= measure.MaxGrams) {
@@ -77,12 +98,22 @@ type Reading struct {
 	MM   measure.Millimetre // 0: it was weighed
 }
 
+// A Look is what was seen of the pot besides its weight.
+type Look struct {
+	At    time.Time
+	Step  int
+	Kind  Kind
+	Part  string
+	Value float64
+}
+
 // A State is the fold of a cook's events.
 type State struct {
 	Plan     *plan.Plan
 	Step     int    // the present step; len(Plan.Steps) when all are done
 	Spans    []Span // by step; zero before it was begun
 	Readings []Reading
+	Looks    []Look
 	Finished time.Time    // zero while it cooks
 	Yield    measure.Gram // weighed at the end, 0 if it was not
 	Events   int
@@ -123,6 +154,8 @@ func (s *State) apply(e Event) {
 		s.Finished = time.Time{}
 	case Weighed, Dipped:
 		s.Readings = append(s.Readings, Reading{At: e.At, Step: s.Step, Mass: e.Mass, MM: e.MM})
+	case Felt, Spooned, Probed:
+		s.Looks = append(s.Looks, Look{At: e.At, Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
 	case Finished:
 		if !s.Done() {
 			s.Spans[s.Step].End = later(e.At, s.Spans[s.Step].Begin)

@@ -2,6 +2,8 @@
 package forecast
 
 import (
+	"math"
+
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -180,13 +182,23 @@ type StepTrace struct {
 	NeverReached bool
 	PeakFill     float64 // highest level over the height of the pot
 	PeakBoilFill float64 // the same while dairy boils; 0 if it never does
-	DriedOut     bool    // free water fell below 1 % over the flame, after there had been more
-	MinFreeWater float64 // where it did: the free water, per cent of the mass
+	DriedOut     bool    // free water fell below 1 % over the flame, after a liquid had brought more
+	MinFreeWater float64 // the least free water over the flame after a liquid, per cent of the mass; 100 if there was none
+
+	Boiled    bool    // it came to the boil
+	SplitPH   float64 // the least pH with what protects it, while fresh dairy was near the boil; 14 if it never was
+	RawTissue float64 // the least doneness of a vegetable or fruit while dairy was so hot and pH below the limit; 10 if there was none
+	RawPH     float64 // the pH then
+	RawName   string  // the name of the part
+	EggC      float64 // the hottest that egg got, °C; 0 without egg
+	CaramelC  float64 // how hot a caramel came off the flame, °C
 }
 
 // PartTrace is what the rules want to know of a part that is served.
 type PartTrace struct {
 	WantedLow, WantedHigh float64 // doneness
+	AcidHardens           bool    // a pulse, which acid keeps hard
+	VolumeShare           float64 // of the finished pudding, 0 to 1
 }
 
 // A Weighing is what a scale showed of the contents of the served pot.
@@ -206,6 +218,45 @@ type Options struct {
 	// callers that ask for the course of many variants.
 	CourseOnly bool
 }
+
+// DoneAt returns the minute at which a part of the served pot reaches a doneness,
+// +Inf if it never does.
+func (f *Forecast) DoneAt(part string, doneness float64) float64 {
+	for k, done := range f.Curve.Doneness[part] {
+		if done >= doneness {
+			return f.Curve.Minute[k]
+		}
+	}
+	return math.Inf(1)
+}
+
+// MostScorch returns the highest scorch index and the step that has it, -1 where
+// nothing can scorch.
+func (f *Forecast) MostScorch() (step int, index float64) {
+	step = -1
+	for i := range f.Steps {
+		if s := f.Steps[i].Scorch; s != nil && *s > index {
+			step, index = i, *s
+		}
+	}
+	return step, index
+}
+
+// LeastSplitPH returns how near fresh milk came to splitting, as the pH near the
+// boil with what protects it counted in, and the step of it; -1 where no fresh
+// milk comes near the boil.
+func (f *Forecast) LeastSplitPH() (step int, ph float64) {
+	step, ph = -1, neverSplits
+	for i := range f.Trace {
+		if f.Trace[i].SplitPH < ph {
+			step, ph = i, f.Trace[i].SplitPH
+		}
+	}
+	return step, ph
+}
+
+// neverSplits is the pH of a step in which no fresh milk was near the boil.
+const neverSplits = 14.0
 
 // significantDigits is how exactly figures are printed: well beyond what they
 // are worth, and few enough that every machine prints the same.

@@ -249,18 +249,45 @@ func (r *run) watch(i int, p *pan, c *pot.Conditions, mass measure.Gram, level m
 	t := &r.trace[i]
 	fill := measure.Ratio(float64(level), float64(p.vessel.HeightMM))
 	t.PeakFill = max(t.PeakFill, fill)
+	if p.state.Egg > 0 {
+		t.EggC = max(t.EggC, float64(p.state.Temperature))
+	}
+	if p.state.Dairy > p.state.Stable && p.state.Temperature >= nearBoil {
+		t.SplitPH = min(t.SplitPH, p.state.SplitPH())
+		r.watchTissue(t, p)
+	}
 	if c.Power <= 0 {
 		return
 	}
 	boiling := pot.BoilingPoint(r.plan.Kitchen.AltitudeM, p.state.Brix()) - pot.BoilingMargin
-	if p.state.Dairy > 0 && p.state.Temperature >= boiling {
-		t.PeakBoilFill = max(t.PeakBoilFill, fill)
+	if p.state.Temperature >= boiling {
+		t.Boiled = true
+		if p.state.Dairy > 0 {
+			t.PeakBoilFill = max(t.PeakBoilFill, fill)
+		}
 	}
-	if p.state.Dry() {
-		t.DriedOut = t.DriedOut || p.hadWater
-		t.MinFreeWater = 100 * measure.Ratio(float64(p.state.FreeWater()), float64(mass))
-	} else {
-		p.hadWater = true
+	if p.hadWater {
+		t.DriedOut = t.DriedOut || p.state.Dry()
+		t.MinFreeWater = min(t.MinFreeWater, 100*measure.Ratio(float64(p.state.FreeWater()), float64(mass)))
+	}
+}
+
+// From where on fresh dairy may split, and by what raw vegetables make it.
+// Source: the watchpoint table.
+const (
+	nearBoil = measure.Celsius(85)
+	rawDone  = 0.6
+	rawPH    = 6.65
+)
+
+func (r *run) watchTissue(t *StepTrace, p *pan) {
+	if p.state.PH() >= rawPH {
+		return
+	}
+	for k := range p.state.Parts {
+		if part := &p.state.Parts[k]; part.Tissue && part.Done < rawDone && part.Done < t.RawTissue {
+			t.RawTissue, t.RawPH, t.RawName = part.Done, p.state.PH(), part.Name
+		}
 	}
 }
 

@@ -53,7 +53,8 @@ func Run(p *plan.Plan, options Options) *Forecast {
 	served := r.servedState()
 	for i := range served.Parts {
 		k := served.Parts[i].Kinetics
-		f.Parts[served.Parts[i].Name] = PartTrace{WantedLow: k.WantedLow, WantedHigh: k.WantedHigh}
+		f.Parts[served.Parts[i].Name] = PartTrace{WantedLow: k.WantedLow, WantedHigh: k.WantedHigh, AcidHardens: k.AcidHardens,
+			VolumeShare: measure.Ratio(served.Parts[i].Volume(), float64(served.Volume()))}
 	}
 	f.Marks = r.markResults(figure, fixedFigures+len(names))
 	f.Curve = r.first.record.curve(&r.first.state)

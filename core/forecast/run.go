@@ -63,7 +63,7 @@ type pan struct {
 	served     bool
 	base       measure.Gram // what "remaining" is a share of
 	evaporated measure.Gram
-	hadWater   bool    // has held 1 % of free water since its latest addition
+	hadWater   bool    // its latest liquid brought 1 % of free water or more
 	offHeat    float64 // grade when the flame last went off, NaN before that or below 60 °C
 	record     *recorder
 }
@@ -146,6 +146,9 @@ func newRun(p *plan.Plan, s spread, seconds float64, options Options, record boo
 		begins: make([]panTime, len(p.Steps)), ends: make([]panTime, len(p.Steps)),
 		trace: make([]StepTrace, len(p.Steps)), masses: make([]measure.Gram, len(p.Steps)),
 	}
+	for i := range r.trace {
+		r.trace[i] = StepTrace{MinFreeWater: 100, SplitPH: neverSplits, RawTissue: 10}
+	}
 	if record {
 		r.results = make([]StepResult, len(p.Steps))
 		r.allergens = map[string]bool{}
@@ -222,6 +225,9 @@ func (r *run) do(i int, s *plan.Step) {
 	if r.record {
 		fill := measure.Ratio(float64(p.vessel.Depth(p.state.Volume())), float64(p.vessel.HeightMM))
 		r.trace[i].PeakFill = max(r.trace[i].PeakFill, fill)
+		if p.state.Egg > 0 {
+			r.trace[i].EggC = max(r.trace[i].EggC, float64(p.state.Temperature))
+		}
 		r.sample(p)
 		p.record.corner()
 		r.results[i] = r.result(i, s, p)
@@ -343,7 +349,7 @@ func (r *run) add(i int, s *plan.Step, p *pan) {
 			added.LayOnTop()
 		}
 		mass += added.Mass()
-		wet = wet || added.FreeWater() > 0
+		wet = wet || added.IsWet()
 		p.state.Pour(&added)
 	}
 	total := p.state.Mass()

@@ -234,6 +234,7 @@ func (r *run) caramel(i int, s *plan.Step, p *pan) {
 	case temperature < goal-1:
 		r.trace[i].NeverReached = true
 	}
+	r.trace[i].CaramelC = float64(temperature)
 	share := max(0, float64(temperature)-meltFrom) / (amberC - meltFrom)
 	lost := p.state.Caramelise(amberMass*share, amberSweetness*share)
 	p.evaporated += lost

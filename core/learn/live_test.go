@@ -165,3 +165,60 @@ func median(values []float64) float64 {
 	sorted := slices.Sorted(slices.Values(values))
 	return sorted[len(sorted)/2]
 }
+
+// look is a cook at the mark's step who looked at it at some minutes.
+func look(p *plan.Plan, really *forecast.Forecast, now float64, looks ...cook.Event) learn.Live {
+	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
+	s := cook.Fold(p, lit, append(events, looks...))
+	return learn.Follow(&s, after(now))
+}
+
+// A grain that is slower than thought is found out between the fingers, one
+// that is as thought is left alone, and each look narrows the range.
+func TestFingersFindASlowGrain(t *testing.T) {
+	p := read(t)
+	slow := p.Clone()
+	slow.Calibration.CookTime = map[string]plan.Learnt{"rice-short": {Value: 1.25}}
+	really := forecast.Run(slow, forecast.Options{NominalOnly: true})
+	felt := func(minute float64) cook.Event {
+		done := learn.Interpolate(really.Curve.Minute, really.Curve.Doneness["rice-short"], minute)
+		return cook.Event{Kind: cook.Felt, At: after(minute), Part: "rice-short", Value: done}
+	}
+	truth := really.Doneness["rice-short"].Value
+	none := look(p, really, 20)
+	once := look(p, really, 20, felt(18))
+	often := look(p, really, 26, felt(18), felt(22), felt(25))
+	off := func(l learn.Live) float64 { return math.Abs(l.Forecast.Doneness["rice-short"].Value - truth) }
+	require.Less(t, off(once), off(none))
+	require.Less(t, off(often), off(once))
+	require.Greater(t, often.Cook.Factor, 1.1)
+	require.Less(t, often.Cook.SD, once.Cook.SD)
+	width := func(l learn.Live) float64 {
+		r := l.Forecast.Doneness["rice-short"]
+		return (r.High - r.Low) / r.Value
+	}
+	require.Less(t, width(often), width(none))
+	same := look(p, forecast.Run(p, forecast.Options{NominalOnly: true}), 20, cook.Event{Kind: cook.Felt, At: after(10), Part: "nothing of the kind", Value: 1})
+	require.InDelta(t, 1, same.Cook.Factor, 1e-9, "a part that is not in the pot teaches nothing")
+}
+
+// The spoon moves the thickness as served, and a probe the power, but not one
+// that was held into the steam.
+func TestSpoonAndProbe(t *testing.T) {
+	p := read(t)
+	really := truth(p, 0.8)
+	none := look(p, really, 22)
+	model := none.Grade
+	thick := look(p, really, 22, cook.Event{Kind: cook.Spooned, At: after(22), Value: model + 1})
+	require.Greater(t, thick.Thicker, 0.2)
+	require.Less(t, thick.Thicker, 0.5, "one spoon is not believed all the way")
+	require.InDelta(t, thick.Thicker, thick.Forecast.Thickness.Hot.Value-none.Forecast.Thickness.Hot.Value, 0.05)
+	cool := learn.Interpolate(really.Curve.Minute, really.Curve.TempC, 3)
+	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Probed, At: after(3), Value: cool}}
+	s := cook.Fold(p, lit, events)
+	probed := learn.Follow(&s, after(4))
+	require.Less(t, probed.Power.Factor, 0.97)
+	events[1].Value = 200
+	s = cook.Fold(p, lit, events)
+	require.InDelta(t, 1, learn.Follow(&s, after(4)).Power.Factor, 0.3, "one wild reading does not rule")
+}

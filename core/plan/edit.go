@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -39,9 +40,13 @@ func (p *Plan) scale(bowls int, exponent func(*pantry.Material) float64) {
 		return
 	}
 	factor := float64(bowls) / float64(p.Serves)
+	before := p.Serves
 	p.Serves = bowls
 	for i := range p.Steps {
 		s := &p.Steps[i]
+		if s.Bowls == before {
+			s.Bowls = bowls
+		}
 		for j := range s.Items {
 			by := factor
 			if material, ok := p.Pantry().Material(s.Items[j].Material); ok {
@@ -78,13 +83,13 @@ func (i *Item) scale(factor float64) {
 // ScaleSweeteners multiplies what sweetens, to the gram.
 func (p *Plan) ScaleSweeteners(factor float64) {
 	for i := range p.Steps {
-		if !p.Sweetens(i) {
-			continue
+		if p.Steps[i].Do == Caramel {
+			continue // its colour is its own matter
 		}
 		for j := range p.Steps[i].Items {
 			item := &p.Steps[i].Items[j]
 			material, mass, err := p.Weigh(*item)
-			if err != nil || material.Kind != "sweetener" {
+			if err != nil || !isSweetener(material) {
 				continue
 			}
 			item.Amount, item.Also = fmt.Sprintf("%.0f g", max(1, math.Round(float64(mass)*factor))), ""
@@ -92,45 +97,115 @@ func (p *Plan) ScaleSweeteners(factor float64) {
 	}
 }
 
-// Sweetens reports whether a step adds a sweetener.
-func (p *Plan) Sweetens(step int) bool {
-	if p.Steps[step].Do != Add {
-		return false
-	}
-	for _, item := range p.Steps[step].Items {
-		if material, ok := p.Pantry().Material(item.Material); ok && material.Kind == "sweetener" {
-			return true
+// Unsweetened returns a copy with hardly any of the sweetener that a step adds.
+func (p *Plan) Unsweetened(step int) *Plan {
+	without := p.Clone()
+	least := func(item *Item) {
+		if m, ok := p.Pantry().Material(item.Material); ok && isSweetener(m) {
+			item.Amount, item.Also = "0.01 g", ""
 		}
 	}
-	return false
+	for j := range without.Steps[step].Items {
+		item := &without.Steps[step].Items[j]
+		least(item)
+		if at := p.Maker(item.Part); at >= 0 && p.isSweet(*item) {
+			for k := range without.Steps[at].Items {
+				least(&without.Steps[at].Items[k])
+			}
+		}
+	}
+	return without
 }
 
-// SugarStep returns the first step that adds a sweetener and nothing else, so
-// that it can be moved by itself; -1 if there is none.
+// Sweetens reports whether a step adds a sweetener, by itself or in a part that
+// was made with it, such as a syrup.
+func (p *Plan) Sweetens(step int) bool {
+	return p.Steps[step].Do == Add && slices.ContainsFunc(p.Steps[step].Items, p.isSweet)
+}
+
+// isSweet reports whether an item is a sweetener or a part made with one.
+func (p *Plan) isSweet(item Item) bool {
+	if m, ok := p.Pantry().Material(item.Material); ok {
+		return isSweetener(m)
+	}
+	at := p.Maker(item.Part)
+	return at >= 0 && p.Steps[at].Do == Melt
+}
+
+// Maker returns the preparation that makes a part, -1 if there is none. A press
+// makes parts that carry a number behind its name.
+func (p *Plan) Maker(part string) int {
+	if part == "" {
+		return -1
+	}
+	base := part
+	if at := strings.LastIndexByte(part, '.'); at > 0 {
+		base = part[:at]
+	}
+	return slices.IndexFunc(p.Steps, func(s Step) bool {
+		return s.Do.IsPreparation() && s.Of == "" && (s.Name == part || (s.Do == Press && s.Name == base))
+	})
+}
+
+// SugarStep returns the first step that adds a sweetener; -1 if there is none.
 func (p *Plan) SugarStep() int {
 	for i := range p.Steps {
-		if len(p.Steps[i].Items) == 1 && p.Sweetens(i) {
+		if p.Sweetens(i) {
 			return i
 		}
 	}
 	return -1
 }
 
+func isSweetener(m *pantry.Material) bool { return m.Kind == "sweetener" }
+
+// SplitSweet makes the sweeteners of a step a step of their own behind it, where
+// other things go in with them, and returns where they stand then; -1 if there
+// are none.
+func (p *Plan) SplitSweet(step int) int {
+	if step < 0 || step >= len(p.Steps) || !p.Sweetens(step) {
+		return -1
+	}
+	var sweet, rest []Item
+	for _, item := range p.Steps[step].Items {
+		if p.isSweet(item) {
+			sweet = append(sweet, item)
+		} else {
+			rest = append(rest, item)
+		}
+	}
+	if len(rest) == 0 {
+		return step
+	}
+	p.Steps[step].Items = rest
+	p.InsertStep(step+1, Step{Do: Add, Pot: p.Steps[step].Pot, Items: sweet, Note: "In two goes, tasting between."})
+	return step + 1
+}
+
 // ServeAs changes how the pudding is served. Standing and chilling come to the
-// end of one that is served chilled and leave one that is not.
+// end of one that is served chilled, behind which it may be shared out, and
+// leave one that is not.
 func (p *Plan) ServeAs(serve Serve) {
 	p.Serve = serve
-	n := len(p.Steps)
-	chills := n > 0 && p.Steps[n-1].Do == Chill
+	end := len(p.Steps)
+	for end > 0 && p.Steps[end-1].Do == Portion {
+		end--
+	}
+	chills := end > 0 && p.Steps[end-1].Do == Chill
 	switch {
 	case serve == Chilled && !chills:
 		stand, hours := StandMinutes, ChillHours
-		p.Steps = append(p.Steps, Step{Do: Rest, Minutes: &stand}, Step{Do: Chill, Hours: &hours})
+		pot := p.Served()[0]
+		if pot == MainPot {
+			pot = ""
+		}
+		p.Steps = slices.Insert(p.Steps, end, Step{Do: Rest, Pot: pot, Minutes: &stand}, Step{Do: Chill, Pot: pot, Hours: &hours})
 	case serve != Chilled && chills:
+		n := end
 		for n > 1 && (p.Steps[n-1].Do == Chill || p.Steps[n-1].Do == Rest) {
 			n--
 		}
-		p.Steps = p.Steps[:n]
+		p.Steps = slices.Delete(p.Steps, n, end)
 	}
 }
 
@@ -167,6 +242,25 @@ func (p *Plan) MoveStep(from, to int) bool {
 	return true
 }
 
+// RemoveStep takes a step out. References of later targets follow; those to the
+// step itself fall back to what the format counts from. It reports whether the
+// step existed and was not the last one.
+func (p *Plan) RemoveStep(step int) bool {
+	if len(p.Steps) < 2 || !p.MoveStep(step, len(p.Steps)-1) {
+		return false
+	}
+	last := len(p.Steps) - 1
+	p.Steps = p.Steps[:last]
+	for i := range p.Steps {
+		if u := p.Steps[i].Until; u != nil && u.OfStep != nil && *u.OfStep == last {
+			until := *u
+			until.OfStep = nil
+			p.Steps[i].Until = &until
+		}
+	}
+	return true
+}
+
 // RemoveItem takes an item out of an addition, and the addition with its last
 // one. References of later targets follow. It reports whether the item existed.
 func (p *Plan) RemoveItem(step, item int) bool {
@@ -178,11 +272,7 @@ func (p *Plan) RemoveItem(step, item int) bool {
 		s.Items = append(s.Items[:item:item], s.Items[item+1:]...)
 		return true
 	}
-	if !p.MoveStep(step, len(p.Steps)-1) {
-		return false
-	}
-	p.Steps = p.Steps[:len(p.Steps)-1]
-	return true
+	return p.RemoveStep(step)
 }
 
 // Foams reports whether dairy goes in, which rises at the boil.

@@ -267,3 +267,79 @@ func TestArrangedPuddings(t *testing.T) {
 		})
 	}
 }
+
+func TestDifferencesSayWhatChanged(t *testing.T) {
+	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn)
+	require.Empty(t, plan.Differences(p, p))
+	q := p.Clone()
+	q.Name, q.Serves, q.Serve = "other", 8, plan.Chilled
+	q.Steps[0].Items[1].Amount = "120 g"
+	q.Steps[2].Flame = vessel.Low
+	require.True(t, q.MoveStep(3, 1))
+	require.NoError(t, q.Prepare(0, 1, "soak", 30))
+	found := map[string]plan.Difference{}
+	for _, d := range plan.Differences(p, q) {
+		found[d.What] = d
+	}
+	require.Equal(t, plan.Difference{What: "bowls", From: "6", To: "8"}, found["bowls"])
+	require.Equal(t, plan.Difference{What: "short-grain white rice", From: "90 g", To: "120 g"}, found["short-grain white rice"])
+	require.NotContains(t, found, "whole milk")
+	text := fmt.Sprint(found)
+	for _, words := range []string{"soak", "low flame", "chilled", "white sugar"} {
+		require.Contains(t, text, words)
+	}
+}
+
+func TestStepsComeAndGo(t *testing.T) {
+	for _, kind := range plan.StepKinds() {
+		p := withSteps(t, milkAndRice, boil, untilSoft, halved)
+		p.InsertStep(4, kind.With(6, plan.MainPot, []plan.Item{{Material: "sugar-white", Amount: "30 g"}}))
+		p = mustRead(t, p)
+		require.Len(t, p.Steps, 5, kind.Name)
+		require.True(t, p.RemoveStep(4))
+		require.Equal(t, 0, *mustRead(t, p).Steps[3].Until.OfStep)
+	}
+	p := withSteps(t, milkAndRice, boil, `{"do":"rest","minutes":3}`, `{"do":"heat","flame":"medium","until":{"remaining_pct":80,"of_step":2}}`)
+	require.True(t, p.RemoveStep(2))
+	require.Nil(t, mustRead(t, p).Steps[2].Until.OfStep, "what it counted from is gone")
+	require.False(t, p.RemoveStep(9))
+	_, known := plan.StepKindNamed("sing to it")
+	require.False(t, known)
+}
+
+func TestServedChilledBeforeItIsShared(t *testing.T) {
+	p := withSteps(t, milkAndRice, boil, untilSoft, `{"do":"portion","bowls":6}`)
+	p.ServeAs(plan.Chilled)
+	require.Equal(t, plan.Chill, p.Steps[4].Do)
+	require.Equal(t, plan.Portion, mustRead(t, p).Steps[5].Do)
+	p.ServeAs(plan.Hot)
+	require.Len(t, p.Steps, 4)
+	p.Scale(12)
+	require.Equal(t, 12, p.Steps[3].Bowls, "as many as are served")
+}
+
+// What is sized by the bowls is shared out by them, and what is not stays.
+func TestScaleLeavesWhatIsNotSized(t *testing.T) {
+	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn, `{"do":"portion","slices":24}`)
+	p.Scale(12)
+	require.Equal(t, 24, p.Steps[4].Slices, "as many slices, each twice as large")
+	require.Equal(t, "160 g", p.Steps[3].Items[0].Amount)
+	require.InDelta(t, 1.3, p.Steps[2].Until.Doneness.At, 0)
+	p.Scale(12)
+	require.Equal(t, "160 g", p.Steps[3].Items[0].Amount, "twice is once")
+	mustRead(t, p)
+}
+
+func TestDifferencesOfMaterialsThatComeAndGo(t *testing.T) {
+	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn)
+	q := withSteps(t, milkAndRice, boil, untilSoft, `{"do":"add","items":[{"material":"jaggery","amount":"90 g"}]}`)
+	found := map[string]plan.Difference{}
+	for _, d := range plan.Differences(p, q) {
+		found[d.What] = d
+	}
+	require.Equal(t, plan.Difference{What: "white sugar", From: "80 g"}, found["white sugar"])
+	jaggery, ok := p.Pantry().Material("jaggery")
+	require.True(t, ok)
+	require.Equal(t, "90 g", found[strings.ToLower(jaggery.ShortName())].To)
+	require.Len(t, plan.Differences(q, p), len(plan.Differences(p, q)), "as many the other way round")
+}

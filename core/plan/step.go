@@ -267,15 +267,19 @@ func (s *Step) FullMinutes() measure.Minute {
 	case s.Do == Fry:
 		var sum measure.Minute
 		for _, item := range s.Items {
-			if item.Minutes != nil {
-				sum += *item.Minutes
-			} else {
-				sum += usualMinutes[Fry]
-			}
+			sum += s.FryMinutes(item)
 		}
 		return sum
 	}
 	return usualMinutes[s.Do]
+}
+
+// FryMinutes returns how long one item of a fry is in the fat.
+func (s *Step) FryMinutes(item Item) measure.Minute {
+	if item.Minutes != nil {
+		return *item.Minutes
+	}
+	return usualMinutes[Fry]
 }
 
 // mostHands bounds the minutes that a preparation keeps the hands busy where

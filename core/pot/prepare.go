@@ -142,6 +142,7 @@ func (s *State) Drain() measure.Gram {
 		s.Liquid[i] *= 1 - goes
 	}
 	s.Dairy *= 1 - goes
+	s.Stable *= 1 - goes
 	s.Egg *= 1 - goes
 	return measure.Gram(poured)
 }

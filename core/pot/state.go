@@ -26,7 +26,11 @@ type Part struct {
 	toasted  float64 // minutes dry over the flame; below 0 once it has told
 }
 
-func (p *Part) mass() float64   { return p.dryMass + p.Held }
+func (p *Part) mass() float64 { return p.dryMass + p.Held }
+
+// Volume returns the room that a part takes up, in ml.
+func (p *Part) Volume() float64 { return p.volume() }
+
 func (p *Part) volume() float64 { return p.dryMass/grainDensity + p.Held/waterDensity }
 
 // A State is the contents of one pot. The zero value is an empty pot at 0 °C.
@@ -37,6 +41,7 @@ type State struct {
 	Topping     Mix // lies on top: neither thickness nor sweetness nor level
 	Parts       []Part
 	Dairy       float64 // g of dairy that went in
+	Stable      float64 // g of it that was stabilised against heat when it was made
 	Egg         float64 // g of whole egg
 	EggSet      float64 // share of it that has set, 0 to 1
 }
@@ -67,6 +72,9 @@ func New(material *pantry.Material, mass measure.Gram, temperature measure.Celsi
 	}
 	if material.Kind == "dairy" {
 		s.Dairy = float64(mass)
+		if material.Has("heat-stabilised") {
+			s.Stable = s.Dairy
+		}
 	}
 	if material.Behaviour == pantry.Egg {
 		s.Egg = float64(mass)
@@ -180,6 +188,19 @@ func (s *State) PH() float64 {
 	return s.Liquid[BufferPH] / s.Liquid[Buffer]
 }
 
+// Protection of milk against splitting, in pH. Source: the model, section 8.
+const (
+	starchProtects = 0.3 // 1 % of cooked starch in the liquid
+	stableProtects = 0.3 // milk that is stabilised against heat
+)
+
+// SplitPH returns the pH by which fresh dairy near the boil is judged: that of
+// the liquid and what protects it.
+func (s *State) SplitPH() float64 {
+	starch := min(1, 100*measure.Ratio(s.Liquid[Gel], s.Liquid.Mass()))
+	return s.PH() + starchProtects*starch + stableProtects*measure.Ratio(s.Stable, s.Dairy)
+}
+
 // Part returns the part of a name, nil if there is none.
 func (s *State) Part(name string) *Part {
 	for i := range s.Parts {
@@ -242,6 +263,13 @@ func (s *State) totals() totals {
 	return t
 }
 
+// IsWet reports whether there is liquid to boil in: the few drops in butter are
+// fried away and are none.
+func (s *State) IsWet() bool {
+	const dropsOverFat = 0.5
+	return s.Liquid[Water] > dropsOverFat*s.Liquid[Fat]
+}
+
 // Pour adds other to the pot: mass and heat mix. Parts of the same name become
 // one, their doneness the mean by raw mass.
 func (s *State) Pour(other *State) {
@@ -257,6 +285,7 @@ func (s *State) Pour(other *State) {
 		s.Egg = egg
 	}
 	s.Dairy += other.Dairy
+	s.Stable += other.Stable
 	for i := range other.Parts {
 		p := &other.Parts[i]
 		same := s.Part(p.Name)
@@ -289,6 +318,7 @@ func (s *State) scale(factor float64) {
 		}
 	}
 	s.Dairy *= factor
+	s.Stable *= factor
 	s.Egg *= factor
 	for i := range s.Parts {
 		p := &s.Parts[i]

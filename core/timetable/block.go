@@ -1,0 +1,176 @@
+package timetable
+
+import (
+	"slices"
+	"strings"
+
+	"kirdu/core/forecast"
+	"kirdu/core/plan"
+)
+
+// A use is what a stretch of work needs, in minutes from the start of its block.
+type use struct {
+	kind     useKind
+	name     string // of the pot; "" for the rest
+	pan      string // burner: which pan of the plan it is for
+	from, to float64
+	amount   float64 // hands: 0 to 1; refrigerator: litres
+}
+
+type useKind int
+
+const (
+	useBurner useKind = iota
+	usePot
+	useOven
+	useHands
+	useFridge
+)
+
+// A block is a pudding on one burner: its pots never wait, so all that happens in
+// them keeps its distance. Preparations may be done earlier.
+type block struct {
+	plan  *plan.Plan
+	f     *forecast.Forecast
+	total float64 // minutes from its start to its end
+	uses  []use
+	preps []prep
+}
+
+// A prep is a preparation that may be moved earlier than it need be.
+type prep struct {
+	step     int
+	from, to float64 // as late as it can be
+	hands    float64 // minutes that keep the hands busy, from its start
+	needed   int     // the prep of the same block that takes it, -1 for none
+	earlier  float64 // how much earlier it may be
+}
+
+// How much earlier than needed a preparation may be done, in minutes: a soak
+// over night, the rest in an afternoon. Our own judgement.
+const (
+	soakEarlier = 12 * 60.0
+	prepEarlier = 4 * 60.0
+)
+
+// handsOf is what a rhythm of stirring takes of a person: constant stirring all,
+// often half. Source: the model, section 12; a pot that is not stirred takes
+// none here.
+var handsOf = map[plan.Stir]float64{plan.StirConstant: 1, plan.StirOften: 0.5, plan.StirNow: 0.2, plan.StirNone: 0}
+
+// newBlock lays out a plan whose burner is the one it is to be cooked on.
+func newBlock(p *plan.Plan) *block {
+	b := &block{plan: p, f: forecast.Run(p, forecast.Options{NominalOnly: true})}
+	first, last := map[string]float64{}, map[string]float64{}
+	for i := range p.Steps {
+		s, r := &p.Steps[i], &b.f.Steps[i]
+		b.total = max(b.total, r.EndMin)
+		if s.Do.IsPreparation() {
+			if tied(s) {
+				b.uses = append(b.uses, use{kind: useHands, from: r.StartMin, to: r.EndMin, amount: 1})
+				continue
+			}
+			b.preps = append(b.preps, prep{step: i, from: r.StartMin, to: r.EndMin, hands: float64(s.HandsOn()), needed: -1, earlier: earliest(s)})
+			continue
+		}
+		pot := s.PotName()
+		if _, seen := first[pot]; !seen {
+			first[pot] = r.StartMin
+		}
+		last[pot] = r.EndMin
+		b.stepUses(s, r, pot)
+	}
+	for _, pot := range p.PotNamesSorted() {
+		if from, used := first[pot]; used && last[pot] > from {
+			b.uses = append(b.uses, use{kind: usePot, name: potName(p, pot), from: from, to: last[pot]})
+		}
+	}
+	for k := range b.preps {
+		b.preps[k].needed = b.taker(k)
+	}
+	return b
+}
+
+// stepUses lists what a step of a pot takes.
+func (b *block) stepUses(s *plan.Step, r *forecast.StepResult, pot string) {
+	if r.EndMin <= r.StartMin {
+		return
+	}
+	add := func(kind useKind, amount float64) {
+		b.uses = append(b.uses, use{kind: kind, pan: pot, from: r.StartMin, to: r.EndMin, amount: amount})
+	}
+	switch s.Do {
+	case plan.Heat:
+		if s.FlamePercent() > 0 {
+			add(useBurner, 0)
+			if hands := handsOf[s.Stirring()]; hands > 0 {
+				add(useHands, hands)
+			}
+		}
+	case plan.Pressure, plan.Caramel:
+		add(useBurner, 0)
+		if s.Do == plan.Caramel {
+			add(useHands, 1)
+		}
+	case plan.Hold:
+		add(useBurner, 0)
+	case plan.Bake:
+		if s.BakeIn == "oven" || s.BakeIn == "" {
+			add(useOven, 0)
+		}
+	case plan.Chill:
+		const perLitre = 1000
+		if r.VolumeML != nil {
+			add(useFridge, *r.VolumeML/perLitre)
+		}
+	case plan.Cool:
+		if s.Where == "fridge" && r.VolumeML != nil {
+			const perLitre = 1000
+			add(useFridge, *r.VolumeML/perLitre)
+		}
+	}
+}
+
+// tied reports whether a preparation takes from a pot that cooks, so that it
+// cannot be moved.
+func tied(s *plan.Step) bool {
+	return slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Pot != "" })
+}
+
+func earliest(s *plan.Step) float64 {
+	if s.Do == plan.Soak {
+		return soakEarlier
+	}
+	return prepEarlier
+}
+
+// potName is what a pot is called in a kitchen: by its own name, or the one it
+// has in the plan.
+func potName(p *plan.Plan, key string) string {
+	if name := p.Pots[key].Name; name != "" {
+		return name
+	}
+	return ""
+}
+
+// taker finds the preparation that takes the part of another, or changes it
+// further; -1 if a pot takes it.
+func (b *block) taker(k int) int {
+	s := &b.plan.Steps[b.preps[k].step]
+	name := s.Name
+	if name == "" {
+		name = s.Of
+	}
+	for l := range b.preps {
+		other := &b.plan.Steps[b.preps[l].step]
+		if b.preps[l].step <= b.preps[k].step {
+			continue
+		}
+		if other.Of == name || slices.ContainsFunc(other.Items, func(item plan.Item) bool {
+			return item.Part == name || strings.HasPrefix(item.Part, name+".")
+		}) {
+			return l
+		}
+	}
+	return -1
+}

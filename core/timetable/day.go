@@ -1,0 +1,181 @@
+package timetable
+
+import (
+	"maps"
+	"math"
+	"slices"
+)
+
+// A load takes a part of something that is shared, between two times.
+type load struct{ from, to, amount float64 }
+
+// A day is what is taken so far.
+type day struct {
+	g       *Gathering
+	unary   map[string][]load // burners and pots: by one at a time
+	hands   []load
+	ovens   []load
+	fridges []load
+}
+
+func newDay(g *Gathering) *day { return &day{g: g, unary: map[string][]load{}} }
+
+const tolerance = 1e-6
+
+// with returns the day with one more pudding in it.
+func (d *day) with(p *placed) *day {
+	next := &day{g: d.g, unary: maps.Clone(d.unary), hands: slices.Clip(d.hands), ovens: slices.Clip(d.ovens), fridges: slices.Clip(d.fridges)}
+	for _, u := range p.choice.block.uses {
+		one := load{p.start + u.from, p.start + u.to, u.amount}
+		switch u.kind {
+		case useBurner:
+			key := "burner " + p.burners[u.pan]
+			next.unary[key] = append(slices.Clip(next.unary[key]), one)
+		case usePot:
+			if _, counted := d.g.Pots[u.name]; counted && u.name != "" {
+				key := "pot " + u.name
+				next.unary[key] = append(slices.Clip(next.unary[key]), one)
+			}
+		case useHands:
+			next.hands = append(next.hands, one)
+		case useOven:
+			one.amount = 1
+			next.ovens = append(next.ovens, one)
+		case useFridge:
+			next.fridges = append(next.fridges, one)
+		}
+	}
+	for k, at := range p.preps {
+		next.hands = append(next.hands, load{at, at + p.choice.block.preps[k].hands, 1})
+	}
+	return next
+}
+
+// clash returns how much earlier a pudding must be so that what clashes first no
+// longer does, 0 if nothing does.
+func (d *day) clash(p *placed) float64 {
+	shift := 0.0
+	var hands, ovens, fridges []load
+	for _, u := range p.choice.block.uses {
+		mine := load{p.start + u.from, p.start + u.to, u.amount}
+		switch u.kind {
+		case useBurner:
+			if p.burners[u.pan] == "" {
+				continue // a pan beside, which takes what is free
+			}
+			shift = nearest(shift, overlap(d.unary["burner "+p.burners[u.pan]], mine))
+		case usePot:
+			if u.name != "" {
+				shift = nearest(shift, overlap(d.unary["pot "+u.name], mine))
+			}
+		case useHands:
+			hands = append(hands, mine)
+		case useOven:
+			mine.amount = 1
+			ovens = append(ovens, mine)
+		case useFridge:
+			fridges = append(fridges, mine)
+		}
+	}
+	if shift > 0 {
+		return shift
+	}
+	shift = over(d.hands, hands, float64(d.g.Hands), 1)
+	shift = nearest(shift, over(d.ovens, ovens, float64(d.g.Ovens), math.Inf(1)))
+	return nearest(shift, over(d.fridges, fridges, d.g.FridgeL, math.Inf(1)))
+}
+
+// overlap returns how much earlier a load must be to end where the next that it
+// overlaps begins; 0 if it overlaps none.
+func overlap(taken []load, mine load) float64 {
+	shift := 0.0
+	for _, other := range taken {
+		if mine.from < other.to-tolerance && other.from < mine.to-tolerance {
+			shift = nearest(shift, mine.to-other.from)
+		}
+	}
+	return shift
+}
+
+// nearest is the smaller of two shifts, of which 0 is none.
+func nearest(a, b float64) float64 {
+	if a == 0 || (b > 0 && b < a) {
+		return b
+	}
+	return a
+}
+
+// burnerFree reports whether a burner is free for a pan of a pudding, of others
+// and of its own other pans.
+func (d *day) burnerFree(p *placed, pan, burner string) bool {
+	taken := d.unary["burner "+burner]
+	for _, u := range p.choice.block.uses {
+		if u.kind != useBurner || u.pan != pan {
+			continue
+		}
+		mine := load{p.start + u.from, p.start + u.to, 0}
+		if overlap(taken, mine) > 0 {
+			return false
+		}
+		for _, other := range p.choice.block.uses {
+			if other.kind == useBurner && other.pan != pan && p.burners[other.pan] == burner &&
+				mine.from < p.start+other.to-tolerance && p.start+other.from < mine.to-tolerance {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// over returns how much earlier mine must be so that where they come first to
+// more than there is one of them ends before one of the others begins; 0 if they
+// never do. One pudding by itself counts own at most: a cook at one pot is one
+// cook.
+func over(taken, mine []load, capacity, own float64) float64 {
+	shift := 0.0
+	check := func(at float64) {
+		here := min(sum(mine, at), own)
+		if here <= 0 || here+sum(taken, at) <= capacity+tolerance {
+			return
+		}
+		if here > capacity+tolerance {
+			shift = nearest(shift, never) // it has not enough for itself
+		}
+		for _, one := range mine {
+			for _, other := range taken {
+				if covers(one, at) && covers(other, at) {
+					shift = nearest(shift, one.to-other.from)
+				}
+			}
+		}
+	}
+	for _, one := range mine {
+		check(one.from)
+		for _, other := range taken {
+			if other.from > one.from && other.from < one.to {
+				check(other.from)
+			}
+		}
+	}
+	return shift
+}
+
+// never is a shift that nobody looks beyond.
+const never = 10 * longest
+
+func covers(l load, at float64) bool { return l.from <= at+tolerance && at < l.to-tolerance }
+
+func sum(loads []load, at float64) (total float64) {
+	for _, one := range loads {
+		if covers(one, at) {
+			total += one.amount
+		}
+	}
+	return total
+}
+
+// handsTaken returns how much earlier a whole person must be asked for between two
+// times to be free, 0 if one is.
+func (d *day) handsTaken(from, to float64) float64 {
+	return over(d.hands, []load{{from, to, 1}}, float64(d.g.Hands), 1)
+}
