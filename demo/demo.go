@@ -41,7 +41,7 @@ var burners = []vessel.Burner{
 
 // shelf lists the sample puddings, the one to be shown first last: the shelf
 // begins with what was saved last.
-var shelf = []string{"sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "vermicelli-walnut-maple", "millet-palm-sugar", "rice-pear-bay"}
+var shelf = []string{"lentil-date-coconut", "sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "vermicelli-walnut-maple", "millet-palm-sugar", "rice-pear-bay"}
 
 // A batch is a cook of the past. Its pot lost what the model says for a burner
 // of Power times what was thought; this kitchen's gas is a little weak.
@@ -190,7 +190,32 @@ func furnish(ctx context.Context, s *store.Store, ids map[string]string, now, mo
 			return err
 		}
 	}
+	if err := supper(ctx, s, ids, now, zone); err != nil {
+		return err
+	}
 	return s.Tick(ctx, "rice-basmati", 1000, now)
+}
+
+// supperTable is what stands on the table of the lantern supper, in bowls.
+var supperTable = []struct {
+	plan  string
+	bowls int
+}{{"rice-pear-bay", 6}, {"lentil-date-coconut", 6}, {"sticky-rice-pomegranate", 5}}
+
+// supper sets the lantern supper for three days from now in the evening.
+func supper(ctx context.Context, s *store.Store, ids map[string]string, now time.Time, zone *time.Location) error {
+	day := now.In(zone).AddDate(0, 0, 3)
+	g := store.Gathering{ID: newID(), Name: "Lantern supper of the rowing club", Guests: supperBowls, Hands: 2,
+		ServeAt: time.Date(day.Year(), day.Month(), day.Day(), 19, 30, 0, 0, zone)}
+	if err := s.SaveGathering(ctx, g, now); err != nil {
+		return err
+	}
+	for i, one := range supperTable {
+		if err := s.SetShare(ctx, g.ID, store.Share{PuddingID: ids[one.plan], Bowls: one.bowls}, now.Add(time.Duration(i)*time.Second)); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func newID() string { return uuid.Must(uuid.NewV7()).String() }

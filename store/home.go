@@ -292,9 +292,21 @@ func (s *Store) Buying(ctx context.Context) ([]Buy, map[string]measure.Gram, err
 
 // BuyFor puts a pudding on the list, or changes its bowls.
 func (s *Store) BuyFor(ctx context.Context, b Buy, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `INSERT INTO buying (pudding_id, bowls, added_at)
-		SELECT id, ?, ? FROM pudding WHERE id = ? AND removed_at IS NULL
-		ON CONFLICT (pudding_id) DO UPDATE SET bowls = excluded.bowls`, b.Bowls, stamp(at), b.PuddingID))
+	return s.BuyForAll(ctx, []Buy{b}, at)
+}
+
+// BuyForAll does so for several: all of them or none.
+func (s *Store) BuyForAll(ctx context.Context, buys []Buy, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		for _, b := range buys {
+			if err := changed(tx.ExecContext(ctx, `INSERT INTO buying (pudding_id, bowls, added_at)
+				SELECT id, ?, ? FROM pudding WHERE id = ? AND removed_at IS NULL
+				ON CONFLICT (pudding_id) DO UPDATE SET bowls = excluded.bowls`, b.Bowls, stamp(at), b.PuddingID)); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }
 
 // NotBuyFor takes a pudding off the list.

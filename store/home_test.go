@@ -116,6 +116,10 @@ func TestHouseAndBasket(t *testing.T) {
 
 	require.NoError(t, s.CreatePudding(ctx, "p", rice(t), now))
 	require.ErrorIs(t, s.BuyFor(ctx, store.Buy{PuddingID: "nobody", Bowls: 4}, now), store.ErrNotFound)
+	require.ErrorIs(t, s.BuyForAll(ctx, []store.Buy{{PuddingID: "p", Bowls: 4}, {PuddingID: "nobody", Bowls: 4}}, now), store.ErrNotFound)
+	list, _, err := s.Buying(ctx)
+	require.NoError(t, err)
+	require.Empty(t, list, "all or none")
 	require.NoError(t, s.BuyFor(ctx, store.Buy{PuddingID: "p", Bowls: 4}, now))
 	require.NoError(t, s.BuyFor(ctx, store.Buy{PuddingID: "p", Bowls: 9}, now))
 	require.NoError(t, s.Tick(ctx, "rice-short", 200, now))

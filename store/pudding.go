@@ -170,6 +170,36 @@ func (s *Store) Step(ctx context.Context, id string, base, by int, at time.Time)
 	})
 }
 
+// A PlanVersion is one version of a pudding's plan.
+type PlanVersion struct {
+	Version int
+	Plan    *plan.Plan
+	SavedAt time.Time
+}
+
+func scanVersion(row scanner) (PlanVersion, error) {
+	var v PlanVersion
+	var document, saved string
+	if err := row.Scan(&v.Version, &document, &saved); err != nil {
+		return v, err
+	}
+	var err error
+	if v.SavedAt, err = parseStamp(saved); err != nil {
+		return v, err
+	}
+	if v.Plan, err = plan.Read([]byte(document)); err != nil {
+		return v, fmt.Errorf("stored version %d of a plan: %w", v.Version, err)
+	}
+	return v, nil
+}
+
+// Versions returns so many versions of a pudding below one, the latest first.
+func (s *Store) Versions(ctx context.Context, id string, below, most int) ([]PlanVersion, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT version, document, saved_at FROM plan_version
+		WHERE pudding_id = ? AND version < ? ORDER BY version DESC LIMIT ?`, id, below, most)
+	return all(rows, err, scanVersion)
+}
+
 // RemovePudding takes a pudding off the shelf; its batches stay in the book.
 func (s *Store) RemovePudding(ctx context.Context, id string, at time.Time) error {
 	return changed(s.db.ExecContext(ctx, `UPDATE pudding SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))

@@ -45,16 +45,21 @@ func forecastCommand() *cobra.Command {
 	}
 }
 
-// readPlanFile reads at most one byte more than a plan may have, so that a
-// plan that is too long is refused and not cut.
+// readPlanFile reads a plan.
 func readPlanFile(name string, stdin io.Reader) ([]byte, error) {
+	return readFile(name, stdin, plan.MaxBytes)
+}
+
+// readFile reads at most one byte more than a document may have, so that one that
+// is too long is refused and not cut.
+func readFile(name string, stdin io.Reader, most int64) ([]byte, error) {
 	if name == "-" {
-		return io.ReadAll(io.LimitReader(stdin, plan.MaxBytes+1))
+		return io.ReadAll(io.LimitReader(stdin, most+1))
 	}
 	file, err := os.Open(name)
 	if err != nil {
 		return nil, err
 	}
 	defer file.Close()
-	return io.ReadAll(io.LimitReader(file, plan.MaxBytes+1))
+	return io.ReadAll(io.LimitReader(file, most+1))
 }

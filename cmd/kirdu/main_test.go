@@ -186,3 +186,27 @@ func TestBalance(t *testing.T) {
 		require.Contains(t, errOut, "--")
 	}
 }
+
+func TestTimetable(t *testing.T) {
+	plan, err := os.ReadFile(example + ".kirdu.json")
+	require.NoError(t, err)
+	gathering := `{"format":"kirdu-gathering/1","name":"supper","serve_at":"2026-11-28T19:30:00+01:00","hands":2,
+		"burners":{"front":{"power_w":2200},"back":{"power_w":1800}},"pots":{},"puddings":[{"plan":` + string(plan) + `},{"plan":` + string(plan) + `}]}`
+	out, errOut, err := command(t, t.Context(), gathering, "timetable", "-")
+	require.NoError(t, err, errOut)
+	var table struct {
+		Tasks    []map[string]any `json:"tasks"`
+		Late     []any            `json:"late"`
+		StartsAt time.Time        `json:"starts_at"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(out), &table))
+	require.Len(t, table.Tasks, 10)
+	require.NotNil(t, table.Late)
+	require.Empty(t, table.Late)
+	require.True(t, table.StartsAt.Before(time.Date(2026, 11, 28, 18, 0, 0, 0, time.UTC)))
+
+	out, errOut, err = command(t, t.Context(), strings.Replace(gathering, `"hands":2`, `"hands":0`, 1), "timetable", "-")
+	require.Error(t, err)
+	require.Empty(t, out)
+	require.Contains(t, errOut, "hands: ")
+}

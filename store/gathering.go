@@ -1,0 +1,94 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+)
+
+// A Gathering joins puddings for one table.
+type Gathering struct {
+	ID, Name string
+	ServeAt  time.Time
+	Guests   int
+	Hands    int // people who cook
+}
+
+// A Share is a pudding of a gathering and how many bowls of it.
+type Share struct {
+	PuddingID string
+	Bowls     int
+}
+
+const gatheringColumns = `id, name, serve_at, guests, hands`
+
+func scanGathering(row scanner) (Gathering, error) {
+	var g Gathering
+	var serve string
+	if err := row.Scan(&g.ID, &g.Name, &serve, &g.Guests, &g.Hands); err != nil {
+		return g, err
+	}
+	var err error
+	g.ServeAt, err = parseStamp(serve)
+	return g, err
+}
+
+// Gatherings returns all, the latest to be served first.
+func (s *Store) Gatherings(ctx context.Context) ([]Gathering, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT `+gatheringColumns+` FROM gathering WHERE removed_at IS NULL ORDER BY serve_at DESC, id`)
+	return all(rows, err, scanGathering)
+}
+
+// Gathering returns one. Error: ErrNotFound.
+func (s *Store) Gathering(ctx context.Context, id string) (Gathering, error) {
+	return oneRow(scanGathering(s.db.QueryRowContext(ctx, `SELECT `+gatheringColumns+` FROM gathering WHERE id = ? AND removed_at IS NULL`, id)))
+}
+
+// SaveGathering stores a new gathering, or what was changed of one.
+func (s *Store) SaveGathering(ctx context.Context, g Gathering, at time.Time) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO gathering (`+gatheringColumns+`, created_at) VALUES (?, ?, ?, ?, ?, ?)
+		ON CONFLICT (id) DO UPDATE SET name = excluded.name, serve_at = excluded.serve_at, guests = excluded.guests, hands = excluded.hands`,
+		g.ID, g.Name, stamp(g.ServeAt), g.Guests, g.Hands, stamp(at))
+	return err
+}
+
+// RemoveGathering takes one away; its puddings stay. Error: ErrNotFound.
+func (s *Store) RemoveGathering(ctx context.Context, id string, at time.Time) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE gathering SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+}
+
+// RestoreGathering undoes RemoveGathering.
+func (s *Store) RestoreGathering(ctx context.Context, id string) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE gathering SET removed_at = NULL WHERE id = ?`, id))
+}
+
+// Shares returns the puddings of a gathering that are still on the shelf, as they
+// were added.
+func (s *Store) Shares(ctx context.Context, gatheringID string) ([]Share, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT pudding_id, bowls FROM gathering_pudding JOIN pudding ON pudding.id = pudding_id
+		WHERE gathering_id = ? AND pudding.removed_at IS NULL ORDER BY added_at, pudding_id`, gatheringID)
+	return all(rows, err, func(row scanner) (Share, error) {
+		var one Share
+		err := row.Scan(&one.PuddingID, &one.Bowls)
+		return one, err
+	})
+}
+
+// SetShare puts so many bowls of a pudding on the table of a gathering.
+func (s *Store) SetShare(ctx context.Context, gatheringID string, share Share, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		var there int
+		if _, err := oneRow(there, tx.QueryRowContext(ctx, `SELECT 1 FROM pudding, gathering
+			WHERE pudding.id = ? AND pudding.removed_at IS NULL AND gathering.id = ? AND gathering.removed_at IS NULL`, share.PuddingID, gatheringID).Scan(&there)); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO gathering_pudding (gathering_id, pudding_id, bowls, added_at) VALUES (?, ?, ?, ?)
+			ON CONFLICT (gathering_id, pudding_id) DO UPDATE SET bowls = excluded.bowls`, gatheringID, share.PuddingID, share.Bowls, stamp(at))
+		return err
+	})
+}
+
+// DropShare takes a pudding off the table of a gathering. Error: ErrNotFound.
+func (s *Store) DropShare(ctx context.Context, gatheringID, puddingID string) error {
+	return changed(s.db.ExecContext(ctx, `DELETE FROM gathering_pudding WHERE gathering_id = ? AND pudding_id = ?`, gatheringID, puddingID))
+}
