@@ -74,6 +74,9 @@ func TestTwoDevices(t *testing.T) {
 	tablet.until(`document.querySelector("h1").textContent === "Simmer on for 3 min"`)
 	tablet.press("Back a step")
 	phone.until(`document.querySelector("h1").textContent === "Simmer down to the mark"`)
+	tablet.press("How is it?")
+	tablet.press("hard")
+	phone.until(`document.querySelector("[data-changed]")?.textContent.includes("slower than thought") ?? false`)
 }
 
 // TestRemovedThingsComeBack takes a pudding and a pot away and undoes it.
@@ -121,7 +124,7 @@ func TestFormsComeBackAsTyped(t *testing.T) {
 		require.Equal(t, typed, js[string](p, fmt.Sprintf(`document.querySelector(%q).value`, field)))
 	}
 	require.Contains(t, p.text("#diameter_mm-fault"), "at most 1500")
-	p.open("/puddings")
+	p.open("/puddings/new?way=soaked+pearls")
 	p.change("#bowls", "a few")
 	p.press("Make the plan")
 	p.until(`document.querySelector("#bowls-fault")?.textContent.includes("whole number of bowls") ?? false`)

@@ -24,6 +24,8 @@ import (
 	"kirdu/store"
 	"kirdu/web/aim"
 	"kirdu/web/benches"
+	"kirdu/web/compare"
+	"kirdu/web/gathering"
 	"kirdu/web/intake"
 	"kirdu/web/kitchen"
 	"kirdu/web/logbook"
@@ -35,6 +37,7 @@ import (
 	"kirdu/web/stove"
 	"kirdu/web/supplies"
 	"kirdu/web/today"
+	"kirdu/web/ways"
 	"kirdu/web/workbench"
 )
 
@@ -125,9 +128,12 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 
 	shelf := puddings.New(app)
 	inside.GET("/puddings", shelf.Show)
-	inside.POST("/puddings", shelf.Create)
 	inside.POST("/puddings/:id/remove", shelf.Remove)
 	inside.POST("/puddings/:id/restore", shelf.Restore)
+
+	start := ways.New(app)
+	inside.GET("/puddings/new", start.Show)
+	inside.POST("/puddings/new", start.Create)
 
 	bench := workbench.New(app)
 	inside.GET("/puddings/:id", bench.Show)
@@ -137,6 +143,15 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.GET("/puddings/:id/plan.kirdu.json", bench.Export)
 	inside.POST("/puddings/:id/cook", bench.Cook)
 	inside.POST("/puddings/:id/serve-at", bench.ServeAt)
+
+	inside.GET("/puddings/:id/sweeten", bench.Sweeten)
+	inside.GET("/puddings/:id/history", bench.History)
+	inside.POST("/puddings/:id/history", bench.Restore)
+	inside.POST("/puddings/:id/duplicate", bench.Duplicate)
+
+	side := compare.New(app)
+	inside.GET("/puddings/:id/compare", side.Show)
+	inside.POST("/puddings/:id/compare", side.Take)
 
 	cooking := stove.New(app)
 	inside.GET("/stove/:id", cooking.Show)
@@ -162,6 +177,18 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.POST("/buying/ticks/:slug", house.Tick)
 	inside.GET("/buying.txt", house.Text)
 	inside.GET("/buying.csv", house.CSV)
+
+	suppers := gathering.New(app)
+	inside.GET("/gatherings", suppers.List)
+	inside.POST("/gatherings", suppers.Create)
+	inside.GET("/gatherings/:id", suppers.Show)
+	inside.POST("/gatherings/:id", suppers.Change)
+	inside.POST("/gatherings/:id/remove", suppers.Remove)
+	inside.POST("/gatherings/:id/restore", suppers.Restore)
+	inside.POST("/gatherings/:id/puddings", suppers.SetShare)
+	inside.POST("/gatherings/:id/puddings/:pudding/remove", suppers.DropShare)
+	inside.POST("/gatherings/:id/buy", suppers.Buy)
+	inside.GET("/gatherings/:id/timetable.ics", suppers.Calendar)
 
 	lists := intake.New(app)
 	inside.GET("/intake", lists.Show)

@@ -231,19 +231,23 @@ func TestBadEditsChangeNothing(t *testing.T) {
 
 func TestNewPudding(t *testing.T) {
 	s := newSite(t, nil)
-	response, _ := s.post("/puddings", url.Values{"grain": {"millet-little"}, "bowls": {"5"}, "serve": {"hot"}})
+	response, _ := s.post("/puddings/new", url.Values{"way": {"reduced in milk"}, "base": {"millet-little"}, "bowls": {"5"}, "serve": {"hot"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	require.Equal(t, "/puddings/"+s.pudding().ID, response.Header.Get("Location"))
-	require.Equal(t, "Little millet in milk", s.pudding().Plan.Name)
+	require.Equal(t, "Little millet in whole milk", s.pudding().Plan.Name)
 	for field, form := range map[string]url.Values{
-		"grain": {"grain": {"gravel"}, "bowls": {"5"}, "serve": {"hot"}},
-		"bowls": {"grain": {"rice-short"}, "bowls": {"lots"}, "serve": {"hot"}},
-		"serve": {"grain": {"rice-short"}, "bowls": {"5"}, "serve": {"lukewarm"}},
+		"base":   {"way": {"reduced in milk"}, "base": {"gravel"}, "bowls": {"5"}, "serve": {"hot"}},
+		"bowls":  {"way": {"reduced in milk"}, "base": {"rice-short"}, "bowls": {"lots"}, "serve": {"hot"}},
+		"serve":  {"way": {"ground grain set cold"}, "bowls": {"5"}, "serve": {"hot"}},
+		"finish": {"way": {"whisked meal then baked"}, "bowls": {"5"}, "finish": {"over a bonfire"}},
+		"few":    {"way": {"stirred in stages"}, "bowls": {"2"}},
 	} {
-		response, body := s.post("/puddings", form)
+		response, body := s.post("/puddings/new", form)
 		require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode, field)
 		require.Contains(t, body, `class="fault"`, field)
 	}
+	response, _ = s.post("/puddings/new", url.Values{"way": {"by magic"}, "bowls": {"5"}})
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	id := s.pudding().ID
 	s.post("/puddings/"+id+"/remove", nil)
 	_, body := s.get("/puddings?removed=" + id)
@@ -284,6 +288,10 @@ func TestStoveRecords(t *testing.T) {
 		"not a number":        {url.Values{"kind": {"weighed"}, "mass": {"NaN"}}, "give the weight in grams"},
 		"lighter than empty":  {url.Values{"kind": {"weighed"}, "mass": {"900"}, "with_pot": {"1"}}, "the empty pot alone weighs more"},
 		"deeper than the pot": {url.Values{"kind": {"dipped"}, "depth": {"400"}}, "not above the rim"},
+		"a blank look":        {url.Values{"kind": {"felt"}, "part": {"millet-barnyard"}, "value": {"soft"}}, "choose one of the answers"},
+		"felt of nothing":     {url.Values{"kind": {"felt"}, "value": {"1"}}, "of a part that is in the pot"},
+		"thick as a brick":    {url.Values{"kind": {"spooned"}, "value": {"9"}}, "from 1 to 8"},
+		"hotter than fire":    {url.Values{"kind": {"probed"}, "value": {"900"}}, "from -5 to 220"},
 		"no depth":            {url.Values{"kind": {"dipped"}, "depth": {""}}, "give the depth in millimetres"},
 		"unknown kind":        {url.Values{"kind": {"sneezed"}}, "unknown kind of event"},
 		"a bad id":            {url.Values{"kind": {"next"}, "step": {"3"}, "id": {"1; DROP TABLE"}}, "cannot be read"},
@@ -366,13 +374,13 @@ func TestKitchenForms(t *testing.T) {
 
 func TestOtherSitesAreRefused(t *testing.T) {
 	s := newSite(t, nil)
-	response, _ := s.do(http.MethodPost, "/puddings", url.Values{"grain": {"rice-short"}}, http.Header{"Sec-Fetch-Site": {"cross-site"}})
+	response, _ := s.do(http.MethodPost, "/puddings/new", url.Values{"way": {"reduced in milk"}}, http.Header{"Sec-Fetch-Site": {"cross-site"}})
 	require.Equal(t, http.StatusForbidden, response.StatusCode)
-	response, _ = s.do(http.MethodPost, "/puddings", url.Values{"grain": {"rice-short"}}, http.Header{"Origin": {"http://elsewhere.example"}})
+	response, _ = s.do(http.MethodPost, "/puddings/new", url.Values{"way": {"reduced in milk"}}, http.Header{"Origin": {"http://elsewhere.example"}})
 	require.Equal(t, http.StatusForbidden, response.StatusCode)
 	response, _ = s.do(http.MethodGet, "/", nil, http.Header{"Host": {"elsewhere.example"}})
 	require.Equal(t, http.StatusMisdirectedRequest, response.StatusCode, "a name of another site that leads here")
-	response, _ = s.post("/puddings", url.Values{"grain": {strings.Repeat("x", 2<<20)}})
+	response, _ = s.post("/puddings/new", url.Values{"base": {strings.Repeat("x", 2<<20)}})
 	require.Equal(t, http.StatusBadRequest, response.StatusCode, "2 MB of grain")
 }
 
@@ -383,7 +391,7 @@ func TestPassphrase(t *testing.T) {
 	require.NoError(t, login.SetPassphrase(ctx, s.store, "lantern supper"))
 	response, _ := s.get("/kitchen")
 	require.Equal(t, "/login", response.Header.Get("Location"))
-	response, _ = s.post("/puddings", url.Values{"grain": {"rice-short"}, "bowls": {"4"}, "serve": {"hot"}})
+	response, _ = s.post("/puddings/new", url.Values{"way": {"reduced in milk"}, "bowls": {"4"}})
 	require.Equal(t, http.StatusUnauthorized, response.StatusCode)
 	response, body := s.post("/login", url.Values{"passphrase": {"guess"}})
 	require.Equal(t, http.StatusUnauthorized, response.StatusCode)

@@ -95,6 +95,10 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 	if err != nil {
 		return nil, err
 	}
+	suppers, err := s.Gatherings(ctx)
+	if err != nil {
+		return nil, err
+	}
 	pudding, stove, batch := "/puddings/"+shelf[0].ID, "/stove/"+cooks[0].ID, "/logbook/"+book[0].ID
 	if len(os.Args) >= 5 {
 		path := strings.NewReplacer("PUDDING", pudding, "ROASTED", "/puddings/"+shelf[2].ID, "STOVE", stove, "BATCH", batch).Replace(os.Args[1])
@@ -112,12 +116,13 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 		{pudding, at("workbench"), wide, high, false}, {pudding, at("workbench-dark"), wide, high, true},
 		{stove, at("stove"), narrow, tall, false}, {"/", at("today-phone"), narrow, tall, false},
 		{"/logbook", at("logbook"), wide, high, false}, {batch, at("batch"), wide, high, false},
-		{"/kitchen", at("kitchen"), wide, high, false}, {"/kitchen/measures", at("measures"), wide, high, false},
+		{"/kitchen", at("kitchen"), wide, high, false}, {"/gatherings/" + suppers[0].ID, at("gathering"), wide, high, false},
 		{"/kitchen/burners/" + burners[1].ID + "/test", at("water-test"), wide, high, false},
 		{pudding + "/scale?bowls=18", at("scaling"), wide, high, false},
 		{pudding + "/balance?thickness=4.2&sweet=13&bowls=6&lock=rice-short", at("balance"), wide, high, false}, {"/supplies", at("what-have-i-got"), wide, high, false},
 		{"/buying", at("buying"), wide, high, false}, {"/pantry", at("pantry"), wide, high, false},
-		{"/benches/coconut", at("bench-coconut"), wide, high, false}, {"/benches/sweetener", at("bench-sweetener"), wide, high, false},
+		{"/benches/coconut", at("bench-coconut"), wide, high, false}, {"/puddings/new?way=pulse+with+jaggery+and+presses", at("new-pudding"), wide, high, false},
+		{pudding + "/compare?question=sugar", at("compare"), wide, high, false},
 	}, nil
 }
 

@@ -12,6 +12,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -159,9 +160,10 @@ func locks(p *plan.Plan, on []string) []lock {
 		if material, ok := p.Pantry().Material(name); ok {
 			add(name, say.Lower(material.ShortName()))
 		} else {
-			add(name, "how far it is reduced")
+			add(name, map[string]string{balance.MarkLock: "how far it is reduced", balance.TimeLock: "how long it cooks"}[name])
 		}
 	}
+	add(balance.FlameLock, "the flame")
 	return all
 }
 
@@ -170,6 +172,12 @@ func what(p *plan.Plan, path string) string {
 	var step, item int
 	if _, err := fmt.Sscanf(path, "steps[%d].items[%d].amount", &step, &item); err == nil {
 		return say.Capital(say.ItemName(p, p.Steps[step].Items[item]))
+	}
+	switch {
+	case strings.HasSuffix(path, ".flame"):
+		return "Flame"
+	case strings.HasSuffix(path, "minutes"):
+		return "Cooked, min"
 	}
 	return "Reduced to, %"
 }

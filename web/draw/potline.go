@@ -34,6 +34,9 @@ type PotLine struct {
 	TailX         Px
 	NowX          Px
 	HasNow        bool
+	Window        *Bar // where the sweetener goes in well
+	SugarX        Px
+	HasSugar      bool
 	Readout       string // JSON for the module that reads moments off the line
 	Rows          []Row  // the same in numbers
 	Text          string
@@ -104,6 +107,30 @@ type PotLineOptions struct {
 	Narrow bool
 	Seen   []Seen
 	Now    *float64 // minute, nil for a plan
+	Beside *Beside  // another plan on the same axes, nil for none
+	Sugar  *Window  // when the sweetener goes in well, nil for none
+}
+
+// Beside is a second pudding whose lines are drawn on the axes of the first,
+// dashed.
+type Beside struct {
+	Plan     *plan.Plan
+	Forecast *forecast.Forecast
+}
+
+// Window is a stretch of time, in minutes, with a moment in it or not.
+type Window struct{ From, To, At float64 }
+
+// besideClass is the style of its lines.
+const besideClass = " course-beside"
+
+// curves are the courses that share the axes.
+func (o *PotLineOptions) curves(f *forecast.Forecast) []*forecast.Curve {
+	all := []*forecast.Curve{&f.Curve}
+	if o.Beside != nil {
+		all = append(all, &o.Beside.Forecast.Curve)
+	}
+	return all
 }
 
 // PotLines is a pot line for a wide and one for a narrow screen; the style
@@ -149,14 +176,23 @@ func NewPotLine(p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLine {
 	if o.Now != nil {
 		end = max(end, *o.Now)
 	}
+	if o.Beside != nil {
+		end = max(end, axisEnd(o.Beside.Plan, o.Beside.Forecast))
+	}
 	x := linear{from: 0, to: end, low: g.left, high: g.right}
 	l.times(x, g, end)
 	l.bands(p, f, x, end)
-	l.massPanel(f, x, g, end, o.Seen)
-	l.softPanel(p, f, x, g, end)
+	l.massPanel(f, x, g, end, o)
+	l.softPanel(f, x, g, end, o)
 	l.flames(p, f, x, g, end)
 	if o.Now != nil {
 		l.NowX, l.HasNow = x.at(*o.Now), true
+	}
+	if w := o.Sugar; w != nil {
+		l.SugarX, l.HasSugar = x.at(min(w.At, end)), true
+		if from, to := max(w.From, 0), min(w.To, end); from < to {
+			l.Window = &Bar{X: x.at(from), Y: Px(g.massTop), Width: x.at(to) - x.at(from), Height: Px(g.softBottom - g.massTop)}
+		}
 	}
 	if total := f.Time.TotalMin.Value; total > end+1 {
 		l.Tail, l.TailX = "then "+say.Minutes(total-end)+" cold", Px(g.right)
@@ -171,7 +207,7 @@ func axisEnd(p *plan.Plan, f *forecast.Forecast) float64 {
 	const after = 20.0 // min off the heat that are still shown
 	lastHeat := 0.0
 	for i := range p.Steps {
-		if p.Steps[i].Do == plan.Heat {
+		if do := p.Steps[i].Do; do == plan.Heat || do == plan.Pressure || do == plan.Bake {
 			lastHeat = max(lastHeat, f.Steps[i].EndMin)
 		}
 	}
@@ -224,11 +260,11 @@ func line(minutes, ys []float64, x, y linear, end float64) (string, Px, Px) {
 	return path(px, py), px[len(px)-1], py[len(py)-1]
 }
 
-func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64, seen []Seen) {
+func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64, o PotLineOptions) {
 	c := &f.Curve
-	most := 0.0
-	for _, m := range c.MassG {
-		most = max(most, m)
+	most, hottest := 0.0, 100.0
+	for _, one := range o.curves(f) {
+		most, hottest = max(most, slices.Max(one.MassG)), max(hottest, slices.Max(one.TempC))
 	}
 	step := niceStep(most, 3)
 	mass := linear{from: 0, to: math.Ceil(most/step+1e-9) * step, low: g.massBottom, high: g.massTop}
@@ -241,10 +277,6 @@ func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64
 	panel.Lines = append(panel.Lines, Line{Kind: "mass", Path: d,
 		Area:  fmt.Sprintf("%sL%v %vL%v %vZ", d, lastX, Px(g.massBottom), x.at(c.Minute[0]), Px(g.massBottom)),
 		Label: "in the pot", LabelX: x.at(middle), LabelY: mass.at(learn.Interpolate(c.Minute, c.MassG, middle)) + 16})
-	hottest := 100.0
-	for _, t := range c.TempC {
-		hottest = max(hottest, t)
-	}
 	warm := linear{from: 0, to: hottest * 1.05, low: g.massBottom, high: g.massTop}
 	for _, t := range []float64{25, 62, 100} {
 		panel.RightTicks = append(panel.RightTicks, Tick{At: warm.at(t), Label: say.Number(t, 0)})
@@ -252,7 +284,14 @@ func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64
 	d, _, _ = line(c.Minute, c.TempC, x, warm, end)
 	panel.Lines = append(panel.Lines, Line{Kind: "temperature", Path: d, Label: "temperature",
 		LabelX: x.at(end * 0.78), LabelY: warm.at(learn.Interpolate(c.Minute, c.TempC, end*0.78)) + 13})
-	for _, s := range seen {
+	if o.Beside != nil {
+		other := &o.Beside.Forecast.Curve
+		d, _, _ := line(other.Minute, other.MassG, x, mass, end)
+		panel.Lines = append(panel.Lines, Line{Kind: "mass" + besideClass, Path: d})
+		d, _, _ = line(other.Minute, other.TempC, x, warm, end)
+		panel.Lines = append(panel.Lines, Line{Kind: "temperature" + besideClass, Path: d})
+	}
+	for _, s := range o.Seen {
 		if s.Minute <= end {
 			l.Dots = append(l.Dots, Dot{X: x.at(s.Minute), Y: mass.at(s.MassG),
 				Text: fmt.Sprintf("weighed %s at %s", say.Exact(s.MassG), say.Minutes(s.Minute))})
@@ -261,7 +300,7 @@ func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64
 	l.Panels = append(l.Panels, panel)
 }
 
-func (l *PotLine) softPanel(p *plan.Plan, f *forecast.Forecast, x linear, g frame, end float64) {
+func (l *PotLine) softPanel(f *forecast.Forecast, x linear, g frame, end float64, o PotLineOptions) {
 	c := &f.Curve
 	panel := Panel{Top: Px(g.softTop), Bottom: Px(g.softBottom), LeftTitle: "thickness", RightTitle: "grain"}
 	thick := linear{from: 1, to: 8, low: g.softBottom, high: g.softTop}
@@ -274,9 +313,9 @@ func (l *PotLine) softPanel(p *plan.Plan, f *forecast.Forecast, x linear, g fram
 	panel.Lines = append(panel.Lines, Line{Kind: "thickness", Path: d, Label: "thickness", LabelX: x.at(end * 0.88),
 		LabelY: thick.at(learn.Interpolate(c.Minute, c.Thickness, end*0.88)) - 6})
 	softest := 2.0
-	for _, values := range c.Doneness {
-		for _, v := range values {
-			softest = max(softest, v)
+	for _, one := range o.curves(f) {
+		for _, values := range one.Doneness {
+			softest = max(softest, slices.Max(values))
 		}
 	}
 	done := linear{from: 0, to: softest * 1.05, low: g.softBottom, high: g.softTop}
@@ -292,6 +331,15 @@ func (l *PotLine) softPanel(p *plan.Plan, f *forecast.Forecast, x linear, g fram
 		d, _, _ := line(c.Minute, values, x, done, end)
 		panel.Lines = append(panel.Lines, Line{Kind: "doneness", Path: d, Label: "grain", LabelX: x.at(end * 0.4),
 			LabelY: done.at(learn.Interpolate(c.Minute, values, end*0.4)) - 8})
+	}
+	if o.Beside != nil {
+		other := &o.Beside.Forecast.Curve
+		d, _, _ := line(other.Minute, other.Thickness, x, thick, end)
+		panel.Lines = append(panel.Lines, Line{Kind: "thickness" + besideClass, Path: d})
+		for _, part := range sorted(other.Doneness) {
+			d, _, _ := line(other.Minute, other.Doneness[part], x, done, end)
+			panel.Lines = append(panel.Lines, Line{Kind: "doneness" + besideClass, Path: d})
+		}
 	}
 	l.Panels = append(l.Panels, panel)
 }

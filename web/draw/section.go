@@ -78,7 +78,7 @@ type SectionLevel struct {
 func LevelsOf(f *forecast.Forecast) []SectionLevel {
 	var levels []SectionLevel
 	for _, m := range f.Marks {
-		label := strings.TrimPrefix(m.Label, "add ")
+		label := levelName(strings.TrimPrefix(m.Label, "add "))
 		if n := len(levels); n > 0 && math.Abs(float64(levels[n-1].Level)-m.LevelMM) < sameLevel {
 			levels[n-1].Label += ", " + label
 			continue
@@ -87,6 +87,20 @@ func LevelsOf(f *forecast.Forecast) []SectionLevel {
 			Scale: m.ScaleG, Mass: m.MassG, Step: m.Step})
 	}
 	return levels
+}
+
+// levelName shortens what goes in to what there is room for beside the gauge:
+// "coconut.2" is "second press".
+func levelName(name string) string {
+	name = say.Pressed(name)
+	if _, press, found := strings.Cut(name, " ("); found {
+		name = strings.TrimSuffix(press, ")")
+	}
+	const most = 16
+	if runes := []rune(name); len(runes) > most {
+		name = string(runes[:most-1]) + "…"
+	}
+	return name
 }
 
 // sameLevel is how near two levels are one on a skewer, in mm.

@@ -270,7 +270,7 @@ func ItemName(p *plan.Plan, item plan.Item) string {
 	if material, ok := p.Pantry().Material(item.Part); ok {
 		return shortName(material)
 	}
-	return strings.NewReplacer(".1", " (first press)", ".2", " (second press)", ".3", " (third press)").Replace(item.Part)
+	return Pressed(item.Part)
 }
 
 // Amounts says what a step takes, each with its mass and in the cook's own
@@ -296,4 +296,9 @@ func household(p *plan.Plan, mass measure.Gram, material *pantry.Material) strin
 		return " (" + text + ")"
 	}
 	return ""
+}
+
+// Pressed says which press a part is: "coconut.2" is "coconut (second press)".
+func Pressed(part string) string {
+	return strings.NewReplacer(".1", " (first press)", ".2", " (second press)", ".3", " (third press)").Replace(part)
 }

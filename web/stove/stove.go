@@ -72,6 +72,8 @@ type form struct {
 	WithPot string `form:"with_pot"`
 	Depth   string `form:"depth"`
 	AgeMS   string `form:"age_ms"`
+	Part    string `form:"part"`
+	Value   string `form:"value"`
 }
 
 // Faults of the form.
@@ -80,6 +82,7 @@ var (
 	errMass      = errors.New("give the weight in grams, such as 1850")
 	errOnlyPot   = errors.New("the empty pot alone weighs more; was it the contents without the pot?")
 	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or enter the pot's weight under Kitchen")
+	errLook      = errors.New("choose one of the answers, or give a temperature such as 92")
 	errDepth     = errors.New("give the depth in millimetres, such as 34")
 )
 
@@ -147,6 +150,12 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 				return e, fault("mass", err)
 			}
 		}
+	case cook.Felt, cook.Spooned, cook.Probed:
+		value, ok := page.Number(f.Value)
+		if !ok {
+			return e, fault(string(e.Kind), errLook)
+		}
+		e.Value, e.Part = value, f.Part
 	case cook.Dipped:
 		depth, ok := page.Number(f.Depth)
 		if !ok {
@@ -161,6 +170,8 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 			field = "mass"
 		case cook.Dipped:
 			field = "depth"
+		case cook.Felt, cook.Spooned, cook.Probed:
+			field = string(e.Kind)
 		}
 		return e, fault(field, err)
 	}

@@ -136,6 +136,8 @@ document.addEventListener("submit", (event) => {
   if (!(form instanceof HTMLFormElement) || !("tell" in form.dataset)) return;
   event.preventDefault();
   const body = new URLSearchParams(/** @type {any} */ (new FormData(form)));
+  const answer = event.submitter;
+  if (answer instanceof HTMLButtonElement && answer.name) body.set(answer.name, answer.value);
   body.set("id", newID());
   keep([...waiting(), { path: location.pathname, body: body.toString(), at: Date.now() }]);
   showWaiting(0); // shown only once sending has failed

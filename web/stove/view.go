@@ -52,9 +52,29 @@ type view struct {
 	Target                    string // gauge and scale at the mark
 	HeavyScale                string // why a scale must not be used, "" if it may
 
+	Feels  []feel   // parts that can be felt
+	Spoons []answer // how it may run off the spoon
+
 	Typed  form
 	Faults map[string]string
 }
+
+// feel is a part and how soft it may be between the fingers.
+type feel struct {
+	Part, Name string
+	Answers    []answer
+}
+
+// answer is a choice with the value that it stands for.
+type answer struct{ Value, Label string }
+
+// How grain feels, and pearls look, with the doneness in the middle of each; how
+// a pudding runs off a spoon, with its grade. Source: the model, sections 5 and 6.
+var (
+	grainAnswers = []answer{{"0.3", "hard"}, {"0.7", "firm core"}, {"1.1", "soft"}, {"1.9", "very soft"}}
+	pearlAnswers = []answer{{"0.4", "white heart"}, {"0.8", "a white dot"}, {"1.2", "clear"}}
+	spoonAnswers = []answer{{"1.3", "drips"}, {"2.2", "runs"}, {"3", "coats it"}, {"4.2", "slides off"}, {"6", "mounds"}}
+)
 
 // StepNumber counts the steps from 1.
 func (v view) StepNumber() int { return v.Step + 1 }
@@ -93,6 +113,7 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 		v.Gauge = draw.NewGauge(marksAhead(live, state.Step), live.Level)
 		v.State = stateWords(p, live)
 		v.Changed = changed(k, &state, live, now)
+		v.looks(p, live)
 		v.HeavyScale = heavy(p, live.Mass+empty)
 	}
 	for i := state.Step + 1; i < len(p.Steps) && len(v.Next) < mostNext; i++ {
@@ -105,6 +126,22 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 		}
 	}
 	return v
+}
+
+// looks lists what can be felt and seen.
+func (v *view) looks(p *plan.Plan, l learn.Live) {
+	v.Spoons = spoonAnswers
+	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
+		one := feel{Part: part, Name: advice.PartName(p, part), Answers: grainAnswers}
+		slug := part
+		if at := p.Maker(part); at >= 0 && len(p.Steps[at].Items) > 0 {
+			slug = p.Steps[at].Items[0].Material
+		}
+		if m, ok := p.Pantry().Material(slug); ok && m.Kind == "pearl" {
+			one.Answers = pearlAnswers
+		}
+		v.Feels = append(v.Feels, one)
+	}
 }
 
 // heavy says why a pot must not be weighed hot, "" if it may be.
@@ -218,19 +255,26 @@ func stateWords(p *plan.Plan, l learn.Live) string {
 // changed compares the forecast with the one before the last reading, if that
 // belongs to the present step.
 func changed(k store.Cook, s *cook.State, l learn.Live, now time.Time) string {
-	if len(s.Readings) == 0 || s.Readings[len(s.Readings)-1].Step != s.Step {
-		return ""
-	}
-	last := 0
+	last := -1
 	for i, e := range k.Events {
-		if e.Kind == cook.Weighed || e.Kind == cook.Dipped {
+		switch e.Kind {
+		case cook.Weighed, cook.Dipped, cook.Felt, cook.Spooned, cook.Probed:
 			last = i
 		}
+	}
+	if last < 0 || !inStep(k, s, last) {
+		return ""
 	}
 	without := k
 	without.Events = append(append([]cook.Event(nil), k.Events[:last]...), k.Events[last+1:]...)
 	before := without.State()
 	was := learn.Follow(&before, now)
+	switch e := k.Events[last]; e.Kind {
+	case cook.Felt:
+		return feltWords(s.Plan, e.Part, was, l)
+	case cook.Spooned:
+		return fmt.Sprintf("%s by the spoon: it will be served %s.", say.Capital(moreWord(l.Thicker, "thicker", "thinner")), servedWords(s.Plan, was, l))
+	}
 	oldEnd, newEnd := stepEnd(was.Forecast, s.Step).Value-float64(l.Now), stepEnd(l.Forecast, s.Step).Value-float64(l.Now)
 	oldEnd, newEnd = math.Max(0, oldEnd), math.Max(0, newEnd)
 	text := ""
@@ -244,4 +288,43 @@ func changed(k store.Cook, s *cook.State, l learn.Live, now time.Time) string {
 		return text + fmt.Sprintf("the step still ends in about %.0f minutes.", newEnd)
 	}
 	return text + fmt.Sprintf("the step ends in about %.0f minutes, not %.0f.", newEnd, oldEnd)
+}
+
+// inStep reports whether an event was told in the present step.
+func inStep(k store.Cook, s *cook.State, event int) bool {
+	until := k
+	until.Events = k.Events[:event]
+	state := until.State()
+	return state.Step == s.Step
+}
+
+func moreWord(x float64, more, less string) string {
+	const noticed = 0.05
+	switch {
+	case x > noticed:
+		return fmt.Sprintf("%.1f %s than thought", x, more)
+	case x < -noticed:
+		return fmt.Sprintf("%.1f %s than thought", -x, less)
+	}
+	return "as thought"
+}
+
+// servedWords compares the thickness as served with the one before.
+func servedWords(p *plan.Plan, was, is learn.Live) string {
+	before, now := was.Forecast.Thickness.As(p.Serve), is.Forecast.Thickness.As(p.Serve)
+	if before == nil || now == nil {
+		return "as the pot says"
+	}
+	return fmt.Sprintf("at %.1f (%.1f to %.1f), not %.1f", now.Value, now.Low, now.High, before.Value)
+}
+
+// feltWords says what a grain between the fingers changed.
+func feltWords(p *plan.Plan, part string, was, is learn.Live) string {
+	name := advice.PartName(p, part)
+	text := fmt.Sprintf("%s softens as thought", name)
+	if factor := is.Cook.Factor; math.Abs(factor-1) >= 0.03 {
+		text = fmt.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1), map[bool]string{true: "slower", false: "faster"}[factor > 1])
+	}
+	before, now := was.Forecast.Doneness[part].Value, is.Forecast.Doneness[part]
+	return text + fmt.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low, now.High, before)
 }

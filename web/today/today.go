@@ -37,6 +37,7 @@ type view struct {
 	OnStove  []cooking
 	Shelf    []pudding
 	Next     []start
+	Suppers  []supper
 	Book     []batch
 	NoPots   bool
 	Puddings int
@@ -44,6 +45,9 @@ type view struct {
 
 // start is what must begin next for a pudding that has a time.
 type start struct{ ID, Pudding, At, What, Serve string }
+
+// supper is a gathering to come.
+type supper struct{ ID, Name, When, For string }
 
 // aheadFor is how long before it begins a preparation is shown, and lateFor how
 // long after.
@@ -96,6 +100,16 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	for _, k := range cooks {
 		v.OnStove = append(v.OnStove, s.cooking(k))
+	}
+	gatherings, err := s.app.Store.Gatherings(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	for i := len(gatherings) - 1; i >= 0 && len(v.Suppers) < most; i-- { // the latest come first
+		if g := gatherings[i]; g.ServeAt.After(v.Now) {
+			v.Suppers = append(v.Suppers, supper{g.ID, g.Name, g.ServeAt.In(s.app.Zone).Format("Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+		}
 	}
 	shelf, err := s.app.Puddings(ctx, most)
 	if err != nil {

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"kirdu/core/advice"
+	"kirdu/core/balance"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -26,6 +27,9 @@ var (
 	errMinutes   = errors.New("give minutes from 0 to 10080, or leave it empty for the usual ones")
 	errMend      = errors.New("that watchpoint is no longer there")
 	errUnprepare = errors.New("this preparation takes several things, or is used twice: change it in the plan file")
+	errWhole     = errors.New("give a whole number from 1 on, such as 2")
+	errKind      = errors.New("choose a step from the list and where it goes")
+	errLastStep  = errors.New("is the only step; a plan needs one")
 	errNewItem   = errors.New("choose a material and give its amount, such as 2 tsp")
 )
 
@@ -52,6 +56,7 @@ func apply(before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error
 		e.step(i, &p.Steps[i])
 	}
 	e.bowls()
+	e.aim()
 	// The moment of the sugar is counted by the steps of the form: before a
 	// button adds some or takes some out.
 	e.sweeten()
@@ -59,7 +64,7 @@ func apply(before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error
 	if err := e.faults.Err(); err != nil {
 		return nil, err
 	}
-	return plan.Reread(p.In(kit.home))
+	return plan.Reread(e.plan.In(kit.home))
 }
 
 // An editor applies the fields of a form to a plan.
@@ -157,6 +162,28 @@ func (e *editor) step(i int, s *plan.Step) {
 	if s.Pct != nil {
 		number(e, path+".pct", &s.Pct)
 	}
+	if s.ToC != nil {
+		number(e, path+".to_c", &s.ToC)
+	}
+	e.whole(path+".whistles", &s.Whistles)
+	e.whole(path+".slices", &s.Slices)
+	if s.FlamePct != nil && s.Do == plan.Caramel {
+		number(e, path+".flame_pct", &s.FlamePct)
+	}
+	if where, ok := e.value(path + ".where"); ok && s.Do == plan.Cool {
+		s.Where = where
+	}
+	if release, ok := e.value(path + ".release"); ok && s.Do == plan.Pressure {
+		s.Release = release
+	}
+	if browning, ok := e.value(path + ".browning"); ok && s.Until != nil && s.Until.Browning != "" {
+		s.Until.Browning = browning
+	}
+	e.check(path+".slowly", &s.Slowly)
+	e.check(path+".topping", &s.Topping)
+	if s.Do == plan.Bake {
+		e.bake(path, s)
+	}
 	if s.Do != plan.Heat {
 		return
 	}
@@ -182,6 +209,12 @@ func (e *editor) step(i int, s *plan.Step) {
 	if u.Minutes != nil {
 		number(e, path+".until.minutes", &u.Minutes)
 	}
+	if u.TempC != nil {
+		number(e, path+".until.temp_c", &u.TempC)
+	}
+	if u.FreeWaterPct != nil {
+		number(e, path+".until.free_water_pct", &u.FreeWaterPct)
+	}
 	if u.MassG != nil {
 		number(e, path+".until.mass_g", &u.MassG)
 	}
@@ -193,6 +226,54 @@ func (e *editor) step(i int, s *plan.Step) {
 	if u.Thickness != nil {
 		number(e, path+".until.thickness", &u.Thickness)
 	}
+}
+
+// whole reads a whole number where there is one already.
+func (e *editor) whole(name string, into *int) {
+	value, ok := e.value(name)
+	if !ok || *into == 0 {
+		return
+	}
+	x, err := strconv.Atoi(value)
+	if err != nil || x < 1 {
+		e.fault(name, value, errWhole)
+		return
+	}
+	*into = x
+}
+
+// check reads a tick, which a form only sends when it is set.
+func (e *editor) check(name string, into *bool) {
+	if _, shown := e.value(name + "_shown"); shown {
+		_, *into = e.value(name)
+	}
+}
+
+// Usual settings of a kind of oven that was just chosen.
+const (
+	usualOvenC      measure.Celsius = 160
+	usualMicrowaveW measure.Watt    = 600
+)
+
+// bake changes where and how something is baked.
+func (e *editor) bake(path string, s *plan.Step) {
+	if in, ok := e.value(path + ".in"); ok && in != s.BakeIn {
+		s.BakeIn, s.OvenC, s.PowerW = in, nil, nil
+		oven, power := usualOvenC, usualMicrowaveW
+		switch in {
+		case "oven":
+			s.OvenC = &oven
+		case "microwave":
+			s.PowerW = &power
+		}
+	}
+	if s.OvenC != nil {
+		number(e, path+".oven_c", &s.OvenC)
+	}
+	if s.PowerW != nil {
+		number(e, path+".power_w", &s.PowerW)
+	}
+	e.check(path+".covered", &s.Covered)
 }
 
 // bowls multiplies the plan when their number was changed.
@@ -214,6 +295,28 @@ func (e *editor) bowls() {
 		return
 	}
 	e.plan.Scale(bowls)
+}
+
+// aim sets the thickness that is wanted as served.
+func (e *editor) aim() {
+	value, ok := e.value("aim.thickness")
+	if !ok {
+		return
+	}
+	// The slider shows the present grade until an aim is set: it is none then.
+	was, _ := e.value("aim.shown")
+	if value == was {
+		return
+	}
+	grade, ok := page.Number(value)
+	if !ok {
+		e.fault("aim.thickness", value, errNumber)
+		return
+	}
+	if e.plan.Aim == nil {
+		e.plan.Aim = &plan.Aim{}
+	}
+	e.plan.Aim.Thickness = &grade
 }
 
 // newItem adds a material to a step, or takes one out.
@@ -239,12 +342,25 @@ func (e *editor) newItem() {
 		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
 			e.plan.RemoveItem(step, item)
 		}
+	case "move-step":
+		var from, to int
+		if _, err := fmt.Sscanf(place, "%d.%d", &from, &to); err != nil || !e.plan.MoveStep(from, to) {
+			e.fault("steps", place, errPlace)
+		}
+	case "remove-step":
+		if step, err := strconv.Atoi(place); err != nil || !e.plan.RemoveStep(step) {
+			e.fault("steps", place, errLastStep)
+		}
+	case "add-step":
+		e.addStep()
 	case "prepare":
 		e.prepare(place)
 	case "unprepare":
 		if step, err := strconv.Atoi(place); err == nil && !e.plan.Unprepare(step) {
 			e.fault(fmt.Sprintf("steps[%d]", step), "", errUnprepare)
 		}
+	case "sweeten-at":
+		e.sweetenAt()
 	case "mend":
 		rule, step, _ := strings.Cut(place, ":")
 		at, err := strconv.Atoi(step)
@@ -253,13 +369,40 @@ func (e *editor) newItem() {
 			e.fault("mend", "", errMend)
 			return
 		}
-		e.plan.Steps = mended.Steps
+		e.plan.Steps, e.plan.Pots = mended.Steps, mended.Pots
 	case "trust", "trust-also":
 		var step, item int
 		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
 			e.plan.Trust(step, item, kind == "trust-also")
 		}
 	}
+}
+
+// addStep puts a new step behind another.
+func (e *editor) addStep() {
+	kindName, _ := e.value("step.kind")
+	kind, ok := plan.StepKindNamed(kindName)
+	after, _ := e.value("step.after")
+	at, err := strconv.Atoi(after)
+	if !ok || err != nil || at < 0 || at >= len(e.plan.Steps) {
+		e.fault("step.kind", kindName, errKind)
+		return
+	}
+	var items []plan.Item
+	if kind.Takes {
+		material, _ := e.value("step.material")
+		amount, _ := e.value("step.amount")
+		if material == "" || amount == "" {
+			e.fault("step.amount", amount, errNewItem)
+			return
+		}
+		items = []plan.Item{{Material: slugOf(e.home, material), Amount: amount}}
+	}
+	pot := e.plan.Served()[0]
+	if before := &e.plan.Steps[at]; !before.Do.IsPreparation() {
+		pot = before.PotName()
+	}
+	e.plan.InsertStep(at+1, kind.With(e.plan.Serves, pot, items))
 }
 
 // prepare puts a preparation before the pot.
@@ -303,6 +446,19 @@ func slugOf(home plan.Home, typed string) string {
 	return typed
 }
 
+// sweetenAt moves the sugar to a minute of the pot line.
+func (e *editor) sweetenAt() {
+	value, _ := e.value("sugar.at")
+	minute, ok := page.Number(value)
+	if !ok {
+		e.fault("sugar.at", value, errNumber)
+		return
+	}
+	if moved, ok := balance.SweetenAt(e.plan, minute); ok {
+		e.plan = moved
+	}
+}
+
 // sweeten moves the sugar to where the form wants it: behind the step of that
 // number, counted before the move.
 func (e *editor) sweeten() {
@@ -319,9 +475,14 @@ func (e *editor) sweeten() {
 		e.fault("sugar_after", value, errPlace)
 		return
 	}
+	if after == from-1 {
+		return // it stands there
+	}
+	before := len(e.plan.Steps)
+	sweet := e.plan.SplitSweet(from)
 	to := after + 1
 	if from < to {
-		to--
+		to += len(e.plan.Steps) - before - 1
 	}
-	e.plan.MoveStep(from, to)
+	e.plan.MoveStep(sweet, to)
 }

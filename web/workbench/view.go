@@ -1,8 +1,10 @@
 package workbench
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
+	"math"
 	"net/url"
 	"slices"
 	"strconv"
@@ -10,6 +12,7 @@ import (
 	"time"
 
 	"kirdu/core/advice"
+	"kirdu/core/balance"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -33,18 +36,24 @@ type view struct {
 	Serves           []option
 	Pots, Burners    []option
 	Steps            []step
+	Adding           newStep
 	Materials        []string // of the pantry, by name
 	Faults           map[string]string
 	OtherFaults      []string // those of no field of the form
 
-	Section draw.Section
-	Lines   draw.PotLines
+	Section   draw.Section
+	Lines     draw.PotLines
+	SugarRail *sugarRail // nil: no sweetener goes in over the flame
 
 	Thickness      draw.Strip
 	ThicknessWords string
 	Sweet          draw.Strip
 	SweetWord      string
 	SweetPct       string
+	SweetFrom      string // what brings it
+	AimThickness   string // on the scale of thickness; the present grade where none is set
+	AimSet         bool
+	BalanceTo      string // the address that balances to it
 	Grains         []grain
 	Yield, Bowl    string
 	YieldRange     string
@@ -73,18 +82,34 @@ type step struct {
 	Faulty  bool // has a field with a fault
 	Items   []item
 	Fields  []field
-	Flames  []option // nil: no flame to choose
-	Stirs   []option
-	Lid     bool
-	Heats   bool
-	FlameAt string
-	StirAt  string
-	LidAt   string
+	Choices []choice
+	Checks  []check
 	Sugar   []option // when it goes in, nil if it cannot be moved
 	CanAdd  bool
 	Add     newItem
 	Prepare prepare // what can be prepared of what goes in here
 	Undo    string  // takes a preparation out again; "" if there is none
+	Up      string  // what the buttons and the drag send; "" where there is no such place
+	Down    string
+	Remove  string
+}
+
+// choice is a setting with a few values.
+type choice struct {
+	Name, Label string
+	Options     []option
+}
+
+// check is a setting that is on or off.
+type check struct {
+	Name, Label string
+	On          bool
+}
+
+// newStep is the form that adds a step.
+type newStep struct {
+	Kinds, Places           []option
+	Material, Amount, Fault string
 }
 
 // prepare is the form that puts a preparation before the pot.
@@ -135,10 +160,14 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 	v := view{
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
 		Way: say.Capital(p.Way), Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
-		Lines: draw.NewPotLines(p, f, draw.PotLineOptions{}),
 		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f),
 			draw.SectionOptions{Foam: p.Foams(), Grain: bedShare(f)}),
 	}
+	var options draw.PotLineOptions
+	if s, ok := balance.SweeteningOf(p, f); ok {
+		options.Sugar, v.SugarRail = &draw.Window{From: s.From, To: s.To, At: s.Minute}, newSugarRail(s)
+	}
+	v.Lines = draw.NewPotLines(p, f, options)
 	for _, serve := range []plan.Serve{plan.Hot, plan.Warm, plan.Room, plan.Chilled} {
 		v.Serves = append(v.Serves, option{string(serve), say.Serving(serve), p.Serve == serve})
 	}
@@ -147,7 +176,13 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 		v.Materials = append(v.Materials, m.Name)
 	}
 	for i := range p.Steps {
-		v.Steps = append(v.Steps, newStep(p, f, i))
+		v.Steps = append(v.Steps, newStepRow(p, f, i))
+	}
+	for _, k := range plan.StepKinds() {
+		v.Adding.Kinds = append(v.Adding.Kinds, option{Value: k.Name, Label: k.Name})
+	}
+	for i, row := range v.Steps {
+		v.Adding.Places = append(v.Adding.Places, option{Value: fmt.Sprint(i), Label: "after: " + row.Title, Chosen: i == len(v.Steps)-1})
 	}
 	v.balance(p, f)
 	if !pudding.ServeAt.IsZero() {
@@ -202,7 +237,7 @@ func burnerLabel(b vessel.Burner) string {
 	return fmt.Sprintf("%s, %s kW", say.Capital(name), say.Number(float64(b.PowerW)/1000, 1))
 }
 
-func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
+func newStepRow(p *plan.Plan, f *forecast.Forecast, i int) step {
 	s := &p.Steps[i]
 	path := fmt.Sprintf("steps[%d]", i)
 	words := say.Step(p, f, i)
@@ -225,6 +260,8 @@ func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
 	if s.Do.IsPreparation() {
 		row.Undo = fmt.Sprintf("unprepare:%d", i)
 	}
+	row.places(p, i)
+	row.settings(s, path)
 	if s.Do == plan.Heat {
 		row.heat(s, path)
 	}
@@ -250,26 +287,95 @@ func newStep(p *plan.Plan, f *forecast.Forecast, i int) step {
 // plain writes a number so that it is read back the same.
 func plain[T ~float64](x T) string { return strconv.FormatFloat(float64(x), 'f', -1, 64) }
 
-func (row *step) heat(s *plan.Step, path string) {
-	row.Heats, row.Lid, row.LidAt = true, s.Lidded(), path+".lid"
-	if s.FlamePct != nil {
-		row.Fields = append(row.Fields, field{Name: path + ".flame_pct", Label: "Flame", Value: plain(*s.FlamePct), Unit: "%"})
-	} else {
-		row.FlameAt = path + ".flame"
-		for _, flame := range vessel.Flames() {
-			row.Flames = append(row.Flames, option{string(flame), strings.ReplaceAll(string(flame), "-", " "), flame == s.Flame})
+// places are where a step can be moved to by one.
+func (row *step) places(p *plan.Plan, i int) {
+	if i > 0 {
+		row.Up = fmt.Sprintf("move-step:%d.%d", i, i-1)
+	}
+	if i < len(p.Steps)-1 {
+		row.Down = fmt.Sprintf("move-step:%d.%d", i, i+1)
+	}
+	if len(p.Steps) > 1 && !p.Steps[i].Do.IsPreparation() {
+		row.Remove = fmt.Sprintf("remove-step:%d", i)
+	}
+}
+
+func (row *step) number(name, label, value, unit string) {
+	row.Fields = append(row.Fields, field{Name: name, Label: label, Value: value, Unit: unit})
+}
+
+// choose adds a setting; pairs are values with their labels.
+func (row *step) choose(name, label, present string, pairs ...[2]string) {
+	c := choice{Name: name, Label: label}
+	for _, pair := range pairs {
+		c.Options = append(c.Options, option{pair[0], pair[1], pair[0] == present})
+	}
+	row.Choices = append(row.Choices, c)
+}
+
+// settings are those of the verbs without a flame.
+func (row *step) settings(s *plan.Step, path string) {
+	if s.ToC != nil {
+		row.number(path+".to_c", "Down to", plain(*s.ToC), "°C")
+	}
+	if s.Whistles > 0 {
+		row.number(path+".whistles", "Whistles", fmt.Sprint(s.Whistles), "")
+	}
+	if s.Slices > 0 {
+		row.number(path+".slices", "Slices", fmt.Sprint(s.Slices), "")
+	}
+	if s.OvenC != nil {
+		row.number(path+".oven_c", "Oven at", plain(*s.OvenC), "°C")
+	}
+	if s.PowerW != nil {
+		row.number(path+".power_w", "Power", plain(*s.PowerW), "W")
+	}
+	if s.TempC != nil && s.Do == plan.Hold {
+		row.number(path+".temp_c", "Kept at", plain(*s.TempC), "°C")
+	}
+	switch s.Do {
+	case plan.Cool:
+		row.choose(path+".where", "Where", cmp.Or(s.Where, "counter"), [2]string{"counter", "on the counter"}, [2]string{"water-bath", "in cold water"}, [2]string{"fridge", "in the refrigerator"})
+	case plan.Bake:
+		row.choose(path+".in", "In", s.BakeIn, [2]string{"oven", "the oven"}, [2]string{"slow-cooker", "a slow cooker"}, [2]string{"microwave", "a microwave oven"})
+		row.Checks = append(row.Checks, check{path + ".covered", "covered", s.Covered})
+	case plan.Pressure:
+		row.choose(path+".release", "Pressure", cmp.Or(s.Release, "natural"), [2]string{"natural", "goes by itself"}, [2]string{"quick", "is let off"})
+	case plan.Caramel:
+		if s.Until != nil && s.Until.Browning != "" {
+			row.choose(path+".browning", "Until", s.Until.Browning, [2]string{"light", "light"}, [2]string{"amber", "amber"}, [2]string{"dark", "dark"})
 		}
+	case plan.Add:
+		row.Checks = append(row.Checks, check{path + ".slowly", "slowly", s.Slowly}, check{path + ".topping", "lies on top", s.Topping})
 	}
-	row.StirAt = path + ".stir"
+}
+
+func (row *step) heat(s *plan.Step, path string) {
+	if s.FlamePct != nil {
+		row.number(path+".flame_pct", "Flame", plain(*s.FlamePct), "%")
+	} else {
+		flames := choice{Name: path + ".flame", Label: "Flame"}
+		for _, flame := range vessel.Flames() {
+			flames.Options = append(flames.Options, option{string(flame), strings.ReplaceAll(string(flame), "-", " "), flame == s.Flame})
+		}
+		row.Choices = append(row.Choices, flames)
+	}
+	stirs := choice{Name: path + ".stir", Label: "Stirring"}
 	for _, stir := range plan.Stirs() {
-		row.Stirs = append(row.Stirs, option{string(stir), say.Stirring(stir), stir == s.Stirring()})
+		stirs.Options = append(stirs.Options, option{string(stir), say.Stirring(stir), stir == s.Stirring()})
 	}
+	row.Choices = append(row.Choices, stirs)
+	row.Checks = append(row.Checks, check{path + ".lid", "lid on", s.Lidded()})
 	u := s.Until
-	add := func(name, label, value, unit string) {
-		row.Fields = append(row.Fields, field{Name: path + ".until." + name, Label: label, Value: value, Unit: unit})
-	}
+	add := func(name, label, value, unit string) { row.number(path+".until."+name, label, value, unit) }
 	if u.RemainingPct != nil {
 		add("remaining_pct", "Reduce to", plain(*u.RemainingPct), "% of what went in")
+	}
+	if u.TempC != nil {
+		add("temp_c", "Until", plain(*u.TempC), "°C")
+	}
+	if u.FreeWaterPct != nil {
+		add("free_water_pct", "Until free liquid", plain(*u.FreeWaterPct), "%")
 	}
 	if u.MassG != nil {
 		add("mass_g", "Reduce to", plain(*u.MassG), "g")
@@ -351,6 +457,8 @@ func (v *view) balance(p *plan.Plan, f *forecast.Forecast) {
 	v.SweetWord, v.SweetPct = say.Sweetness(sweet.Value), say.Percent(sweet.Value, 1)
 	v.Sweet = draw.NewRange(sweet, 0, sweetestShown, "sweet",
 		fmt.Sprintf("Sweetness %s, from %s to %s", say.Percent(sweet.Value, 1), say.Percent(sweet.Low, 1), say.Percent(sweet.High, 1)))
+	v.SweetFrom = sweetFrom(p, f)
+	v.aim(p, f)
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		done := f.Doneness[name]
 		v.Grains = append(v.Grains, grain{
@@ -384,6 +492,39 @@ func (v *view) balance(p *plan.Plan, f *forecast.Forecast) {
 	v.Allergens = say.Join(f.Allergens)
 }
 
+// sweetFrom says what brings the sweetness, and how much more is a per cent.
+func sweetFrom(p *plan.Plan, f *forecast.Forecast) string {
+	var words []string
+	for _, one := range balance.SweetnessFrom(p, f) {
+		if m, ok := p.Pantry().Material(one.Material); ok {
+			words = append(words, fmt.Sprintf("%s %s", say.Lower(m.ShortName()), say.Number(one.Pct, 1)))
+		}
+	}
+	text := strings.Join(words, ", ")
+	if slug, grams := balance.GramsPerPercent(p, f); slug != "" {
+		m, _ := p.Pantry().Material(slug)
+		text += fmt.Sprintf("; taste, then 1\u00a0%% more is %s of %s", say.Grams(grams), say.Lower(m.ShortName()))
+	}
+	if text == "" {
+		return ""
+	}
+	return say.Capital(text) + "."
+}
+
+// aim fills in the aim on the scale of thickness.
+func (v *view) aim(p *plan.Plan, f *forecast.Forecast) {
+	served := f.Thickness.As(p.Serve)
+	if served == nil {
+		return
+	}
+	grade := served.Value
+	if p.Aim != nil && p.Aim.Thickness != nil {
+		grade, v.AimSet = *p.Aim.Thickness, true
+	}
+	v.AimThickness = strconv.FormatFloat(math.Round(grade*10)/10, 'f', -1, 64)
+	v.BalanceTo = fmt.Sprintf("/puddings/%s/balance?thickness=%s&sweet=%s&bowls=%d", v.ID, v.AimThickness, say.Number(f.Sweetness.Pct.Value, 1), p.Serves)
+}
+
 // typed puts back what was typed where it had a fault, with the message beside
 // it.
 func (v *view) typed(typed url.Values, faults map[string]string) {
@@ -413,11 +554,14 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 	choose("burner", v.Burners)
 	for i := range v.Steps {
 		s := &v.Steps[i]
-		choose(s.FlameAt, s.Flames)
-		choose(s.StirAt, s.Stirs)
+		for _, c := range s.Choices {
+			choose(c.Name, c.Options)
+		}
 		choose("sugar_after", s.Sugar)
-		if typed.Has(s.LidAt + "_shown") {
-			s.Lid = typed.Has(s.LidAt)
+		for j := range s.Checks {
+			if name := s.Checks[j].Name; typed.Has(name + "_shown") {
+				s.Checks[j].On = typed.Has(name)
+			}
 		}
 		for j := range s.Items {
 			it := &s.Items[j]
@@ -447,6 +591,12 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 		shown[s.Prepare.Field+".minutes"] = true
 		s.Faulty = s.Faulty || s.Add.Fault != "" || s.Prepare.Fault != ""
 	}
+	again("step.material", &v.Adding.Material)
+	again("step.amount", &v.Adding.Amount)
+	choose("step.kind", v.Adding.Kinds)
+	choose("step.after", v.Adding.Places)
+	v.Adding.Fault = firstOf(faults, "step.kind", "step.amount")
+	shown["step.kind"], shown["step.amount"] = true, true
 	for _, name := range slices.Sorted(maps.Keys(faults)) {
 		if !shown[name] {
 			v.OtherFaults = append(v.OtherFaults, name+": "+faults[name])

@@ -31,12 +31,15 @@ var Modules fs.FS = modules
 
 // A Screen is the Workbench.
 type Screen struct {
-	app  *page.App
-	page *page.Template
+	app     *page.App
+	page    *page.Template
+	history *page.Template
 }
 
 // New returns the screen.
-func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *page.App) *Screen {
+	return &Screen{app, app.Template(files, "workbench.html"), app.Template(files, "history.html")}
+}
 
 // Show renders a pudding.
 func (s *Screen) Show(c *gin.Context) {

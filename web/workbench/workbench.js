@@ -73,9 +73,20 @@ function followEdits(form) {
   function swap(page, whole) {
     const active = document.activeElement;
     const name = active instanceof HTMLInputElement || active instanceof HTMLSelectElement ? active.name : "";
-    const action = active instanceof HTMLButtonElement ? `${active.name}=${active.value}` : "";
+    let action = active instanceof HTMLButtonElement ? `${active.name}=${active.value}` : "";
     const typed = active instanceof HTMLInputElement && !whole ? active : null;
     const open = new Set([...form.querySelectorAll("details[data-keep][open]")].map((d) => d.getAttribute("data-keep")));
+    const moved = action.match(/^op=move-step:(\d+)\.(\d+)$/);
+    if (moved) {
+      // The step takes its open details and the focus with it.
+      const [from, to] = [Number(moved[1]), Number(moved[2])];
+      const [here, there] = [open.has(`step-${from}`), open.has(`step-${to}`)];
+      open.delete(`step-${from}`);
+      open.delete(`step-${to}`);
+      if (here) open.add(`step-${to}`);
+      if (there) open.add(`step-${from}`);
+      action = `op=move-step:${to}.${to + to - from}`;
+    }
     for (const part of form.querySelectorAll("[data-live]")) {
       const key = part.getAttribute("data-live");
       const next = page.querySelector(`[data-live="${key}"]`);
@@ -110,10 +121,40 @@ function followEdits(form) {
   form.addEventListener("input", (event) => {
     clearTimeout(pause);
     const target = /** @type {HTMLElement} */ (event.target);
-    if (target.matches('[name^="new["], [name^="prep["]')) return; // sent by their own buttons
+    if (target instanceof HTMLInputElement && target.matches("[data-sugar]")) {
+      foresee(target);
+      return;
+    }
+    if (target.matches('[name^="new["], [name^="prep["], [name^="step."]')) return; // sent by their own buttons
     const typed = target instanceof HTMLInputElement && target.type !== "checkbox";
     if (typed) lastPress = performance.now();
     pause = setTimeout(() => send(null, typed ? target.name : ""), typed ? typingPause : 0);
+  });
+  let foreseen = 0; // numbers what was asked of the sugar
+  let asking = 0;
+
+  /** Says what another moment of the sugar does, while it is dragged. @param {HTMLInputElement} rail */
+  function foresee(rail) {
+    const mine = ++foreseen;
+    clearTimeout(asking);
+    asking = setTimeout(async () => {
+      try {
+        const response = await fetch(`${form.action}/sweeten?at=${encodeURIComponent(rail.value)}`);
+        const words = await response.text();
+        const place = form.querySelector("[data-sugar-effect]");
+        if (mine === foreseen && place) place.textContent = words;
+      } catch {
+        // The slider still moves; letting go says what is wrong.
+      }
+    }, typingPause);
+  }
+
+  form.addEventListener("change", (event) => {
+    if (!(event.target instanceof HTMLInputElement) || !event.target.matches("[data-sugar]")) return;
+    const button = document.createElement("button");
+    button.name = "op";
+    button.value = "sweeten-at";
+    send(button);
   });
   form.addEventListener("submit", (event) => {
     const button = event.submitter;
@@ -130,8 +171,62 @@ function followEdits(form) {
       send(button);
     }
   });
+  dragSteps(form, (from, to) => {
+    const button = document.createElement("button");
+    button.name = "op";
+    button.value = `move-step:${from}.${to}`;
+    send(button);
+  });
+  const print = form.querySelector("[data-print]");
+  if (print instanceof HTMLElement) {
+    print.hidden = false;
+    print.addEventListener("click", () => window.print());
+  }
   readMoments(form);
   form.dataset.live = "ready";
+}
+
+/**
+ * Steps are dragged by their minute. The buttons "earlier" and "later" do the
+ * same by keyboard.
+ * @param {HTMLFormElement} form
+ * @param {(from: number, to: number) => void} move
+ */
+function dragSteps(form, move) {
+  /** @type {HTMLElement | null} */ let dragged = null;
+  /** @type {HTMLElement | null} */ let over = null;
+  const rows = () => /** @type {HTMLElement[]} */ ([...form.querySelectorAll("[data-step]")]);
+
+  /** @param {number} y */
+  function mark(y) {
+    over?.classList.remove("is-target");
+    over = rows().find((row) => y < row.getBoundingClientRect().bottom) ?? rows().at(-1) ?? null;
+    if (over !== dragged) over?.classList.add("is-target");
+  }
+
+  function drop() {
+    if (dragged && over && over !== dragged) move(Number(dragged.dataset.step), Number(over.dataset.step));
+    cancel();
+  }
+
+  function cancel() {
+    dragged?.classList.remove("is-dragged");
+    over?.classList.remove("is-target");
+    dragged = over = null;
+  }
+
+  form.addEventListener("pointerdown", (event) => {
+    const grip = /** @type {HTMLElement} */ (event.target).closest("[data-grip]");
+    if (!(grip instanceof HTMLElement) || event.button !== 0) return;
+    dragged = grip.closest("[data-step]");
+    dragged?.classList.add("is-dragged");
+    grip.setPointerCapture(event.pointerId);
+    event.preventDefault();
+  });
+  form.addEventListener("pointermove", (event) => dragged && mark(event.clientY));
+  form.addEventListener("pointerup", () => dragged && drop());
+  form.addEventListener("pointercancel", cancel);
+  document.addEventListener("keydown", (event) => event.key === "Escape" && dragged && cancel());
 }
 
 for (const form of document.forms) if ("workbench" in form.dataset) followEdits(form);

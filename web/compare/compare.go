@@ -1,0 +1,214 @@
+// Package compare holds two puddings, or one with one thing otherwise, against
+// each other: on the same axes and in one table.
+package compare
+
+import (
+	"embed"
+	"fmt"
+	"maps"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/advice"
+	"kirdu/core/balance"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen compares.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	ID, Name  string
+	Version   int
+	Questions []question
+	Others    []option
+	Chosen    *chosen // nil: nothing is chosen yet
+}
+
+type question struct {
+	Key, Question, Label string
+	On                   bool
+}
+
+type option struct {
+	Value, Label string
+	On           bool
+}
+
+// chosen is what the pudding is compared with.
+type chosen struct {
+	Name  string // of the other
+	Key   string // of the question; "" for another pudding
+	Lines draw.PotLines
+	Rows  []row
+	Plan  []plan.Difference
+}
+
+// row is one figure of both.
+type row struct {
+	What, Here, There string
+	Differs           bool
+}
+
+// mostOthers bounds the puddings to choose from.
+const mostOthers = 200
+
+// Show renders the comparison that the address asks for: with a question, or
+// with another pudding.
+func (s *Screen) Show(c *gin.Context) {
+	ctx := c.Request.Context()
+	pudding, err := s.app.Pudding(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	shelf, err := s.app.Puddings(ctx, mostOthers)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := view{ID: pudding.ID, Name: pudding.Plan.Name, Version: pudding.Version}
+	key, other := c.Query("question"), c.Query("with")
+	for _, variant := range balance.Variants(pudding.Plan) {
+		on := variant.Key == key
+		v.Questions = append(v.Questions, question{variant.Key, say.Capital(variant.Question), variant.Label, on})
+		if on {
+			v.Chosen = against(pudding.Plan, variant.Plan, variant.Label)
+			v.Chosen.Key = key
+		}
+	}
+	for _, p := range shelf {
+		if p.ID == pudding.ID {
+			continue
+		}
+		v.Others = append(v.Others, option{p.ID, p.Plan.Name, p.ID == other})
+		if p.ID == other && v.Chosen == nil {
+			v.Chosen = against(pudding.Plan, p.Plan, p.Plan.Name)
+		}
+	}
+	if v.Chosen == nil && (key != "" || other != "") {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to compare with.", "Go back and choose a question or a pudding from the list.")
+		return
+	}
+	s.page.Show(c, http.StatusOK, page.Frame{Title: "Compare", Section: "puddings", Module: "js/batch.js", Body: v})
+}
+
+// Take makes the other answer the pudding's plan.
+func (s *Screen) Take(c *gin.Context) {
+	ctx := c.Request.Context()
+	pudding, err := s.app.Pudding(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	base, err := strconv.Atoi(c.PostForm("version"))
+	if err != nil || base != pudding.Version {
+		s.app.Fail(c, store.ErrStale)
+		return
+	}
+	all := balance.Variants(pudding.Plan)
+	at := slices.IndexFunc(all, func(v balance.Variant) bool { return v.Key == c.PostForm("question") })
+	if at < 0 {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such question for this pudding.", "Go back and choose one from the list.")
+		return
+	}
+	if err := s.app.Store.SavePlan(ctx, pudding.ID, base, all[at].Plan, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
+
+func against(here, there *plan.Plan, name string) *chosen {
+	one, other := advice.Forecast(here, forecast.Options{}), advice.Forecast(there, forecast.Options{})
+	return &chosen{
+		Name:  say.Capital(name),
+		Lines: draw.NewPotLines(here, one, draw.PotLineOptions{Beside: &draw.Beside{Plan: there, Forecast: other}}),
+		Rows:  rows(here, there, one, other), Plan: plan.Differences(here, there),
+	}
+}
+
+func rows(here, there *plan.Plan, one, other *forecast.Forecast) []row {
+	var list []row
+	add := func(what, a, b string) {
+		if a != "" || b != "" {
+			list = append(list, row{what, a, b, a != b})
+		}
+	}
+	grade := func(r *measure.Range) string {
+		if r == nil {
+			return ""
+		}
+		return fmt.Sprintf("%s %.1f (%.1f to %.1f)", pot.ThicknessWord(r.Value), r.Value, r.Low, r.High)
+	}
+	add("Thickness hot", grade(one.Thickness.Hot), grade(other.Thickness.Hot))
+	add("Thickness chilled", grade(one.Thickness.Chilled), grade(other.Thickness.Chilled))
+	percent := func(r measure.Range) string { return say.Percent(r.Value, 1) }
+	add("Sweetness", percent(one.Sweetness.Pct), percent(other.Sweetness.Pct))
+	done := func(p *plan.Plan, f *forecast.Forecast) string {
+		var words []string
+		for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
+			d := f.Doneness[name]
+			words = append(words, fmt.Sprintf("%s %s, %.1f (%.1f to %.1f)", say.Lower(advice.PartName(p, name)), pot.DonenessWord(d.Value), d.Value, d.Low, d.High))
+		}
+		return say.Join(words)
+	}
+	add("Doneness", done(here, one), done(there, other))
+	add("Yield", say.Grams(one.Yield.MassG.Value), say.Grams(other.Yield.MassG.Value))
+	add("To the bowl", say.Span(one.Time.TotalMin), say.Span(other.Time.TotalMin))
+	add("Before that", say.Minutes(one.Time.PrepMin), say.Minutes(other.Time.PrepMin))
+	add("Hands on", say.Span(one.Time.HandsOnMin), say.Span(other.Time.HandsOnMin))
+	add("Flame", say.Span(one.Time.FlameMin), say.Span(other.Time.FlameMin))
+	add("Scorching, 1 is the limit", scorch(one), scorch(other))
+	add("Milk near the boil, pH; below 6.4 it may split", leastPH(one), leastPH(other))
+	add("Fat", say.Percent(one.FatPct, 1), say.Percent(other.FatPct, 1))
+	add("Sugar in a bowl", say.Number(one.Nutrition.SugarG, 0)+" g", say.Number(other.Nutrition.SugarG, 0)+" g")
+	add("Watchpoints", findings(one), findings(other))
+	return list
+}
+
+func scorch(f *forecast.Forecast) string {
+	_, most := f.MostScorch()
+	return say.Number(most, 1)
+}
+
+// leastPH is how near fresh milk comes to splitting, with what protects it.
+func leastPH(f *forecast.Forecast) string {
+	if step, ph := f.LeastSplitPH(); step >= 0 {
+		return say.Number(ph, 2)
+	}
+	return ""
+}
+
+func findings(f *forecast.Forecast) string {
+	var words []string
+	for _, one := range f.Findings {
+		if one.Severity != forecast.Note {
+			words = append(words, one.Message)
+		}
+	}
+	if len(words) == 0 {
+		return "none"
+	}
+	return strings.Join(words, " ")
+}

@@ -1,0 +1,436 @@
+// Package gathering joins puddings for one table: when what must begin, on which
+// burner, by whose hands.
+package gathering
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"strconv"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/timetable"
+	"kirdu/core/vessel"
+	"kirdu/exchange"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the gatherings.
+type Screen struct {
+	app       *page.App
+	list, one *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen {
+	return &Screen{app, app.Template(files, "list.html"), app.Template(files, "one.html")}
+}
+
+type listView struct {
+	Gatherings []row
+	In         map[string]string
+	Faults     map[string]string
+}
+
+type row struct{ ID, Name, When, For string }
+
+// clock is how a form writes a day and a time.
+const clock = "2006-01-02T15:04"
+
+// List shows all gatherings and the form for a new one.
+func (s *Screen) List(c *gin.Context) { s.showList(c, http.StatusOK, nil) }
+
+func (s *Screen) showList(c *gin.Context, status int, f *page.Fields) {
+	stored, err := s.app.Store.Gatherings(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := listView{In: map[string]string{"guests": "6", "hands": "1"}}
+	if f != nil {
+		v.In, v.Faults = f.Values(), f.Faults()
+	}
+	for _, g := range stored {
+		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, g.ServeAt.In(s.app.Zone).Format("Monday 2 January 2006, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+	}
+	frame := page.Frame{Title: "Gatherings", Section: "gatherings", Body: v}
+	if id := c.Query("removed"); id != "" {
+		frame.Notice, frame.UndoPath = "The gathering was taken away. Its puddings stay on the shelf.", "/gatherings/"+id+"/restore"
+	}
+	s.list.Show(c, status, frame)
+}
+
+var errTime = errors.New("give a day and a time, such as 2026-11-28 19:30")
+
+// read reads the frame of a gathering.
+func (s *Screen) read(f *page.Fields, id string) store.Gathering {
+	g := store.Gathering{ID: id, Name: f.Name("name", 80)}
+	at, err := time.ParseInLocation(clock, f.Text("at"), s.app.Zone)
+	if err != nil || at.Year() < 2000 || at.Year() > 2200 {
+		f.Fault("at", errTime)
+	}
+	g.ServeAt = at
+	g.Guests, g.Hands = whole(f, "guests", 500, "14"), whole(f, "hands", 12, "2")
+	return g
+}
+
+func whole(f *page.Fields, name string, most float64, example string) int {
+	x := f.Number(name, 1, most, example)
+	if x != math.Trunc(x) {
+		f.Fault(name, fmt.Errorf("give a whole number, such as %s", example))
+	}
+	return int(x)
+}
+
+// Create makes a gathering.
+func (s *Screen) Create(c *gin.Context) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	g := s.read(f, page.NewID())
+	if f.Err() != nil {
+		s.showList(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	s.done(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+}
+
+// Change stores what was changed of one.
+func (s *Screen) Change(c *gin.Context) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	old, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	g := s.read(f, old.ID)
+	if f.Err() != nil {
+		s.showOne(c, http.StatusUnprocessableEntity, old, f)
+		return
+	}
+	s.done(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+}
+
+func (s *Screen) done(c *gin.Context, err error, id string) {
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/gatherings/"+id)
+}
+
+// Remove takes one away.
+func (s *Screen) Remove(c *gin.Context) {
+	id := c.Param("id")
+	if err := s.app.Store.RemoveGathering(c.Request.Context(), id, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/gatherings?removed="+id)
+}
+
+// Restore brings it back.
+func (s *Screen) Restore(c *gin.Context) {
+	s.done(c, s.app.Store.RestoreGathering(c.Request.Context(), c.Param("id")), c.Param("id"))
+}
+
+// SetShare puts a pudding on the table, or changes its bowls.
+func (s *Screen) SetShare(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	share := store.Share{PuddingID: f.Text("pudding"), Bowls: whole(f, "bowls", 500, "6")}
+	if f.Err() == nil {
+		err := s.app.Store.SetShare(ctx, g.ID, share, s.app.Now())
+		if errors.Is(err, store.ErrNotFound) {
+			f.Fault("pudding", errors.New("choose a pudding of the shelf"))
+		} else {
+			s.done(c, err, g.ID)
+			return
+		}
+	}
+	s.showOne(c, http.StatusUnprocessableEntity, g, f)
+}
+
+// DropShare takes a pudding off the table.
+func (s *Screen) DropShare(c *gin.Context) {
+	s.done(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
+}
+
+// Buy puts all of a gathering on the buying list.
+func (s *Screen) Buy(c *gin.Context) {
+	ctx := c.Request.Context()
+	shares, err := s.app.Store.Shares(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	var buys []store.Buy
+	for _, share := range shares {
+		buys = append(buys, store.Buy(share))
+	}
+	if err := s.app.Store.BuyForAll(ctx, buys, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/buying")
+}
+
+// oneView is a gathering with its timetable.
+type oneView struct {
+	ID, Name, When, At string
+	In, Faults         map[string]string
+	Shares             []share
+	Others             []option
+	Lanes              draw.Lanes
+	HasTable           bool
+	Days               []day
+	Late               []string
+	Starts             string
+	Past               bool
+}
+
+type share struct {
+	Number                              int
+	ID, Name, Bowls, Ready, Wait, Serve string
+}
+
+type option struct{ Value, Label string }
+
+// day is the tasks of one day.
+type day struct {
+	Name  string
+	Tasks []task
+}
+
+type task struct {
+	At, Until, What, Pudding, Where string
+	Number                          int
+}
+
+// Show renders a gathering.
+func (s *Screen) Show(c *gin.Context) {
+	g, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.showOne(c, http.StatusOK, g, nil)
+}
+
+func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *page.Fields) {
+	v, err := s.view(c.Request.Context(), g)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if f != nil {
+		for name, value := range f.Values() {
+			v.In[name] = value
+		}
+		v.Faults = f.Faults()
+	}
+	s.one.Show(c, status, page.Frame{Title: g.Name, Section: "gatherings", Body: v})
+}
+
+// mostShelf bounds the puddings to choose from.
+const mostShelf = 200
+
+func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
+	now := s.app.Now()
+	v := oneView{ID: g.ID, Name: g.Name, When: g.ServeAt.In(s.app.Zone).Format("Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
+		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests), "hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
+	table, puddings, err := s.table(ctx, g, now)
+	if err != nil {
+		return v, err
+	}
+	on := map[string]bool{}
+	var names []string
+	for k, one := range puddings {
+		on[one.id] = true
+		names = append(names, one.plan.Name)
+		row := share{Number: k + 1, ID: one.id, Name: one.plan.Name, Bowls: strconv.Itoa(one.plan.Serves), Serve: say.Serving(one.plan.Serve)}
+		if ready := table.Ready[k]; ready != nil {
+			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
+			row.Wait = waitWords(one.plan, float64(-*ready))
+		}
+		v.Shares = append(v.Shares, row)
+	}
+	shelf, err := s.app.Puddings(ctx, mostShelf)
+	if err != nil {
+		return v, err
+	}
+	for _, p := range shelf {
+		if !on[p.ID] {
+			v.Others = append(v.Others, option{p.ID, p.Plan.Name})
+		}
+	}
+	if len(puddings) == 0 {
+		return v, nil
+	}
+	v.HasTable = len(table.Tasks) > 0
+	v.Lanes = draw.NewLanes(table, names, g.ServeAt, now, s.app.Zone)
+	if v.HasTable {
+		v.Starts = exchange.Moment(g.ServeAt, table.Tasks[0].Start).In(s.app.Zone).Format("Monday 15:04")
+	}
+	for _, late := range table.Late {
+		text := fmt.Sprintf("%s cannot be cooked so: %s. %s", names[late.Pudding], late.Why, late.Remedy)
+		if late.Minutes > 0 {
+			text = fmt.Sprintf("%s is %s late: %s. %s", names[late.Pudding], say.Minutes(late.Minutes), late.Why, late.Remedy)
+		}
+		v.Late = append(v.Late, text)
+	}
+	v.days(table, puddings, func(m measure.Minute) time.Time { return exchange.Moment(g.ServeAt, m).In(s.app.Zone) })
+	return v, nil
+}
+
+// waitWords says what a pudding that is ready early comes to meanwhile.
+func waitWords(p *plan.Plan, minutes float64) string {
+	if minutes < 2 || p.Serve == plan.Chilled {
+		return ""
+	}
+	waits := timetable.KeptHot(p, measure.Minute(math.Round(minutes)))
+	now, then := forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve), forecast.Run(waits, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
+	text := fmt.Sprintf("waits %s, kept at %.0f °C", say.Minutes(minutes), timetable.HotHold)
+	if now != nil && then != nil && math.Abs(then.Value-now.Value) >= 0.1 {
+		text += fmt.Sprintf(": thickness %.1f, not %.1f", then.Value, now.Value)
+	}
+	return text
+}
+
+// A cooking is a pudding of a gathering in the size that is wanted.
+type cooking struct {
+	id   string
+	plan *plan.Plan
+}
+
+// table works the timetable out with the kitchen's pots and burners.
+func (s *Screen) table(ctx context.Context, g store.Gathering, now time.Time) (*timetable.Timetable, []cooking, error) {
+	shares, err := s.app.Store.Shares(ctx, g.ID)
+	if err != nil {
+		return nil, nil, err
+	}
+	burners, err := s.app.Store.Burners(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	home, err := s.app.Store.Home(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	pots, err := s.app.Store.Pots(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	whole := &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}
+	for _, b := range home.Burners {
+		whole.Burners[b.Name] = timetable.Burner{Burner: b}
+	}
+	if len(burners) == 0 {
+		b := vessel.DefaultBurner()
+		whole.Burners["burner"] = timetable.Burner{Burner: b}
+	}
+	for _, p := range pots {
+		whole.Pots[p.Name] = p.Pot
+	}
+	var puddings []cooking
+	for _, share := range shares {
+		p, err := s.app.Pudding(ctx, share.PuddingID)
+		if err != nil {
+			return nil, nil, err
+		}
+		sized := p.Plan.Clone()
+		sized.Scale(share.Bowls)
+		puddings = append(puddings, cooking{share.PuddingID, sized})
+		whole.Puddings = append(whole.Puddings, timetable.Pudding{Plan: sized})
+	}
+	options := timetable.Options{}
+	if g.ServeAt.After(now) {
+		left := measure.Minute(now.Sub(g.ServeAt).Minutes())
+		options.NotBefore = &left
+	}
+	return timetable.Solve(whole, options), puddings, nil
+}
+
+// days writes the tasks in the order of their beginning, by day. What follows by
+// itself, such as putting something in, is told with the step before it.
+func (v *oneView) days(t *timetable.Timetable, puddings []cooking, at func(measure.Minute) time.Time) {
+	forecasts := courses(puddings)
+	for _, one := range t.Tasks {
+		p := puddings[one.Pudding].plan
+		words := say.Step(p, forecasts[one.Pudding], one.Step)
+		name := at(one.Start).Format("Monday 2 January")
+		if n := len(v.Days); n == 0 || v.Days[n-1].Name != name {
+			v.Days = append(v.Days, day{Name: name})
+		}
+		where := one.Burner
+		if where == "" {
+			where = one.Pot
+		}
+		row := task{At: at(one.Start).Format("15:04"), What: words.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1}
+		if one.End-one.Start >= 1 {
+			row.Until = at(one.End).Format("15:04")
+		}
+		last := &v.Days[len(v.Days)-1]
+		last.Tasks = append(last.Tasks, row)
+	}
+}
+
+// courses returns the forecast of each, for the words of its steps.
+func courses(puddings []cooking) []*forecast.Forecast {
+	all := make([]*forecast.Forecast, len(puddings))
+	for k := range puddings {
+		all[k] = forecast.Run(puddings[k].plan, forecast.Options{CourseOnly: true})
+	}
+	return all
+}
+
+// Calendar sends the timetable as iCalendar.
+func (s *Screen) Calendar(c *gin.Context) {
+	ctx := c.Request.Context()
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	table, puddings, err := s.table(ctx, g, s.app.Now())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	forecasts := courses(puddings)
+	var list []exchange.Appointment
+	for _, one := range table.Tasks {
+		p := puddings[one.Pudding].plan
+		words := say.Step(p, forecasts[one.Pudding], one.Step)
+		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].id, one.Step),
+			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: words.Title + " (" + p.Name + ")", Detail: words.Detail, Alarm: true})
+	}
+	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)
+	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(exchange.Calendar(g.Name, list, s.app.Now())))
+}
