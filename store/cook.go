@@ -57,9 +57,9 @@ func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, st
 		if known == 0 {
 			return ErrNotFound
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, stored_at)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
-			e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, stamp(storedAt)); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item, stored_at)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
+			e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, stamp(storedAt)); err != nil {
 			return err
 		}
 		if e.Kind == cook.Finished {
@@ -147,12 +147,12 @@ func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
 }
 
 func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value FROM cook_event
+	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item FROM cook_event
 		WHERE cook_id = ? ORDER BY sequence`, cookID)
 	return all(rows, err, func(row scanner) (cook.Event, error) {
 		var e cook.Event
 		var at string
-		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value)
+		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item)
 		if err != nil {
 			return e, err
 		}

@@ -3,11 +3,13 @@
 package cook
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
-	"math"
+	"slices"
 	"time"
 
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -19,50 +21,91 @@ type Kind string
 const (
 	Next     Kind = "next"     // the step is done: "it boils", "sugar is in"
 	Back     Kind = "back"     // that was too early
+	Began    Kind = "began"    // a job beside the pot goes on by itself
 	Weighed  Kind = "weighed"  // what the scale shows
 	Dipped   Kind = "dipped"   // how high it stands in the pot
 	Felt     Kind = "felt"     // how soft a part is between the fingers
 	Spooned  Kind = "spooned"  // how thick it runs off the spoon
 	Probed   Kind = "probed"   // what a thermometer shows
+	Tasted   Kind = "tasted"   // how sweet it is
+	Whistled Kind = "whistled" // the cooker
 	Finished Kind = "finished" // off the stove, into the bowls
+	Undone   Kind = "undone"   // an earlier event was a mistake
+
+	// What went otherwise than planned.
+	Added   Kind = "added"   // more of something went in
+	Turned  Kind = "turned"  // the flame
+	Paused  Kind = "paused"  // off the flame until further notice
+	Early   Kind = "early"   // something that comes later is in already
+	Forgot  Kind = "forgot"  // something that should be in is not
+	Skipped Kind = "skipped" // a step to come is left out
+	Swapped Kind = "swapped" // another material was, or will be, taken
 )
 
 // An Event is one thing that was done or seen. It never changes once stored.
+// Steps are named by what State.IDs calls them, so that a name stays when others
+// come between.
 type Event struct {
 	ID   string             `json:"id"` // made by the device, so that it can be sent again
 	Kind Kind               `json:"kind"`
 	At   time.Time          `json:"at"`
-	Step int                `json:"step"`               // next, back: the step shown when it was said
-	Mass measure.Gram       `json:"mass_g,omitempty"`   // weighed: contents of the pot; finished: the yield, 0 if not weighed
+	Step int                `json:"step"`               // next, back: the step shown when it was said; else the step that is meant
+	Item int                `json:"item,omitempty"`     // early, forgot, swapped: which item of the step, from 1; 0: all
+	Mass measure.Gram       `json:"mass_g,omitempty"`   // weighed: contents of the pot; finished: the yield, 0 if not weighed; added, swapped: how much
 	MM   measure.Millimetre `json:"depth_mm,omitempty"` // dipped
 
-	Part  string  `json:"part,omitempty"`  // felt: of which part
-	Value float64 `json:"value,omitempty"` // felt: doneness; spooned: grade; probed: °C
+	Part     string  `json:"part,omitempty"`     // felt: of which part; undone: the id of the event
+	Value    float64 `json:"value,omitempty"`    // felt: doneness; spooned: grade; probed: °C; tasted: one of the Tastes; turned: per cent
+	Material string  `json:"material,omitempty"` // added, swapped
 }
+
+// The answers of a tongue, as values of Tasted.
+const (
+	NotSweet   = -1.0
+	SweetRight = 0.0
+	TooSweet   = 1.0
+)
 
 // Faults of events.
 var (
-	ErrKind  = errors.New("unknown kind of event")
-	ErrMass  = errors.New("give the weight in grams, above the empty pot and below 100 kg")
-	ErrFelt  = errors.New("say how soft it is, of a part that is in the pot")
-	ErrSpoon = errors.New("say how it runs off the spoon, from 1 to 8")
-	ErrProbe = errors.New("give the temperature in °C, from -5 to 220")
-	ErrDepth = errors.New("give the depth in millimetres, above 0 and not above the rim of the pot")
+	ErrKind     = errors.New("unknown kind of event")
+	ErrMass     = errors.New("give the weight in grams, above the empty pot and below 100 kg")
+	ErrFelt     = errors.New("say how soft it is, of a part that is in the pot")
+	ErrSpoon    = errors.New("say how it runs off the spoon, from 1 to 8")
+	ErrProbe    = errors.New("give the temperature in °C, from -5 to 220")
+	ErrTaste    = errors.New("say whether it is not sweet enough, right or too sweet")
+	ErrDepth    = errors.New("give the depth in millimetres, above 0 and not above the rim of the pot")
+	ErrStep     = errors.New("the pudding has no such step")
+	ErrMaterial = errors.New("choose a material of the pantry")
+	ErrFlame    = errors.New("give the flame in per cent, 0 to 100, while the pot is over it")
+	ErrClosed   = errors.New("nothing goes in or comes out now: end this step first")
+	ErrCook     = errors.New("the flame is not lit yet")
+	ErrLater    = errors.New("choose something that comes later and goes into the pot by itself")
+	ErrBefore   = errors.New("choose something that should be in the pot by now")
+	ErrSkip     = errors.New("choose a step to come, which nothing after it needs")
+	ErrRefused  = errors.New("the rest of the pudding does not work so")
+	ErrUndone   = errors.New("there is nothing to take back")
+	ErrWhistle  = errors.New("only a closed cooker whistles")
+	ErrJob      = errors.New("choose a job beside the pot")
 )
 
-// Check returns what is wrong with an event for a cook of this plan.
-func (e Event) Check(p *plan.Plan) error {
+// Check returns what is wrong with an event for the cook as it stands.
+func (s *State) Check(e Event) error {
 	switch e.Kind {
 	case Next, Back:
-		if e.Step < 0 || e.Step >= len(p.Steps) {
-			return fmt.Errorf("step %d: the pudding has steps 0 to %d", e.Step, len(p.Steps)-1)
+		if s.index(e.Step) < 0 {
+			return ErrStep
+		}
+	case Began:
+		if i := s.index(e.Step); i < 0 || s.main(i) {
+			return ErrJob
 		}
 	case Weighed:
 		if !(e.Mass > 0 && e.Mass <= measure.MaxGrams) {
 			return ErrMass
 		}
 	case Dipped:
-		if !(e.MM > 0 && e.MM <= p.Pots[p.Served()[0]].HeightMM) {
+		if !(e.MM > 0 && e.MM <= s.Plan.Pots[s.Plan.Served()[0]].HeightMM) {
 			return ErrDepth
 		}
 	case Felt:
@@ -77,12 +120,28 @@ func (e Event) Check(p *plan.Plan) error {
 		if !(e.Value >= -5 && e.Value <= 220) {
 			return ErrProbe
 		}
+	case Tasted:
+		if e.Value != NotSweet && e.Value != SweetRight && e.Value != TooSweet {
+			return ErrTaste
+		}
+	case Whistled:
+		if present := s.Present(); present == nil || present.Do != plan.Pressure {
+			return ErrWhistle
+		}
 	case Finished:
 		if !(e.Mass >= 0 && e.Mass <= measure.MaxGrams) {
 			return ErrMass
 		}
+	case Undone:
+		if e.Part == "" || len(e.Part) > 60 {
+			return ErrUndone
+		}
 	default:
-		return fmt.Errorf("%w %q", ErrKind, e.Kind)
+		deviate, known := deviations[e.Kind]
+		if !known {
+			return fmt.Errorf("%w %q", ErrKind, e.Kind)
+		}
+		return deviate(s.clone(), e)
 	}
 	return nil
 }
@@ -109,60 +168,168 @@ type Look struct {
 
 // A State is the fold of a cook's events.
 type State struct {
-	Plan     *plan.Plan
-	Step     int    // the present step; len(Plan.Steps) when all are done
-	Spans    []Span // by step; zero before it was begun
+	Plan     *plan.Plan // as it goes: what went otherwise than planned is in it
+	IDs      []int      // by step: what events call it
+	Step     int        // the present step; len(Plan.Steps) when all are done
+	Spans    []Span     // by step; zero before it was begun
 	Readings []Reading
 	Looks    []Look
+	Whistles []Look
 	Finished time.Time    // zero while it cooks
 	Yield    measure.Gram // weighed at the end, 0 if it was not
 	Events   int
+
+	line   []int        // ids in the order they are come to: jobs before the flame, then the pot's own steps
+	at     int          // place in the line
+	pauses map[int]bool // ids of rests that last until further notice
+	strays map[int]bool // ids of what was not planned
 }
 
 // Fold replays a log, in the order it was stored, on a plan begun at a time.
 // Events of another kind than it knows are passed over: a newer version wrote
 // them.
 func Fold(p *plan.Plan, begun time.Time, events []Event) State {
-	s := State{Plan: p, Spans: make([]Span, len(p.Steps))}
+	s := State{Plan: p, IDs: make([]int, len(p.Steps)), Spans: make([]Span, len(p.Steps)), pauses: map[int]bool{}, strays: map[int]bool{}}
+	for i := range s.IDs {
+		s.IDs[i] = i
+	}
+	s.line = lineOf(p)
 	s.enter(0, begun)
+	undone := map[string]bool{}
 	for _, e := range events {
-		s.apply(e)
+		if e.Kind == Undone {
+			undone[e.Part] = true
+		}
+	}
+	for _, e := range events {
+		s.Events++
+		if !undone[e.ID] || e.ID == "" {
+			s.apply(e)
+		}
 	}
 	return s
 }
 
+// lineOf returns the steps in the order they are come to, by index: first the
+// jobs that must be begun before the pot is, then its own steps. Other jobs go
+// on beside.
+func lineOf(p *plan.Plan) []int {
+	var own, jobs []int
+	for i := range p.Steps {
+		if ofPot(p, i) {
+			own = append(own, i)
+		} else {
+			jobs = append(jobs, i)
+		}
+	}
+	if len(jobs) == 0 {
+		return own
+	}
+	const atOnce = 0.5 // minutes before the pot that count as with it
+	f := forecast.Run(p, forecast.Options{CourseOnly: true})
+	jobs = slices.DeleteFunc(jobs, func(i int) bool { return f.Steps[i].StartMin > -atOnce })
+	slices.SortStableFunc(jobs, func(a, b int) int { return cmp.Compare(f.Steps[a].StartMin, f.Steps[b].StartMin) })
+	return append(jobs, own...)
+}
+
+// ofPot reports whether a step is one of the served pot, or takes from it.
+func ofPot(p *plan.Plan, i int) bool {
+	s := &p.Steps[i]
+	if s.Do.IsPreparation() {
+		return s.TakesFromPot()
+	}
+	return s.PotName() == p.Served()[0]
+}
+
+func (s *State) main(i int) bool { return ofPot(s.Plan, i) }
+
+// index returns where a step stands, -1 if there is none of that name.
+func (s *State) index(id int) int { return slices.Index(s.IDs, id) }
+
+// ID returns what events call the present step, -1 when all are done.
+func (s *State) ID() int {
+	if s.Done() {
+		return -1
+	}
+	return s.IDs[s.Step]
+}
+
 func (s *State) apply(e Event) {
-	s.Events++
 	switch e.Kind {
 	case Next:
-		// A tap on a step that is past already is the same tap from another
-		// device.
-		if e.Step != s.Step || s.Done() {
-			return
+		s.next(e)
+	case Began:
+		i := s.index(e.Step)
+		switch {
+		case i < 0 || s.main(i) || !s.Spans[i].End.IsZero():
+		case i == s.Step:
+			s.enter(s.at+1, later(e.At, s.Spans[i].Begin))
+		case s.Spans[i].Begin.IsZero():
+			s.Spans[i].Begin = e.At
 		}
-		s.Spans[s.Step].End = later(e.At, s.Spans[s.Step].Begin)
-		s.enter(s.Step+1, s.Spans[s.Step].End)
 	case Back:
-		if e.Step != s.Step || s.Step == 0 {
-			return
-		}
-		if !s.Done() {
-			s.Spans[s.Step] = Span{}
-		}
-		s.Step--
-		s.Spans[s.Step].End = time.Time{}
-		s.Finished = time.Time{}
+		s.back(e)
 	case Weighed, Dipped:
 		s.Readings = append(s.Readings, Reading{At: e.At, Step: s.Step, Mass: e.Mass, MM: e.MM})
-	case Felt, Spooned, Probed:
+	case Felt, Spooned, Probed, Tasted:
 		s.Looks = append(s.Looks, Look{At: e.At, Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
+	case Whistled:
+		if present := s.Present(); present != nil && present.Do == plan.Pressure {
+			s.Whistles = append(s.Whistles, Look{At: e.At, Step: s.ID(), Kind: Whistled})
+		}
 	case Finished:
 		if !s.Done() {
 			s.Spans[s.Step].End = later(e.At, s.Spans[s.Step].Begin)
-			s.Step = len(s.Plan.Steps)
+			s.at, s.Step = len(s.line), len(s.Plan.Steps)
 		}
 		s.Finished, s.Yield = e.At, e.Mass
+	default:
+		if deviate, known := deviations[e.Kind]; known {
+			if tried := s.clone(); deviate(tried, e) == nil {
+				*s = *tried
+			}
+		}
 	}
+}
+
+// next ends the present step, or a job beside it. A tap on a step that is past
+// already is the same tap from another device.
+func (s *State) next(e Event) {
+	i := s.index(e.Step)
+	switch {
+	case i < 0 || s.Done() && s.main(i):
+	case i == s.Step:
+		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
+		s.enter(s.at+1, s.Spans[i].End)
+	case !s.main(i) && s.Spans[i].End.IsZero():
+		if s.Spans[i].Begin.IsZero() {
+			s.Spans[i].Begin = e.At
+		}
+		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
+	}
+}
+
+// back returns to the step before, or takes back the end or the beginning of a
+// job beside.
+func (s *State) back(e Event) {
+	i := s.index(e.Step)
+	if i >= 0 && i != s.Step && !s.main(i) {
+		if s.Spans[i].End.IsZero() {
+			s.Spans[i] = Span{}
+		}
+		s.Spans[i].End = time.Time{}
+		return
+	}
+	if s.at == 0 || (!s.Done() && i != s.Step) {
+		return
+	}
+	if !s.Done() {
+		s.Spans[s.Step] = Span{}
+	}
+	s.at--
+	s.Step = s.index(s.line[s.at])
+	s.Spans[s.Step].End = time.Time{}
+	s.Finished = time.Time{}
 }
 
 func later(a, b time.Time) time.Time {
@@ -172,15 +339,76 @@ func later(a, b time.Time) time.Time {
 	return a
 }
 
-func (s *State) enter(step int, at time.Time) {
-	s.Step = step
-	if step < len(s.Spans) {
-		s.Spans[step] = Span{Begin: at}
+// enter comes to a place in the line, or to the next behind it that is not begun
+// yet.
+func (s *State) enter(place int, at time.Time) {
+	for place < len(s.line) && !s.Spans[s.index(s.line[place])].Begin.IsZero() {
+		place++
 	}
+	s.at = place
+	if place == len(s.line) {
+		s.Step = len(s.Plan.Steps)
+		return
+	}
+	s.Step = s.index(s.line[place])
+	s.Spans[s.Step] = Span{Begin: at}
 }
 
-// Done reports whether every step is done.
-func (s *State) Done() bool { return s.Step >= len(s.Spans) }
+// Place returns how many steps of the line lie behind, and how many there are.
+func (s *State) Place() (behind, of int) { return s.at, len(s.line) }
+
+// Ahead returns the steps of the line that come after the present one.
+func (s *State) Ahead() (steps []int) {
+	for k := s.at + 1; k < len(s.line); k++ {
+		if i := s.index(s.line[k]); s.Spans[i].Begin.IsZero() {
+			steps = append(steps, i)
+		}
+	}
+	return steps
+}
+
+// Beside returns the jobs that are not in the line ahead: those that go on by
+// themselves, that wait for their time, or that are done.
+func (s *State) Beside() (steps []int) {
+	ahead := s.Ahead()
+	for i := range s.Plan.Steps {
+		if !s.main(i) && i != s.Step && !slices.Contains(ahead, i) {
+			steps = append(steps, i)
+		}
+	}
+	return steps
+}
+
+// Unready returns the jobs that the present step waits for: those that make what
+// it takes and are not done.
+func (s *State) Unready() (steps []int) {
+	present := s.Present()
+	if present == nil {
+		return nil
+	}
+	for i := range s.Plan.Steps {
+		if s.main(i) || i == s.Step || !s.Spans[i].End.IsZero() {
+			continue
+		}
+		job := &s.Plan.Steps[i]
+		for _, item := range present.Items {
+			if (item.Part != "" && s.Plan.Maker(item.Part) == i) || (job.Of != "" && job.Of == item.Part) || (item.Pot != "" && !job.Do.IsPreparation() && job.PotName() == item.Pot) {
+				steps = append(steps, i)
+				break
+			}
+		}
+	}
+	return steps
+}
+
+// IsPause reports whether a step is a rest that lasts until further notice.
+func (s *State) IsPause(step int) bool { return step < len(s.IDs) && s.pauses[s.IDs[step]] }
+
+// IsStray reports whether a step was not planned.
+func (s *State) IsStray(step int) bool { return step < len(s.IDs) && s.strays[s.IDs[step]] }
+
+// Done reports whether every step of the line is done.
+func (s *State) Done() bool { return s.at >= len(s.line) }
 
 // Present returns the present step, nil when all are done.
 func (s *State) Present() *plan.Step {
@@ -188,76 +416,4 @@ func (s *State) Present() *plan.Step {
 		return nil
 	}
 	return &s.Plan.Steps[s.Step]
-}
-
-// timed reports whether a step takes time in the served pot.
-func (s *State) timed(step int) bool {
-	v := s.Plan.Steps[step].Do
-	return !v.IsPreparation() && v != plan.Add && s.Plan.Steps[step].PotName() == s.Plan.Served()[0]
-}
-
-// Zero returns the moment that is minute 0 of the forecast: when the first
-// timed step of the served pot was begun. ok is false before that.
-func (s *State) Zero() (zero time.Time, ok bool) {
-	for i, span := range s.Spans {
-		if s.timed(i) && !span.Begin.IsZero() {
-			return span.Begin, true
-		}
-	}
-	return time.Time{}, false
-}
-
-// Minute returns a moment as minutes after Zero.
-func (s *State) Minute(at time.Time) measure.Minute {
-	zero, ok := s.Zero()
-	if !ok {
-		return 0
-	}
-	return measure.Minute(at.Sub(zero).Minutes())
-}
-
-// Replay returns the plan as it really went until now: each step that is done
-// lasts as long as it did. While an addition is being made the pot goes on as
-// before, so the time it takes counts to the step before it. The present step
-// and those to come are as planned.
-func (s *State) Replay(now time.Time) *plan.Plan {
-	replay := s.Plan.Clone()
-	last := -1 // the latest timed step that was begun
-	for i := range replay.Steps {
-		span := s.Spans[i]
-		if span.Begin.IsZero() {
-			break
-		}
-		end := span.End
-		if s.timed(i) {
-			last = i
-			if !end.IsZero() {
-				setMinutes(&replay.Steps[i], end.Sub(span.Begin))
-			}
-			continue
-		}
-		if end.IsZero() {
-			end = later(now, span.Begin)
-		}
-		if last >= 0 && s.Plan.Steps[i].Do == plan.Add && s.Plan.Steps[i].PotName() == s.Plan.Served()[0] {
-			setMinutes(&replay.Steps[last], end.Sub(s.Spans[last].Begin))
-		}
-	}
-	return replay
-}
-
-// setMinutes makes a step last so long, whatever its target was.
-func setMinutes(step *plan.Step, lasted time.Duration) {
-	const perMinute = 1e4
-	minutes := measure.Minute(math.Round(lasted.Minutes()*perMinute) / perMinute)
-	switch step.Do {
-	case plan.Heat:
-		step.Until = &plan.Until{Minutes: &minutes}
-	case plan.Chill:
-		const minutesPerHour = 60
-		hours := float64(minutes) / minutesPerHour
-		step.Hours = &hours
-	default:
-		step.Minutes = &minutes
-	}
 }

@@ -60,17 +60,34 @@ func (r *run) pressure(i int, s *plan.Step, p *pan) {
 	r.mark(i, "opened", p)
 }
 
+// Whistles returns how long a cooker is under pressure until its first whistle,
+// and how long it takes from one to the next.
+func Whistles(p *plan.Plan) (first, between measure.Minute) {
+	between = usualWhistle
+	if learnt := p.Calibration.WhistleMin; learnt != nil {
+		between = measure.Minute(learnt.Value)
+	}
+	return max(between-firstWhistle, 0), between
+}
+
+// Held returns how long a cooker is held at pressure.
+func Held(p *plan.Plan, s *plan.Step) measure.Minute {
+	if s.Whistles == 0 {
+		return s.FullMinutes()
+	}
+	_, between := Whistles(p)
+	return max(between*measure.Minute(s.Whistles)-firstWhistle, 1)
+}
+
 // whistles returns how long a cooker is held at pressure and how often it
 // whistles meanwhile.
 func (r *run) whistles(s *plan.Step) (measure.Minute, float64) {
-	between := usualWhistle
-	if learnt := r.plan.Calibration.WhistleMin; learnt != nil {
-		between = measure.Minute(learnt.Value)
-	}
+	held := Held(r.plan, s)
 	if s.Whistles > 0 {
-		return max(between*measure.Minute(s.Whistles)-firstWhistle, 1), float64(s.Whistles)
+		return held, float64(s.Whistles)
 	}
-	return s.FullMinutes(), float64(s.FullMinutes() / between)
+	_, between := Whistles(r.plan)
+	return held, float64(held / between)
 }
 
 // vent accounts for steam that left by the valve.

@@ -23,6 +23,7 @@ type Live struct {
 	Forecast *forecast.Forecast
 	Power    Estimate           // factor on the power into the pot
 	Cook     Estimate           // factor on the cooking time of what was felt
+	Whistle  measure.Minute     // from one whistle to the next, 0 if none was heard
 	Thicker  float64            // grades that it is thicker than thought, by the spoon
 	Now      measure.Minute     // on the clock of the forecast
 	Mass     measure.Gram       // in the pot now
@@ -57,6 +58,7 @@ const (
 // weighed last and the rest of the plan is run from there.
 func Follow(s *cook.State, now time.Time) Live {
 	replay := s.Replay(now)
+	between := whistling(s, replay)
 	seen := observe(s, replay)
 	prior := Estimate{Factor: 1, SD: priorSDOf(replay)}
 	if learnt := replay.Calibration.Evaporation; learnt != nil {
@@ -74,7 +76,7 @@ func Follow(s *cook.State, now time.Time) Live {
 	var options forecast.Options
 	massSD := 0.0
 	options.Weighings, massSD = filtered(replay, seen.weights)
-	l := Live{Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}}
+	l := Live{Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
 	if len(s.Looks) > 0 {
 		l.looks(s, replay, options)
 	}
@@ -297,7 +299,8 @@ type weight struct {
 	sd     float64
 }
 
-// A boil is a step that the cook has ended because it boiled.
+// A boil is a step in which it boiled, or came under pressure, after so many
+// minutes.
 type boil struct {
 	step   int
 	minute measure.Minute
@@ -354,6 +357,10 @@ func observe(s *cook.State, replay *plan.Plan) observations {
 		if step.Do == plan.Heat && step.Until.Boil && !s.Spans[i].End.IsZero() {
 			seen.boils = append(seen.boils, boil{step: i, minute: measure.Minute(s.Spans[i].End.Sub(s.Spans[i].Begin).Minutes())})
 		}
+		if heard := whistlesOf(s, i); step.Do == plan.Pressure && len(heard) > 0 {
+			first, _ := forecast.Whistles(replay)
+			seen.boils = append(seen.boils, boil{step: i, minute: max(measure.Minute(heard[0].Sub(s.Spans[i].Begin).Minutes())-first, 0)})
+		}
 	}
 	return seen
 }
@@ -407,11 +414,59 @@ func run(p *plan.Plan, factor float64) *forecast.Forecast {
 	return forecast.Run(&shifted, forecast.Options{CourseOnly: true})
 }
 
-// boilMinutes returns how long a step takes to its boil at a power.
+// whistlesOf returns when the cooker whistled in a step.
+func whistlesOf(s *cook.State, step int) (heard []time.Time) {
+	for _, w := range s.Whistles {
+		if w.Step == s.IDs[step] {
+			heard = append(heard, w.At)
+		}
+	}
+	slices.SortFunc(heard, time.Time.Compare)
+	return heard
+}
+
+// Standard deviations of whistles: of what an unknown cooker takes from one to
+// the next, and of one gap between two; in minutes. Source: our own estimate, the
+// valve sticks and the flame flickers.
+const (
+	whistlePriorSD = 0.75
+	whistleSD      = 0.6
+)
+
+// whistling learns from the gaps between whistles how long this cooker takes from
+// one to the next; 0 where none was heard twice.
+func whistling(s *cook.State, replay *plan.Plan) measure.Minute {
+	_, usual := forecast.Whistles(replay)
+	estimate := normal{mean: float64(usual), precision: 1 / square(whistlePriorSD)}
+	seen := false
+	for i := range s.Plan.Steps {
+		heard := whistlesOf(s, i)
+		for k := 1; k < len(heard); k++ {
+			estimate.see(heard[k].Sub(heard[k-1]).Minutes(), whistleSD)
+			seen = true
+		}
+	}
+	if !seen {
+		return 0
+	}
+	const least = 0.3
+	between, sd := math.Max(estimate.mean, least), estimate.sd()
+	replay.Calibration.WhistleMin = &plan.Learnt{Value: between, SD: &sd}
+	return measure.Minute(between)
+}
+
+// boilMinutes returns how long a step takes to its boil, or to its pressure, at a
+// power.
 func boilMinutes(p *plan.Plan, step int, factor float64) float64 {
 	to := *p
 	to.Steps = append([]plan.Step(nil), p.Steps[:step+1]...)
-	to.Steps[step].Until = &plan.Until{Boil: true}
+	const moment measure.Minute = 0.01
+	if last := &to.Steps[step]; last.Do == plan.Pressure {
+		minutes := moment
+		last.Whistles, last.Minutes, last.Release = 0, &minutes, "quick"
+	} else {
+		last.Until = &plan.Until{Boil: true}
+	}
 	f := run(&to, factor)
 	return f.Steps[step].EndMin - f.Steps[step].StartMin
 }

@@ -222,3 +222,25 @@ func TestSpoonAndProbe(t *testing.T) {
 	s = cook.Fold(p, lit, events)
 	require.InDelta(t, 1, learn.Follow(&s, after(4)).Power.Factor, 0.3, "one wild reading does not rule")
 }
+
+// Whistles tell how strong the flame is, by the first, and how the valve is set,
+// by the gaps.
+func TestWhistlesTeach(t *testing.T) {
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Lentils","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":150}},
+"steps":[{"do":"add","items":[{"material":"moong-split","amount":"150 g"},{"material":"water","amount":"600 ml"}]},{"do":"pressure","whistles":4},{"do":"heat","flame":"low","until":{"minutes":4}}]}`))
+	require.NoError(t, err)
+	whistle := func(minute float64) cook.Event { return cook.Event{Kind: cook.Whistled, At: after(minute)} }
+	at := func(now float64, heard ...cook.Event) learn.Live {
+		s := cook.Fold(p, lit, append([]cook.Event{{Kind: cook.Next, At: lit, Step: 0}}, heard...))
+		return learn.Follow(&s, after(now))
+	}
+	thought := at(5)
+	require.Zero(t, thought.Whistle)
+	heats := thought.Forecast.Steps[1].EndMin
+	late := at(14, whistle(14))
+	require.Less(t, late.Power.Factor, 0.95, "it took its time to the first")
+	require.Greater(t, late.Forecast.Steps[1].EndMin, heats+1)
+	slow := at(22, whistle(14), whistle(18), whistle(22))
+	require.Greater(t, float64(slow.Whistle), 3.2)
+	require.Greater(t, slow.Forecast.Steps[1].EndMin, late.Forecast.Steps[1].EndMin+2)
+}

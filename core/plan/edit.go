@@ -401,3 +401,16 @@ func (p *Plan) takePlace(material, part string) bool {
 	}
 	return found
 }
+
+// InsteadOf returns how much of another material takes the place of an item: as
+// sweet where both are sweeteners, else as much by mass. Errors: those of Weigh.
+func (p *Plan) InsteadOf(item Item, other *pantry.Material) (measure.Gram, error) {
+	material, mass, err := p.Weigh(item)
+	if err != nil {
+		return 0, err
+	}
+	if isSweetener(material) && isSweetener(other) && other.Sweetness() > 0 {
+		return mass * measure.Gram(material.Sweetness()/other.Sweetness()), nil
+	}
+	return mass, nil
+}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"encoding/json"
+	"slices"
 
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
@@ -242,6 +243,12 @@ func (s *Step) Stirring() Stir {
 		return StirOften
 	}
 	return s.Stir
+}
+
+// TakesFromPot reports whether a step takes from a pot that cooks: a preparation
+// that does cannot be made at another time.
+func (s *Step) TakesFromPot() bool {
+	return slices.ContainsFunc(s.Items, func(item Item) bool { return item.Pot != "" })
 }
 
 // Lidded reports whether the pot is covered: by default only while cooling.

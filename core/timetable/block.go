@@ -66,7 +66,7 @@ func newBlock(p *plan.Plan) *block {
 		s, r := &p.Steps[i], &b.f.Steps[i]
 		b.total = max(b.total, r.EndMin)
 		if s.Do.IsPreparation() {
-			if tied(s) {
+			if s.TakesFromPot() {
 				b.uses = append(b.uses, use{kind: useHands, from: r.StartMin, to: r.EndMin, amount: 1})
 				continue
 			}
@@ -129,12 +129,6 @@ func (b *block) stepUses(s *plan.Step, r *forecast.StepResult, pot string) {
 			add(useFridge, *r.VolumeML/perLitre)
 		}
 	}
-}
-
-// tied reports whether a preparation takes from a pot that cooks, so that it
-// cannot be moved.
-func tied(s *plan.Step) bool {
-	return slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Pot != "" })
 }
 
 func earliest(s *plan.Step) float64 {

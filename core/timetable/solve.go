@@ -470,7 +470,7 @@ func (s *solver) write() *Timetable {
 						task.Hands = u.amount
 					}
 				}
-			} else if tied(step) {
+			} else if step.TakesFromPot() {
 				task.Hands = 1
 			}
 			task.HandsEnd = task.Start + handsFor

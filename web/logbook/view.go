@@ -2,6 +2,7 @@ package logbook
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"time"
 
@@ -70,7 +71,7 @@ func newView(k store.Cook, zone *time.Location) view {
 		}
 	}
 	v.rows(&state, planned, live)
-	v.steps(&state, planned)
+	v.steps(&state, k.Plan, planned, live.Forecast)
 	v.readings(&state, planned)
 	return v
 }
@@ -103,19 +104,30 @@ func rateSeen(s *cook.State, live learn.Live) string {
 	return rate(live.Forecast)
 }
 
-func (v *view) steps(s *cook.State, planned *forecast.Forecast) {
+// steps puts what was done beside what was planned, and what was left out behind
+// it: of the plan as it was, a step's place is what the cook calls it.
+func (v *view) steps(s *cook.State, before *plan.Plan, planned, done *forecast.Forecast) {
+	wanted := func(id int) string {
+		if id >= len(planned.Steps) {
+			return "not planned"
+		}
+		if lasts := planned.Steps[id].EndMin - planned.Steps[id].StartMin; lasts > 0 {
+			return say.Minutes(lasts)
+		}
+		return "at once"
+	}
 	for i := range s.Plan.Steps {
 		span := s.Spans[i]
-		one := stepRow{Title: say.Step(s.Plan, planned, i).Title, Was: "left out"}
-		if lasts := planned.Steps[i].EndMin - planned.Steps[i].StartMin; lasts > 0 {
-			one.Planned = say.Minutes(lasts)
-		} else {
-			one.Planned = "at once"
-		}
+		one := stepRow{Title: say.Step(s.Plan, done, i).Title, Planned: wanted(s.IDs[i]), Was: "left out"}
 		if !span.Begin.IsZero() && !span.End.IsZero() {
 			one.Was = say.Minutes(span.End.Sub(span.Begin).Minutes())
 		}
 		v.Steps = append(v.Steps, one)
+	}
+	for id := range before.Steps {
+		if !slices.Contains(s.IDs, id) {
+			v.Steps = append(v.Steps, stepRow{Title: say.Step(before, planned, id).Title, Planned: wanted(id), Was: "left out"})
+		}
 	}
 }
 

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"io/fs"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -74,6 +75,10 @@ type form struct {
 	AgeMS   string `form:"age_ms"`
 	Part    string `form:"part"`
 	Value   string `form:"value"`
+
+	What     string `form:"what"` // a step, or an item of one: "6", "6.1"
+	Material string `form:"material"`
+	Event    string `form:"event"` // to be taken back
 }
 
 // Faults of the form.
@@ -98,7 +103,11 @@ func (s *Screen) Record(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	e, err := parse(f, k.Plan, s.app.Now())
+	state := k.State()
+	e, err := parse(f, &state, s.app.Now())
+	if err == nil && e.Kind == cook.Undone && !knows(k, e.Part) {
+		err = measure.Faults{{Field: "event", Err: cook.ErrUndone}}
+	}
 	if err != nil {
 		s.show(c, http.StatusUnprocessableEntity, k, f, page.FieldFaults(err))
 		return
@@ -118,7 +127,13 @@ func (s *Screen) Record(c *gin.Context) {
 // oldest is how long a message may have waited on the device.
 const oldest = 24 * time.Hour
 
-func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
+// knows reports whether a cook has an event.
+func knows(k store.Cook, id string) bool {
+	return slices.ContainsFunc(k.Events, func(e cook.Event) bool { return e.ID == id })
+}
+
+func parse(f form, s *cook.State, now time.Time) (cook.Event, error) {
+	p := s.Plan
 	e := cook.Event{Kind: cook.Kind(f.Kind), At: now}
 	fault := func(field string, err error) error {
 		return measure.Faults{{Field: field, Err: err}}
@@ -136,7 +151,7 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 		e.At = now.Add(-time.Duration(age) * time.Millisecond)
 	}
 	switch e.Kind {
-	case cook.Next, cook.Back:
+	case cook.Next, cook.Back, cook.Began:
 		if e.Step, err = strconv.Atoi(f.Step); err != nil {
 			return e, fault("event", errEvent)
 		}
@@ -150,7 +165,9 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 				return e, fault("mass", err)
 			}
 		}
-	case cook.Felt, cook.Spooned, cook.Probed:
+	case cook.Undone:
+		e.Part = f.Event
+	case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
 		value, ok := page.Number(f.Value)
 		if !ok {
 			return e, fault(string(e.Kind), errLook)
@@ -162,15 +179,24 @@ func parse(f form, p *plan.Plan, now time.Time) (cook.Event, error) {
 			return e, fault("depth", errDepth)
 		}
 		e.MM = measure.Millimetre(depth)
+	default:
+		if e.Kind.IsDeviation() {
+			if err := deviation(f, &e, s); err != nil {
+				return e, fault("otherwise", err)
+			}
+		}
 	}
-	if err := e.Check(p); err != nil {
+	if err := s.Check(e); err != nil {
 		field := "event"
+		if e.Kind.IsDeviation() {
+			field = "otherwise"
+		}
 		switch e.Kind {
 		case cook.Weighed, cook.Finished:
 			field = "mass"
 		case cook.Dipped:
 			field = "depth"
-		case cook.Felt, cook.Spooned, cook.Probed:
+		case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
 			field = string(e.Kind)
 		}
 		return e, fault(field, err)

@@ -52,7 +52,10 @@ function newID() {
 
 let skew = 0; // ms: the server's clock less this device's
 let lastStir = Date.now();
-let alarmed = ""; // the alarm that is on, or was quieted
+/** @type {Set<string>} alarms that were quieted */
+const quieted = new Set();
+/** @type {Set<string>} alarms that have rung */
+const rung = new Set();
 let lastBeep = 0;
 /** @type {AudioContext | null} */
 let sound = null;
@@ -88,7 +91,7 @@ function show(html, address) {
 /** Loads the page anew, unless something is being typed or waits to be sent. */
 async function refresh() {
   const active = document.activeElement;
-  if (active instanceof HTMLInputElement || waiting().length > 0) return;
+  if (active instanceof HTMLInputElement || active instanceof HTMLSelectElement || waiting().length > 0) return;
   try {
     const response = await fetch(location.pathname);
     if (response.ok) show(await response.text(), response.url);
@@ -191,32 +194,61 @@ function tick() {
       next.classList.add("is-primary");
       next.classList.remove("is-waiting");
     }
-    ring(page, now >= due);
-  } else {
-    ring(page, false);
   }
+  count(page, now);
+  ring(page, now);
   stir(page);
   const line = page.querySelector("[data-sound-line]");
   if (line instanceof HTMLElement) line.hidden = sound?.state === "running";
 }
 
-/** @param {HTMLElement} page @param {boolean} due whether the mark is due */
-function ring(page, due) {
+/**
+ * Rings for every alarm whose time is up: the step's own and those of the jobs
+ * beside the pot, each until it is quieted.
+ * @param {HTMLElement} page @param {number} now on the server's clock
+ */
+function ring(page, now) {
   const box = page.querySelector("[data-alarm-box]");
   const words = page.querySelector("[data-alarm-words]");
   if (!(box instanceof HTMLElement) || !words) return;
-  const name = `step ${page.dataset.step}`;
-  const quiet = alarmed === `quiet ${name}`;
-  const on = due && !quiet;
-  if (on && box.hidden) words.textContent = page.dataset.alarm ?? "";
-  box.hidden = !on;
+  const due = alarms(page).filter((alarm) => now >= alarm.due && !quieted.has(alarm.key));
+  const text = due.map((alarm) => alarm.words).join(" ");
+  if (words.textContent !== text) words.textContent = text;
+  box.hidden = due.length === 0;
   document.title = document.title.replace(/^🔔 /u, "");
-  if (!on) return;
+  if (due.length === 0) return;
   document.title = `🔔 ${document.title}`;
-  if (Date.now() - lastBeep > alarmEvery) {
+  const fresh = due.some((alarm) => !rung.has(alarm.key));
+  for (const alarm of due) rung.add(alarm.key);
+  if (fresh || Date.now() - lastBeep > alarmEvery) {
     lastBeep = Date.now();
     beep();
     if (navigator.userActivation?.hasBeenActive) navigator.vibrate?.([300, 150, 300]);
+  }
+}
+
+/**
+ * @param {HTMLElement} page
+ * @returns {{key: string, due: number, words: string}[]}
+ */
+function alarms(page) {
+  const list = [];
+  if (page.dataset.due) list.push({ key: `step ${page.dataset.step}`, due: Number(page.dataset.due), words: page.dataset.alarm ?? "" });
+  for (const one of page.querySelectorAll("[data-timer]")) {
+    if (one instanceof HTMLElement) list.push({ key: one.dataset.timer ?? "", due: Number(one.dataset.due), words: one.dataset.alarm ?? "" });
+  }
+  return list;
+}
+
+/** Runs the clocks of the jobs. @param {HTMLElement} page @param {number} now on the server's clock */
+function count(page, now) {
+  for (const one of page.querySelectorAll("[data-timer]")) {
+    const clock = one.querySelector("[data-count]");
+    if (!(one instanceof HTMLElement) || !clock) continue;
+    const seconds = Math.round((Number(one.dataset.due) - now) / 1000);
+    one.classList.toggle("is-due", seconds <= 0);
+    const words = seconds <= 0 ? "now" : `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+    if (seconds < 3600 && clock.textContent !== words) clock.textContent = words;
   }
 }
 
@@ -243,7 +275,8 @@ document.addEventListener("click", (event) => {
   wakeSound();
   const page = root();
   if (target.closest("[data-quiet]") && page) {
-    alarmed = `quiet step ${page.dataset.step}`;
+    const now = Date.now() + skew;
+    for (const alarm of alarms(page)) if (now >= alarm.due) quieted.add(alarm.key);
     tick();
   }
 });

@@ -25,10 +25,14 @@ import (
 type view struct {
 	ID, Name string
 	NewID    string // of the next message
-	Step     int
+	Step     int    // what events call the present step
+	Place    int    // which it is in the line, from 1
 	Steps    int
 	Over     bool // all steps are done
-	CanBack  bool // a step lies behind
+	IsJob    bool // the present step is a job that may go on by itself
+	Paused   bool
+	Whistles string // "2 of 3"
+	CanBack  bool   // a step lies behind
 
 	Title, Detail, Note, Done string
 	Low, High                 time.Time // likely end of the step
@@ -40,12 +44,16 @@ type view struct {
 	Bowl                      string
 	Now                       time.Time
 	State                     string // how it is in the pot now
-	Changed                   string // what the last reading changed
+	Changed                   string // what was told last, and what it changed
+	ChangedID                 string // of that event
 	StirSeconds               int
 	StirWords                 string
 	Gauge                     draw.Gauge
 	HasGauge                  bool
 	Next                      []next
+	Jobs                      []job
+	Unready                   []string // jobs that the present step waits for
+	Otherwise                 otherwise
 	Findings                  []forecast.Finding
 	PotWeighed                bool
 	Empty                     string // weight of the empty pot
@@ -76,9 +84,6 @@ var (
 	spoonAnswers = []answer{{"1.3", "drips"}, {"2.2", "runs"}, {"3", "coats it"}, {"4.2", "slides off"}, {"6", "mounds"}}
 )
 
-// StepNumber counts the steps from 1.
-func (v view) StepNumber() int { return v.Step + 1 }
-
 // next is a step to come.
 type next struct{ Title, At string }
 
@@ -90,12 +95,16 @@ const nearMinutes = 1.5
 
 func newView(k store.Cook, now time.Time, zone *time.Location) view {
 	state := k.State()
-	p := k.Plan
-	v := view{ID: k.ID, Name: p.Name, NewID: page.NewID(), Step: state.Step, Steps: len(p.Steps), Now: now,
-		Over: state.Done(), CanBack: state.Step > 0}
+	p := state.Plan
+	behind, of := state.Place()
+	v := view{ID: k.ID, Name: p.Name, NewID: page.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now,
+		Over: state.Done(), CanBack: behind > 0}
 	empty, weighed := p.Pots[p.Served()[0]].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
 	live := learn.Follow(&state, now)
+	v.jobs(&state, &live, zone)
+	v.Otherwise = newOtherwise(&state, &live)
+	v.change(k, &state, live, now)
 	if v.Over {
 		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
 		v.HeavyScale = heavy(p, live.Mass+empty)
@@ -107,21 +116,32 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 		v.Title = "Simmer down to the mark"
 	}
 	v.times(&state, &live, now, zone)
-	v.stirring(&p.Steps[state.Step])
+	v.stirring(&p.Steps[state.Step], live.Grade)
+	v.IsJob = p.Steps[state.Step].Do.IsPreparation() && !p.Steps[state.Step].TakesFromPot()
+	if state.IsPause(state.Step) {
+		v.Paused = true
+		v.Title, v.Done = "Off the flame", "Back on the flame"
+		v.Detail = "since " + state.Spans[state.Step].Begin.In(zone).Format("15:04") + "; what was begun goes on from here"
+	}
+	if p.Steps[state.Step].Do == plan.Pressure {
+		v.whistles(&state)
+	}
 	if _, begun := state.Zero(); begun {
 		v.HasGauge = true
 		v.Gauge = draw.NewGauge(marksAhead(live, state.Step), live.Level)
 		v.State = stateWords(p, live)
-		v.Changed = changed(k, &state, live, now)
 		v.looks(p, live)
 		v.HeavyScale = heavy(p, live.Mass+empty)
 	}
-	for i := state.Step + 1; i < len(p.Steps) && len(v.Next) < mostNext; i++ {
+	for _, i := range state.Ahead() {
+		if len(v.Next) == mostNext {
+			break
+		}
 		at := moment(&state, live.Forecast.Steps[i].StartMin, now)
 		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
 	}
 	for _, f := range live.Forecast.Findings {
-		if f.Step >= state.Step {
+		if f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
 			v.Findings = append(v.Findings, f)
 		}
 	}
@@ -179,11 +199,13 @@ func (v *view) times(s *cook.State, l *learn.Live, now time.Time, zone *time.Loc
 		lasts := time.Duration(l.Forecast.Steps[s.Step].EndMin*float64(time.Minute)) - time.Duration(l.Forecast.Steps[s.Step].StartMin*float64(time.Minute))
 		v.Due = begin.Add(lasts)
 		v.Low, v.High, v.Alarm = v.Due, v.Due, "Time is up."
-	case step.Do == plan.Heat:
+	case s.IsPause(s.Step):
+		return
+	case step.Do == plan.Heat, step.Do == plan.Pressure, step.Do == plan.Bake, step.Do == plan.Cool, step.Do == plan.Hold, step.Do == plan.Caramel:
 		r := stepEnd(l.Forecast, s.Step)
 		v.Low, v.High, v.Due = moment(s, r.Low, now), moment(s, r.High, now), moment(s, r.Value, now)
-		v.Alarm = "The mark is due: look into the pot."
-		if step.Until.Boil {
+		v.Alarm = dueWords[step.Do]
+		if step.Do == plan.Heat && step.Until.Boil {
 			v.Alarm = "It should boil about now: look into the pot."
 		}
 	default:
@@ -193,6 +215,28 @@ func (v *view) times(s *cook.State, l *learn.Live, now time.Time, zone *time.Loc
 	low, high := minutesLeft(v.Low, now), minutesLeft(v.High, now)
 	v.Left = Left(low, high)
 	v.Ready = v.Due.Sub(now).Minutes() < nearMinutes
+}
+
+// dueWords say what is due when the time of a step is up.
+var dueWords = map[plan.Verb]string{plan.Heat: "The mark is due: look into the pot.", plan.Pressure: "The pressure should be off about now: open it only when the valve is down.",
+	plan.Bake: "It should be done about now: look into the oven.", plan.Cool: "It should be cool about now.", plan.Hold: "Time is up.",
+	plan.Caramel: "It should be brown about now: look, do not taste."}
+
+// whistles counts those of the present step.
+func (v *view) whistles(s *cook.State) {
+	heard := 0
+	for _, w := range s.Whistles {
+		if w.Step == v.Step {
+			heard++
+		}
+	}
+	v.Whistles = fmt.Sprint(heard)
+	if wanted := s.Present().Whistles; wanted > 0 {
+		v.Whistles = fmt.Sprintf("%d of %d", heard, wanted)
+		if heard >= wanted {
+			v.Ready = true
+		}
+	}
 }
 
 func minutesLeft(end, now time.Time) float64 { return math.Max(0, end.Sub(now).Minutes()) }
@@ -220,11 +264,22 @@ func stepEnd(f *forecast.Forecast, step int) measure.Range {
 	return measure.Range{Value: end, Low: end, High: end}
 }
 
-func (v *view) stirring(s *plan.Step) {
+// The rhythm shortens as it thickens: from this grade on, down to half at the
+// next but one. Source: our own judgement; a thick pudding catches sooner.
+const (
+	stirThick, stirThickest = 3.5, 5.5
+	leastStir               = 20 // s: more often is all the time
+)
+
+func (v *view) stirring(s *plan.Step, grade float64) {
 	if s.Do != plan.Heat {
 		return
 	}
-	v.StirSeconds = int(s.Stirring().Every() * measure.SecondsPerMinute)
+	thick := min(max((grade-stirThick)/(stirThickest-stirThick), 0), 1)
+	v.StirSeconds = int(float64(s.Stirring().Every()) * measure.SecondsPerMinute * (1 - thick/2))
+	if v.StirSeconds > 0 {
+		v.StirSeconds = max(v.StirSeconds, leastStir)
+	}
 	v.StirWords = say.Capital(say.Stirring(s.Stirring()))
 }
 
@@ -252,31 +307,58 @@ func stateWords(p *plan.Plan, l learn.Live) string {
 	return strings.Join(words, " · ")
 }
 
-// changed compares the forecast with the one before the last reading, if that
-// belongs to the present step.
-func changed(k store.Cook, s *cook.State, l learn.Live, now time.Time) string {
+// change says what was told last in the present step, and what it changed.
+func (v *view) change(k store.Cook, s *cook.State, l learn.Live, now time.Time) {
 	last := -1
+	undone := map[string]bool{}
+	for _, e := range k.Events {
+		if e.Kind == cook.Undone {
+			undone[e.Part] = true
+		}
+	}
 	for i, e := range k.Events {
 		switch e.Kind {
-		case cook.Weighed, cook.Dipped, cook.Felt, cook.Spooned, cook.Probed:
+		case cook.Weighed, cook.Dipped, cook.Felt, cook.Spooned, cook.Probed, cook.Tasted, cook.Whistled:
+		default:
+			if !e.Kind.IsDeviation() {
+				continue
+			}
+		}
+		if !undone[e.ID] {
 			last = i
 		}
 	}
 	if last < 0 || !inStep(k, s, last) {
-		return ""
+		return
 	}
-	without := k
-	without.Events = append(append([]cook.Event(nil), k.Events[:last]...), k.Events[last+1:]...)
-	before := without.State()
+	before := without(k, last)
 	was := learn.Follow(&before, now)
-	switch e := k.Events[last]; e.Kind {
-	case cook.Felt:
-		return feltWords(s.Plan, e.Part, was, l)
-	case cook.Spooned:
-		return fmt.Sprintf("%s by the spoon: it will be served %s.", say.Capital(moreWord(l.Thicker, "thicker", "thinner")), servedWords(s.Plan, was, l))
+	e := k.Events[last]
+	v.ChangedID = e.ID
+	switch {
+	case e.Kind.IsDeviation():
+		v.Changed = otherwiseWords(s.Plan, e, was, l, lead(&before, e))
+	case e.Kind == cook.Felt:
+		v.Changed = feltWords(s.Plan, e.Part, was, l)
+	case e.Kind == cook.Spooned:
+		v.Changed = fmt.Sprintf("%s by the spoon: it will be served %s.", say.Capital(moreWord(l.Thicker, "thicker", "thinner")), servedWords(s.Plan, was, l))
+	case e.Kind == cook.Tasted:
+		v.Changed = tastedWords(s.Plan, e.Value, l)
+	case s.Done():
+	case e.Kind == cook.Whistled:
+		v.Changed = whistleWords(s, was, l)
+	default:
+		v.Changed = lossWords(s, was, l)
 	}
-	oldEnd, newEnd := stepEnd(was.Forecast, s.Step).Value-float64(l.Now), stepEnd(l.Forecast, s.Step).Value-float64(l.Now)
-	oldEnd, newEnd = math.Max(0, oldEnd), math.Max(0, newEnd)
+}
+
+// endsIn returns in how many minutes the present step ends.
+func endsIn(s *cook.State, l learn.Live) float64 {
+	return math.Max(0, stepEnd(l.Forecast, s.Step).Value-float64(l.Now))
+}
+
+// lossWords says what a weight, a dip or a temperature changed.
+func lossWords(s *cook.State, was, l learn.Live) string {
 	text := ""
 	switch oldRate, newRate := math.Round(was.Rate), math.Round(l.Rate); {
 	case oldRate != newRate:
@@ -284,10 +366,23 @@ func changed(k store.Cook, s *cook.State, l learn.Live, now time.Time) string {
 	default:
 		text = fmt.Sprintf("Losing %.0f g a minute, as thought: ", newRate)
 	}
-	if math.Round(oldEnd) == math.Round(newEnd) {
-		return text + fmt.Sprintf("the step still ends in about %.0f minutes.", newEnd)
+	return text + endWords(s, was, l)
+}
+
+func endWords(s *cook.State, was, l learn.Live) string {
+	before, now := math.Round(endsIn(s, was)), math.Round(endsIn(s, l))
+	if before == now {
+		return fmt.Sprintf("the step still ends in about %.0f minutes.", now)
 	}
-	return text + fmt.Sprintf("the step ends in about %.0f minutes, not %.0f.", newEnd, oldEnd)
+	return fmt.Sprintf("the step ends in about %.0f minutes, not %.0f.", now, before)
+}
+
+// whistleWords says what a whistle changed.
+func whistleWords(s *cook.State, was, l learn.Live) string {
+	if l.Whistle > 0 {
+		return fmt.Sprintf("A whistle about every %.1f minutes: ", float64(l.Whistle)) + endWords(s, was, l)
+	}
+	return "Under pressure: " + endWords(s, was, l)
 }
 
 // inStep reports whether an event was told in the present step.
@@ -295,7 +390,13 @@ func inStep(k store.Cook, s *cook.State, event int) bool {
 	until := k
 	until.Events = k.Events[:event]
 	state := until.State()
-	return state.Step == s.Step
+	return state.ID() == s.ID() || k.Events[event].Kind.IsDeviation() && isNext(s, state.ID())
+}
+
+// isNext reports whether what was told has come before a step that is present
+// again since: a pause, or what was forgotten.
+func isNext(s *cook.State, id int) bool {
+	return slices.ContainsFunc(s.Ahead(), func(i int) bool { return s.IDs[i] == id })
 }
 
 func moreWord(x float64, more, less string) string {

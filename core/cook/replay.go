@@ -1,0 +1,106 @@
+package cook
+
+import (
+	"math"
+	"time"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// atOnce are the verbs that take no time of their own: the pot goes on as before
+// while they are done.
+var atOnce = map[plan.Verb]bool{plan.Add: true, plan.Mash: true, plan.Drain: true, plan.Portion: true}
+
+// timed reports whether a step takes time in the served pot.
+func (s *State) timed(step int) bool {
+	v := s.Plan.Steps[step].Do
+	return !v.IsPreparation() && !atOnce[v] && s.main(step)
+}
+
+// Zero returns the moment that is minute 0 of the forecast: when the first
+// timed step of the served pot was begun. ok is false before that.
+func (s *State) Zero() (zero time.Time, ok bool) {
+	for i, span := range s.Spans {
+		if s.timed(i) && !span.Begin.IsZero() {
+			return span.Begin, true
+		}
+	}
+	return time.Time{}, false
+}
+
+// Minute returns a moment as minutes after Zero.
+func (s *State) Minute(at time.Time) measure.Minute {
+	zero, ok := s.Zero()
+	if !ok {
+		return 0
+	}
+	return measure.Minute(at.Sub(zero).Minutes())
+}
+
+// Replay returns the plan as it really went until now: each step that is done
+// lasts as long as it did. While an addition is being made the pot goes on as
+// before, so the time it takes counts to the step before it; a pause lasts until
+// now. The present step and those to come are as planned.
+func (s *State) Replay(now time.Time) *plan.Plan {
+	replay := s.Plan.Clone()
+	last := -1 // the latest timed step that was begun
+	for i := range replay.Steps {
+		if !s.main(i) {
+			continue
+		}
+		span := s.Spans[i]
+		if span.Begin.IsZero() {
+			break
+		}
+		end := span.End
+		if s.timed(i) {
+			last = i
+			if s.IsPause(i) && end.IsZero() {
+				end = later(now, span.Begin)
+			}
+			if !end.IsZero() {
+				setMinutes(replay, i, end.Sub(span.Begin))
+			}
+			continue
+		}
+		if end.IsZero() {
+			end = later(now, span.Begin)
+		}
+		if last >= 0 {
+			setMinutes(replay, last, end.Sub(s.Spans[last].Begin))
+		}
+	}
+	return replay
+}
+
+// setMinutes makes a step last so long, whatever its target was.
+func setMinutes(p *plan.Plan, i int, lasted time.Duration) {
+	const perMinute = 1e4
+	step, minutes := &p.Steps[i], measure.Minute(math.Round(lasted.Minutes()*perMinute)/perMinute)
+	switch step.Do {
+	case plan.Heat:
+		step.Until = &plan.Until{Minutes: &minutes}
+	case plan.Chill:
+		const minutesPerHour = 60
+		hours := float64(minutes) / minutesPerHour
+		step.Hours = &hours
+	case plan.Pressure:
+		holdFor(p, i, minutes)
+	default:
+		step.Minutes = &minutes
+	}
+}
+
+// holdFor makes a cooker that was closed for some minutes hold its pressure so
+// much longer or shorter than by its whistles: heating up and letting off take
+// what they take.
+func holdFor(p *plan.Plan, i int, minutes measure.Minute) {
+	until := *p
+	until.Steps = p.Steps[:i+1]
+	r := forecast.Run(&until, forecast.Options{CourseOnly: true}).Steps[i]
+	const least = 0.5
+	held := max(forecast.Held(p, &p.Steps[i])+minutes-measure.Minute(r.EndMin-r.StartMin), least)
+	p.Steps[i].Whistles, p.Steps[i].Minutes = 0, &held
+}
