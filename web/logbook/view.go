@@ -72,7 +72,7 @@ func newView(k store.Cook, zone *time.Location) view {
 	}
 	v.rows(&state, planned, live)
 	v.steps(&state, k.Plan, planned, live.Forecast)
-	v.readings(&state, planned)
+	v.readings(&state, k.Plan, planned)
 	return v
 }
 
@@ -132,7 +132,7 @@ func (v *view) steps(s *cook.State, before *plan.Plan, planned, done *forecast.F
 }
 
 // readings puts each weigh-in beside what the plan had for that minute.
-func (v *view) readings(s *cook.State, planned *forecast.Forecast) {
+func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Forecast) {
 	c := &planned.Curve
 	var seen []draw.Seen
 	for _, r := range s.Readings {
@@ -148,5 +148,5 @@ func (v *view) readings(s *cook.State, planned *forecast.Forecast) {
 		}
 		v.Weighings = append(v.Weighings, one)
 	}
-	v.Lines = draw.NewPotLines(s.Plan, planned, draw.PotLineOptions{Seen: seen})
+	v.Lines = draw.NewPotLines(before, planned, draw.PotLineOptions{Seen: seen})
 }
