@@ -131,8 +131,8 @@ func TestKitchenInPounds(t *testing.T) {
 	require.Contains(t, p.text(".ledger"), "g whole milk", "grams stay")
 }
 
-// TestPreparationsAtTheStove cooks the toasted vermicelli: walnuts, noodles,
-// then the pot, each with its own words and its own button.
+// TestPreparationsAtTheStove cooks the toasted vermicelli: walnuts and noodles
+// beside the pot, each with its own timer and its own button.
 func TestPreparationsAtTheStove(t *testing.T) {
 	k := newKitchen(t)
 	ctx := context.Background()
@@ -148,16 +148,39 @@ func TestPreparationsAtTheStove(t *testing.T) {
 	p.open("/puddings/" + id)
 	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
 	p.press("Start cooking")
+	has := func(text string) { p.until(`document.querySelector("[data-stove]").innerText.includes(` + strconv.Quote(text) + `)`) }
+	p.until(`document.querySelector("h1").textContent === "Whole milk in"`)
+	has("Beside the pot")
+	p.press("Begin: Fry walnut halves")
+	has("since")
+	k.clock.pass(4)
+	p.open(js[string](p, "location.pathname"))
+	p.until(`!document.querySelector("[data-alarm-box]").hidden && document.querySelector("[data-alarm-words]").textContent.includes("Walnut halves out of the fat")`)
+	p.press("Quiet")
+	p.until(`document.querySelector("[data-alarm-box]").hidden`)
+	p.press("They are golden")
+	p.until(`![...document.querySelectorAll("[data-tell] button")].some((b) => b.textContent === "They are golden")`)
+	p.press("Begin: Roast wheat vermicelli")
+	k.clock.pass(4)
+	p.press("It smells nutty")
 	for _, step := range []struct {
 		title, button string
 		minutes       float64
 	}{
-		{"Fry walnut halves", "They are golden", 3}, {"Roast wheat vermicelli", "It smells nutty", 4}, {"Whole milk in", "It is in", 2},
-		{"Bring to the boil", "It boils", 6}, {"Noodles in", "It is in", 1}, {"Simmer on for 10 min", "Time is up", 10},
+		{"Whole milk in", "It is in", 2}, {"Bring to the boil", "It boils", 6}, {"Noodles in", "It is in", 1}, {"Simmer on for 10 min", "Time is up", 10},
 		{"Maple syrup in", "Sugar is in", 1}, {"Simmer on for 3 min", "Time is up", 3}, {"Walnuts on top", "It is in", 1},
 	} {
 		p.until(`document.querySelector("h1").textContent === ` + strconv.Quote(step.title))
 		k.clock.pass(step.minutes)
+		if step.button == "Time is up" && step.minutes == 10 {
+			// More milk went in: it is told, shows, and is taken back.
+			p.press("Not as planned")
+			p.change("#more-mass", "150")
+			js[bool](p, `document.querySelector("#more-mass").form.requestSubmit(), true`)
+			p.until(`document.querySelector("[data-changed]")?.textContent.includes("150 g more") ?? false`)
+			p.press("Take it back")
+			p.until(`document.querySelector("[data-changed]") === null`)
+		}
 		p.press(step.button)
 	}
 	p.until(`document.querySelector("h1").textContent !== "Walnuts on top"`)

@@ -8,9 +8,13 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/cook"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"kirdu/store"
 )
 
 var number = regexp.MustCompile(`\d[\d ]*`)
@@ -249,7 +253,15 @@ func TestAccessibility(t *testing.T) {
 	suppers, err := k.store.Gatherings(ctx)
 	require.NoError(t, err)
 	pudding := "/puddings/" + shelf[0].ID
-	paths := []string{"/", "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
+	garnished := store.Cook{ID: uuid.NewString(), PuddingID: shelf[0].ID, BegunAt: k.clock.Now(), Zone: "UTC"}
+	way, _ := plan.WayNamed("pulse with jaggery and presses")
+	choice, err := way.Check(plan.WayChoice{Bowls: 6, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
+	require.NoError(t, err)
+	garnished.Plan, err = way.Start(choice)
+	require.NoError(t, err)
+	require.NoError(t, k.store.StartCook(ctx, garnished))
+	require.NoError(t, k.store.AppendEvent(ctx, garnished.ID, cook.Event{ID: uuid.NewString(), Kind: cook.Began, Step: 15, At: k.clock.Now()}, k.clock.Now()))
+	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
 		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split", "/pantry/new",
 		"/kitchen/measures", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18", pudding + "/balance?thickness=5",
 		"/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch", pudding + "/compare?question=sugar", pudding + "/history"}

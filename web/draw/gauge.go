@@ -62,11 +62,21 @@ func NewGauge(levels []SectionLevel, now measure.Millimetre) Gauge {
 	var words []string
 	for i, l := range shown {
 		name, _, _ := strings.Cut(l.Label, ",")
-		g.Levels = append(g.Levels, GaugeLevel{Kind: l.Kind, Label: name, Y: wanted[i], LabelY: placed[i]})
+		g.Levels = append(g.Levels, GaugeLevel{Kind: l.Kind, Label: gaugeName(name), Y: wanted[i], LabelY: placed[i]})
 		words = append(words, fmt.Sprintf("%s at %.0f mm", l.Label, float64(l.Level)))
 	}
 	g.Text = "Dip gauge from above: " + strings.Join(words, "; ")
 	return g
+}
+
+// gaugeName is a name as short as there is room for.
+func gaugeName(name string) string {
+	name = strings.NewReplacer("first press", "press 1", "second press", "press 2", "third press", "press 3").Replace(name)
+	const most = 10
+	if runes := []rune(name); len(runes) > most {
+		name = string(runes[:most-1]) + "…"
+	}
+	return name
 }
 
 // Right is the right edge of the gauge.

@@ -1,7 +1,9 @@
 package stove
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"time"
 
 	"kirdu/core/cook"
@@ -19,6 +21,19 @@ type job struct {
 	Begin               time.Time
 	BeginAlarm          string
 	Timers              []timer
+
+	starts time.Time
+}
+
+// rank puts what goes on first, then what waits, then what is done.
+func (j job) rank() int {
+	switch {
+	case j.Runs:
+		return 0
+	case j.Waits:
+		return 1
+	}
+	return 2
 }
 
 // A timer rings when its time is up.
@@ -45,6 +60,7 @@ func (v *view) jobs(s *cook.State, l *learn.Live, zone *time.Location) {
 		default:
 			one.Waits = true
 			begin := moment(s, l.Forecast.Steps[i].StartMin, v.Now)
+			one.starts = begin
 			one.When = "begin at " + begin.In(zone).Format("15:04")
 			if _, lit := s.Zero(); lit {
 				one.Begin, one.BeginAlarm = begin, "Time to begin: "+words.Title
@@ -55,6 +71,7 @@ func (v *view) jobs(s *cook.State, l *learn.Live, zone *time.Location) {
 		}
 		v.Jobs = append(v.Jobs, one)
 	}
+	slices.SortStableFunc(v.Jobs, func(a, b job) int { return cmp.Or(cmp.Compare(a.rank(), b.rank()), a.starts.Compare(b.starts)) })
 	for _, i := range s.Unready() {
 		v.Unready = append(v.Unready, say.Step(s.Plan, l.Forecast, i).Title)
 	}

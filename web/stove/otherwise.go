@@ -178,7 +178,7 @@ func otherwiseWords(p *plan.Plan, e cook.Event, was, is learn.Live, lead string)
 		parts = append(parts, fmt.Sprintf("sweetness %.1f %%, not %.1f", now.Sweetness.Pct.Value, before.Sweetness.Pct.Value))
 	}
 	for _, part := range slices.Sorted(maps.Keys(now.Doneness)) {
-		if a, there := before.Doneness[part]; there && math.Abs(a.Value-now.Doneness[part].Value) >= 0.1 {
+		if a, there := before.Doneness[part]; there && math.Abs(a.Value-now.Doneness[part].Value) >= max(0.1, 0.08*a.Value) {
 			parts = append(parts, fmt.Sprintf("%s at %.1f, not %.1f", say.Lower(say.ItemName(p, plan.Item{Part: part})), now.Doneness[part].Value, a.Value))
 		}
 	}

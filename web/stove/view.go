@@ -31,6 +31,7 @@ type view struct {
 	Over     bool // all steps are done
 	IsJob    bool // the present step is a job that may go on by itself
 	Paused   bool
+	Sealed   bool   // nothing can be weighed or seen
 	Whistles string // "2 of 3"
 	CanBack  bool   // a step lies behind
 
@@ -123,6 +124,7 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 		v.Title, v.Done = "Off the flame", "Back on the flame"
 		v.Detail = "since " + state.Spans[state.Step].Begin.In(zone).Format("15:04") + "; what was begun goes on from here"
 	}
+	v.Sealed = p.Steps[state.Step].Do == plan.Pressure || p.Steps[state.Step].Do == plan.Bake
 	if p.Steps[state.Step].Do == plan.Pressure {
 		v.whistles(&state)
 	}
@@ -141,7 +143,7 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
 	}
 	for _, f := range live.Forecast.Findings {
-		if f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
+		if f.Message = say.Capital(f.Message); f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
 			v.Findings = append(v.Findings, f)
 		}
 	}
@@ -283,11 +285,12 @@ func (v *view) stirring(s *plan.Step, grade float64) {
 	v.StirWords = say.Capital(say.Stirring(s.Stirring()))
 }
 
-// marksAhead are the start and the marks that are still to come.
+// marksAhead are the start and the next marks to come.
 func marksAhead(l learn.Live, step int) []draw.SectionLevel {
+	const most = 4
 	var ahead []draw.SectionLevel
 	for _, level := range draw.LevelsOf(l.Forecast) {
-		if level.Kind == "start" || level.Step >= step {
+		if (level.Kind == "start" || level.Step >= step) && len(ahead) < most {
 			ahead = append(ahead, level)
 		}
 	}
