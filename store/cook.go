@@ -19,6 +19,18 @@ type Cook struct {
 	Zone      string
 	Events    []cook.Event
 	Verdict   *Verdict // nil until it is judged
+
+	Rehearsal bool    // simulated, and not in the book
+	Speed     float64 // of a rehearsal's clock, 1 to 120; 0 stands for 1
+}
+
+// Now returns the moment on the cook's own clock, which runs faster than the
+// kitchen's while it is rehearsed.
+func (c Cook) Now(kitchen time.Time) time.Time {
+	if c.Speed <= 1 {
+		return kitchen
+	}
+	return c.BegunAt.Add(time.Duration(float64(kitchen.Sub(c.BegunAt)) * c.Speed))
 }
 
 // State returns the fold of the cook's events.
@@ -41,8 +53,8 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO cook (id, pudding_id, document, begun_at, zone) VALUES (?, ?, ?, ?, ?)`,
-		c.ID, c.PuddingID, string(document), stamp(c.BegunAt), c.Zone)
+	_, err = s.db.ExecContext(ctx, `INSERT INTO cook (id, pudding_id, document, begun_at, zone, speed, rehearsal) VALUES (?, ?, ?, ?, ?, ?, ?)`,
+		c.ID, c.PuddingID, string(document), stamp(c.BegunAt), c.Zone, max(c.Speed, 1), c.Rehearsal)
 	return err
 }
 
@@ -70,7 +82,7 @@ func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, st
 	})
 }
 
-const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.begun_at, cook.zone,
+const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
 	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
 
@@ -79,7 +91,7 @@ func scanCook(row scanner) (Cook, error) {
 	var document, begun string
 	var eaten, sweetness, note sql.Null[string]
 	var thickness sql.Null[int]
-	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &eaten, &thickness, &sweetness, &note); err != nil {
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note); err != nil {
 		return c, err
 	}
 	var err error
@@ -105,15 +117,24 @@ func (s *Store) Cook(ctx context.Context, id string) (Cook, error) {
 	return c, err
 }
 
+// Rehearsals returns those that are on the stove.
+func (s *Store) Rehearsals(ctx context.Context) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL AND cook.rehearsal = 1 ORDER BY cook.begun_at DESC LIMIT ?`, mostRehearsed)
+}
+
 // OnStove returns the cooks that are not finished, the latest begun first.
 func (s *Store) OnStove(ctx context.Context) ([]Cook, error) {
 	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, mostOnStove)
 }
 
-// Book returns so many of the finished cooks, the latest first.
+// Book returns so many of the finished cooks, the latest first; rehearsals are
+// not in it.
 func (s *Store) Book(ctx context.Context, most int) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC LIMIT ?`, most)
 }
+
+// mostRehearsed bounds what is simulated at once.
+const mostRehearsed = 60
 
 // mostOnStove is more than a household can cook at once.
 const mostOnStove = 20

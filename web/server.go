@@ -25,6 +25,7 @@ import (
 	"kirdu/web/aim"
 	"kirdu/web/benches"
 	"kirdu/web/compare"
+	"kirdu/web/gadgets"
 	"kirdu/web/gathering"
 	"kirdu/web/intake"
 	"kirdu/web/kitchen"
@@ -157,6 +158,12 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.GET("/stove/:id", cooking.Show)
 	inside.POST("/stove/:id", cooking.Record)
 	inside.GET("/stove/:id/changes", cooking.Listen)
+
+	things := gadgets.New(app, cooking.Tell)
+	engine.POST("/readings", things.Take)
+	inside.GET("/kitchen/gadgets", things.Show)
+	inside.POST("/kitchen/gadgets", things.Make)
+	inside.POST("/kitchen/gadgets/:id/remove", things.Remove)
 
 	more := scaling.New(app)
 	inside.GET("/puddings/:id/scale", more.Show)

@@ -3,8 +3,10 @@
 package stove
 
 import (
+	"context"
 	"embed"
 	"errors"
+	"fmt"
 	"io/fs"
 	"net/http"
 	"slices"
@@ -18,8 +20,10 @@ import (
 	"kirdu/core/cook"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/device"
 	"kirdu/store"
 	"kirdu/web/page"
+	"kirdu/web/say"
 )
 
 //go:embed *.html
@@ -59,10 +63,47 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faul
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
 		return
 	}
-	v := newView(k, s.app.Now(), s.app.Zone)
+	v := newView(k, k.Now(s.app.Now()), s.app.Zone)
 	v.Typed, v.Faults = typed, faults
+	if err := s.gadgets(c.Request.Context(), k, &v); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
 	s.page.Show(c, status, page.Frame{Title: k.Plan.Name, Section: "stove", Module: "stove.js", Refresh: reloadSeconds, Body: v})
 }
+
+// recent is how long the reading of a gadget is worth showing.
+const recent = 3 * time.Minute
+
+// gadgets says what the gadgets show, and why one is not believed.
+func (s *Screen) gadgets(ctx context.Context, k store.Cook, v *view) error {
+	list, err := s.app.Store.Readings(ctx, k.ID, v.Now.Add(-recent))
+	if err != nil {
+		return err
+	}
+	last := map[string]store.Reading{}
+	for _, r := range list {
+		last[r.Kind] = r
+	}
+	for _, kind := range []device.Kind{device.Scale, device.Probe} {
+		r, there := last[string(kind)]
+		if !there {
+			continue
+		}
+		text := fmt.Sprintf("Scale: %s", say.Exact(r.Value))
+		if kind == device.Probe {
+			text = fmt.Sprintf("Thermometer: %.1f °C", r.Value)
+		}
+		if why := device.Mark(r.Mark).Words(); why != "" {
+			text += ", not believed: " + why
+		}
+		v.Gadgets = append(v.Gadgets, text)
+	}
+	return nil
+}
+
+// Tell lets every device that looks at a cook know that it changed.
+func (s *Screen) Tell(id string) { s.audience.tell(id) }
 
 // form is what the cook tells, as it was typed.
 type form struct {
@@ -104,7 +145,7 @@ func (s *Screen) Record(c *gin.Context) {
 		return
 	}
 	state := k.State()
-	e, err := parse(f, &state, s.app.Now())
+	e, err := parse(f, &state, k, s.app.Now())
 	if err == nil && e.Kind == cook.Undone && !knows(k, e.Part) {
 		err = measure.Faults{{Field: "event", Err: cook.ErrUndone}}
 	}
@@ -132,9 +173,9 @@ func knows(k store.Cook, id string) bool {
 	return slices.ContainsFunc(k.Events, func(e cook.Event) bool { return e.ID == id })
 }
 
-func parse(f form, s *cook.State, now time.Time) (cook.Event, error) {
+func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, error) {
 	p := s.Plan
-	e := cook.Event{Kind: cook.Kind(f.Kind), At: now}
+	e := cook.Event{Kind: cook.Kind(f.Kind), At: k.Now(now)}
 	fault := func(field string, err error) error {
 		return measure.Faults{{Field: field, Err: err}}
 	}
@@ -148,7 +189,7 @@ func parse(f form, s *cook.State, now time.Time) (cook.Event, error) {
 		if err != nil || age < 0 || age > oldest.Milliseconds() {
 			return e, fault("event", errEvent)
 		}
-		e.At = now.Add(-time.Duration(age) * time.Millisecond)
+		e.At = k.Now(now.Add(-time.Duration(age) * time.Millisecond))
 	}
 	switch e.Kind {
 	case cook.Next, cook.Back, cook.Began:

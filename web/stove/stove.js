@@ -50,7 +50,9 @@ function newID() {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
 }
 
-let skew = 0; // ms: the server's clock less this device's
+let base = Date.now(); // ms: when this device read the cook's clock
+let shown = base; // ms: what that clock showed
+let speed = 1; // of that clock, more than 1 in a rehearsal
 let lastStir = Date.now();
 /** @type {Set<string>} alarms that were quieted */
 const quieted = new Set();
@@ -60,9 +62,17 @@ let lastBeep = 0;
 /** @type {AudioContext | null} */
 let sound = null;
 
+/** @returns {number} ms on the cook's clock */
+function clock() {
+  return shown + (Date.now() - base) * speed;
+}
+
 function readClock() {
   const page = root();
-  if (page) skew = Number(page.dataset.now) - Date.now();
+  if (!page) return;
+  base = Date.now();
+  shown = Number(page.dataset.now);
+  speed = Number(page.dataset.speed) || 1;
 }
 
 /**
@@ -179,7 +189,7 @@ function minutesUntil(ms, now) {
 function tick() {
   const page = root();
   if (!page) return;
-  const now = Date.now() + skew;
+  const now = clock();
   if (page.dataset.due) {
     const low = Math.round(minutesUntil(Number(page.dataset.low), now));
     const high = Math.round(minutesUntil(Number(page.dataset.high), now));
@@ -258,7 +268,7 @@ function stir(page) {
   const left = page.querySelector("[data-stir-left]");
   if (!(pulse instanceof HTMLElement) || !left) return;
   const every = Number(pulse.dataset.stir) * 1000;
-  let passed = Date.now() - lastStir;
+  let passed = (Date.now() - lastStir) * speed;
   if (passed >= every) {
     lastStir = Date.now();
     passed = 0;
@@ -275,7 +285,7 @@ document.addEventListener("click", (event) => {
   wakeSound();
   const page = root();
   if (target.closest("[data-quiet]") && page) {
-    const now = Date.now() + skew;
+    const now = clock();
     for (const alarm of alarms(page)) if (now >= alarm.due) quieted.add(alarm.key);
     tick();
   }

@@ -53,6 +53,9 @@ type view struct {
 	HasGauge                  bool
 	Next                      []next
 	Jobs                      []job
+	Gadgets                   []string // what they show
+	Rehearsal                 bool
+	Speed                     float64
 	Unready                   []string // jobs that the present step waits for
 	Otherwise                 otherwise
 	Findings                  []forecast.Finding
@@ -98,7 +101,7 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 	state := k.State()
 	p := state.Plan
 	behind, of := state.Place()
-	v := view{ID: k.ID, Name: p.Name, NewID: page.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now,
+	v := view{ID: k.ID, Name: p.Name, NewID: page.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal, Speed: max(k.Speed, 1),
 		Over: state.Done(), CanBack: behind > 0}
 	empty, weighed := p.Pots[p.Served()[0]].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)

@@ -152,7 +152,7 @@ func (s *Screen) cooking(k store.Cook) cooking {
 	if state.Done() {
 		return one
 	}
-	now := s.app.Now()
+	now := k.Now(s.app.Now())
 	live := learn.Follow(&state, now)
 	one.Doing = say.Step(state.Plan, live.Forecast, state.Step).Title
 	left := live.Forecast.Time.TotalMin

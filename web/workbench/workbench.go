@@ -222,7 +222,15 @@ func (s *Screen) Cook(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	begun := store.Cook{ID: page.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
+	speed := 1.0
+	if text := c.PostForm("speed"); text != "" {
+		var ok bool
+		if speed, ok = page.Number(text); !ok || speed < 1 || speed > 120 {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "A rehearsal runs 1 to 120 times as fast.", "Choose one of the speeds beside the pudding.")
+			return
+		}
+	}
+	begun := store.Cook{Rehearsal: c.PostForm("rehearse") != "", Speed: speed, ID: page.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
 	if err := s.app.Store.StartCook(c.Request.Context(), begun); err != nil {
 		s.app.Fail(c, err)
 		return
