@@ -81,19 +81,16 @@ const tries = 18000
 
 // Solve finds a timetable. Puddings are placed one after the other, each at the
 // latest place that is free, then its preparations at theirs, before those that
-// take them. The order is first improved by moving one pudding at a time to
-// another place in it, each on the burner that costs least; then a search in depth
-// over orders and burners, in which branches that can no longer be better are cut
-// (Land and Doig, 1960), goes on from there. Both end after a fixed number of
-// tries, so that the same gathering always has the same timetable.
+// take them; what is searched for is the order of the puddings and the burner of
+// each. The search ends after a fixed number of tries, so that the same gathering
+// always has the same timetable.
 func Solve(g *Gathering, options Options) *Timetable {
 	s := &solver{g: g, notBefore: math.Inf(-1), left: tries * max(1, options.Effort)}
 	if options.NotBefore != nil {
 		s.notBefore = float64(*options.NotBefore)
 	}
 	s.prepare()
-	s.improve(s.order(nil))
-	s.search(newDay(g), nil, Cost{})
+	s.search(s.order())
 	return s.write()
 }
 
@@ -108,6 +105,8 @@ type solver struct {
 	left      int
 	best      []placed
 	bestCost  Cost
+	laid      []layer // of the arrangement that is climbed from
+	sequence  uint64
 }
 
 // A choice is a pudding on one burner.
@@ -191,45 +190,121 @@ func on(p *plan.Plan, b vessel.Burner) *plan.Plan {
 	return changed
 }
 
-// improve moves one pudding at a time to another place in the order, as long as
-// that is better and tries are left for the search in depth.
-func (s *solver) improve(order []int) {
-	s.keep(s.inOrder(order))
-	enough := s.left / 4
-	for better := true; better && s.left > enough; {
-		better = false
-		for from := range order {
-			for to := range order {
-				if from == to || s.left <= enough {
-					continue
-				}
-				tried := slices.Delete(slices.Clone(order), from, from+1)
-				tried = slices.Insert(tried, to, order[from])
-				if s.keep(s.inOrder(tried)) {
-					order, better = tried, true
-				}
+// An arrangement is in which order puddings are placed, and on which of its
+// choices each; -1 for the one that costs least.
+type arrangement struct {
+	order  []int
+	choice []int // by pudding
+}
+
+func (a arrangement) clone() arrangement {
+	return arrangement{slices.Clone(a.order), slices.Clone(a.choice)}
+}
+
+// neighbours yields the arrangements that differ in one pudding: in its place in
+// the order, or in its burner, and from which place on they do.
+func (s *solver) neighbours(a arrangement, yield func(b arrangement, from int) bool) {
+	for from := range a.order {
+		for to := range a.order {
+			if from == to || (from > to && from-to == 1) {
+				continue // the same as the other way round
+			}
+			b := a.clone()
+			b.order = slices.Delete(b.order, from, from+1)
+			b.order = slices.Insert(b.order, to, a.order[from])
+			if !yield(b, min(from, to)) {
+				return
+			}
+		}
+	}
+	for place, i := range a.order {
+		for c := range len(s.choices[i]) {
+			if len(s.choices[i]) == 1 || a.choice[i] == c {
+				continue
+			}
+			b := a.clone()
+			b.choice[i] = c
+			if !yield(b, place) {
+				return
 			}
 		}
 	}
 }
 
-// keep takes over a complete placing that is better than the best.
-func (s *solver) keep(done []placed, cost Cost) bool {
-	if len(done) < s.cookable() || (s.best != nil && cost.Compare(s.bestCost) >= 0) {
-		return false
+// climb goes from an arrangement to better neighbours until there is none.
+func (s *solver) climb(a arrangement) arrangement {
+	cost, ok := s.lay(a, 0, nil)
+	for better := true; better && !s.spent(); {
+		better = false
+		s.neighbours(a, func(b arrangement, from int) bool {
+			if s.spent() {
+				return false
+			}
+			// Where even the best could not be reached, it must beat this one.
+			bound := &cost
+			if !ok {
+				bound = nil
+			}
+			if with, found := s.lay(b, from, bound); found && (!ok || with.Compare(cost) < 0) {
+				a, cost, ok, better = b, with, true, true
+				s.lay(a, 0, nil) // what was placed before is that of the new one
+				return false
+			}
+			return true
+		})
 	}
-	s.best, s.bestCost = slices.Clone(done), cost
-	return true
+	return a
 }
 
-// inOrder places the puddings in an order, each on the burner that costs least.
-// It gives up where it is no better than the best.
-func (s *solver) inOrder(order []int) (done []placed, cost Cost) {
-	d := newDay(s.g)
-	for _, i := range order {
+// search climbs, and then again and again from the best arrangement with two
+// puddings changed at random, until the tries are over: iterated local search
+// (Lourenço, Martin and Stützle, 2003). Chance is a fixed sequence.
+func (s *solver) search(order []int) {
+	free := make([]int, len(s.choices))
+	for i := range free {
+		free[i] = -1
+	}
+	best := s.climb(arrangement{order, free})
+	cost := s.bestCost
+	const rounds = 400
+	for round := 0; round < rounds && !s.spent() && len(order) > 1; round++ {
+		a := best.clone()
+		for range 2 {
+			k, l := s.chance(len(order)), s.chance(len(order))
+			a.order[k], a.order[l] = a.order[l], a.order[k]
+		}
+		i := order[s.chance(len(order))]
+		if a.choice[i] = s.chance(len(s.choices[i])+1) - 1; a.choice[i] >= len(s.choices[i]) {
+			a.choice[i] = -1
+		}
+		if a = s.climb(a); s.bestCost.Compare(cost) < 0 {
+			best, cost = a, s.bestCost
+		}
+	}
+}
+
+// chance is the next number below n of a fixed sequence (Knuth's MMIX).
+func (s *solver) chance(n int) int {
+	s.sequence = s.sequence*6364136223846793005 + 1442695040888963407
+	return int(s.sequence>>33) % n
+}
+
+// lay places an arrangement, the first so many puddings as they were laid before,
+// and keeps it if it is the best. It gives up where it is no better than a bound.
+func (s *solver) lay(a arrangement, from int, bound *Cost) (Cost, bool) {
+	from = min(from, len(s.laid))
+	d, cost := newDay(s.g), Cost{}
+	if from > 0 {
+		d, cost = s.laid[from-1].day, s.laid[from-1].cost
+	}
+	laid := slices.Clip(s.laid[:from])
+	for _, i := range a.order[from:] {
 		var best *placed
 		var least Cost
-		for _, c := range s.choices[i] {
+		for k, c := range s.choices[i] {
+			if a.choice[i] >= 0 && a.choice[i] != k {
+				continue
+			}
 			one, ok := s.place(d, i, c)
 			if !ok {
 				continue
@@ -238,37 +313,29 @@ func (s *solver) inOrder(order []int) (done []placed, cost Cost) {
 				best, least = &one, with
 			}
 		}
-		if best == nil || (s.best != nil && least.Compare(s.bestCost) >= 0 && least.Begun >= s.bestCost.Begun) {
-			return nil, cost
+		if best == nil || (bound != nil && least.Compare(*bound) >= 0) {
+			return cost, false
 		}
-		done, cost = append(done, *best), least
-		d = d.with(best)
+		d, cost = d.with(best), least
+		laid = append(laid, layer{best, d, cost})
 	}
-	return done, cost
+	if bound == nil {
+		s.laid = laid
+	}
+	if s.best == nil || cost.Compare(s.bestCost) < 0 {
+		s.best, s.bestCost = make([]placed, 0, len(laid)), cost
+		for _, l := range laid {
+			s.best = append(s.best, *l.placed)
+		}
+	}
+	return cost, true
 }
 
-// search places one more pudding in every way.
-func (s *solver) search(d *day, done []placed, cost Cost) {
-	if s.best != nil && cost.Compare(s.bestCost) >= 0 && len(done) < s.cookable() {
-		return
-	}
-	if len(done) == s.cookable() {
-		s.keep(done, cost)
-		return
-	}
-	for _, i := range s.order(done) {
-		for _, c := range s.choices[i] {
-			if s.spent() {
-				return
-			}
-			one, ok := s.place(d, i, c)
-			if !ok {
-				continue
-			}
-			next := d.with(&one)
-			s.search(next, append(done, one), s.add(cost, &one))
-		}
-	}
+// A layer is one pudding more in a day.
+type layer struct {
+	placed *placed
+	day    *day
+	cost   Cost
 }
 
 func (s *solver) cookable() (n int) {
@@ -280,12 +347,12 @@ func (s *solver) cookable() (n int) {
 	return n
 }
 
-// order lists the puddings that are not placed yet: hot before chilled, since
-// those cannot wait, and the longest first.
-func (s *solver) order(done []placed) []int {
+// order lists the puddings that can be placed: hot before chilled, since those
+// cannot wait, and the longest first.
+func (s *solver) order() []int {
 	var list []int
 	for i, choices := range s.choices {
-		if len(choices) > 0 && !slices.ContainsFunc(done, func(p placed) bool { return p.pudding == i }) {
+		if len(choices) > 0 {
 			list = append(list, i)
 		}
 	}
