@@ -12,13 +12,19 @@ type load struct{ from, to, amount float64 }
 // A day is what is taken so far.
 type day struct {
 	g       *Gathering
-	unary   map[string][]load // burners and pots: by one at a time
+	unary   map[key][]load // burners and pots: by one at a time
 	hands   []load
 	ovens   []load
 	fridges []load
 }
 
-func newDay(g *Gathering) *day { return &day{g: g, unary: map[string][]load{}} }
+// A key names a burner or a pot.
+type key struct {
+	kind useKind
+	name string
+}
+
+func newDay(g *Gathering) *day { return &day{g: g, unary: map[key][]load{}} }
 
 const tolerance = 1e-6
 
@@ -29,12 +35,12 @@ func (d *day) with(p *placed) *day {
 		one := load{p.start + u.from, p.start + u.to, u.amount}
 		switch u.kind {
 		case useBurner:
-			key := "burner " + p.burners[u.pan]
-			next.unary[key] = append(slices.Clip(next.unary[key]), one)
+			k := key{useBurner, p.burners[u.pan]}
+			next.unary[k] = append(slices.Clip(next.unary[k]), one)
 		case usePot:
 			if _, counted := d.g.Pots[u.name]; counted && u.name != "" {
-				key := "pot " + u.name
-				next.unary[key] = append(slices.Clip(next.unary[key]), one)
+				k := key{usePot, u.name}
+				next.unary[k] = append(slices.Clip(next.unary[k]), one)
 			}
 		case useHands:
 			next.hands = append(next.hands, one)
@@ -55,18 +61,20 @@ func (d *day) with(p *placed) *day {
 // longer does, 0 if nothing does.
 func (d *day) clash(p *placed) float64 {
 	shift := 0.0
-	var hands, ovens, fridges []load
+	main := p.choice.block.plan.Served()[0]
+	var room [3][8]load
+	hands, ovens, fridges := room[0][:0], room[1][:0], room[2][:0]
 	for _, u := range p.choice.block.uses {
 		mine := load{p.start + u.from, p.start + u.to, u.amount}
 		switch u.kind {
 		case useBurner:
-			if p.burners[u.pan] == "" {
+			if u.pan != main {
 				continue // a pan beside, which takes what is free
 			}
-			shift = nearest(shift, overlap(d.unary["burner "+p.burners[u.pan]], mine))
+			shift = nearest(shift, overlap(d.unary[key{useBurner, p.choice.burner}], mine))
 		case usePot:
 			if u.name != "" {
-				shift = nearest(shift, overlap(d.unary["pot "+u.name], mine))
+				shift = nearest(shift, overlap(d.unary[key{usePot, u.name}], mine))
 			}
 		case useHands:
 			hands = append(hands, mine)
@@ -108,7 +116,7 @@ func nearest(a, b float64) float64 {
 // burnerFree reports whether a burner is free for a pan of a pudding, of others
 // and of its own other pans.
 func (d *day) burnerFree(p *placed, pan, burner string) bool {
-	taken := d.unary["burner "+burner]
+	taken := d.unary[key{useBurner, burner}]
 	for _, u := range p.choice.block.uses {
 		if u.kind != useBurner || u.pan != pan {
 			continue

@@ -77,7 +77,7 @@ const longest = 24 * 60.0
 
 // tries bounds the search, in starts that are tried: what is found by then is good
 // in all gatherings that were tried, see the tests.
-const tries = 18000
+const tries = 27000
 
 // Solve finds a timetable. Puddings are placed one after the other, each at the
 // latest place that is free, then its preparations at theirs, before those that
@@ -427,15 +427,14 @@ func (s *solver) spent() bool { return s.left <= 0 && s.best != nil }
 func (s *solver) fit(d *day, i int, c choice, at float64) (one placed, free bool, shift float64) {
 	const step = 1.0
 	s.left--
-	one = placed{pudding: i, choice: c, start: at, burners: map[string]string{}}
+	one = placed{pudding: i, choice: c, start: at}
 	if at < s.notBefore {
 		return one, false, step
 	}
-	main := c.block.plan.Served()[0]
-	one.burners[main] = c.burner
 	if shift := d.clash(&one); shift > 0 {
 		return one, false, shift
 	}
+	one.burners = map[string]string{c.block.plan.Served()[0]: c.burner}
 	for _, u := range c.block.uses {
 		if u.kind == useBurner && one.burners[u.pan] == "" {
 			one.burners[u.pan] = s.sideBurner(d, &one, u.pan)
