@@ -33,8 +33,39 @@ type block struct {
 	plan  *plan.Plan
 	f     *forecast.Forecast
 	total float64 // minutes from its start to its end
+	steps []span  // of the plan, from its start
 	uses  []use
 	preps []prep
+}
+
+// A span is minutes from the start of a block.
+type span struct{ from, to float64 }
+
+// slipped returns the block with so many minutes more at a minute of it: what goes
+// on then takes longer, what comes after follows.
+func (b *block) slipped(slips []Slip) *block {
+	if len(slips) == 0 {
+		return b
+	}
+	c := *b
+	c.uses, c.preps, c.steps = slices.Clone(b.uses), slices.Clone(b.preps), slices.Clone(b.steps)
+	for _, slip := range slips {
+		shift := func(t *float64) {
+			if *t > float64(slip.At) {
+				*t = max(*t+float64(slip.By), float64(slip.At))
+			}
+		}
+		shift(&c.total)
+		for k := range c.uses {
+			shift(&c.uses[k].from)
+			shift(&c.uses[k].to)
+		}
+		for k := range c.steps {
+			shift(&c.steps[k].from)
+			shift(&c.steps[k].to)
+		}
+	}
+	return &c
 }
 
 // A prep is a preparation that may be moved earlier than it need be.
@@ -64,6 +95,7 @@ func newBlock(p *plan.Plan) *block {
 	first, last := map[string]float64{}, map[string]float64{}
 	for i := range p.Steps {
 		s, r := &p.Steps[i], &b.f.Steps[i]
+		b.steps = append(b.steps, span{r.StartMin, r.EndMin})
 		b.total = max(b.total, r.EndMin)
 		if s.Do.IsPreparation() {
 			if s.TakesFromPot() {

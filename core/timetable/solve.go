@@ -36,16 +36,18 @@ type Late struct {
 
 // A Timetable is a gathering's tasks in the order of their beginning.
 type Timetable struct {
-	Tasks []Task
-	Late  []Late
-	Ready []*measure.Minute // when each pudding is ready; nil for one that cannot be cooked
-	Cost  Cost
+	Tasks  []Task
+	Late   []Late
+	Places []Place           // by pudding that is in it
+	Ready  []*measure.Minute // when each pudding is ready; nil for one that cannot be cooked
+	Cost   Cost
 }
 
 // Cost is what a timetable is judged by, each in minutes, the first that differs
 // decides. Source: the plan format.
 type Cost struct {
 	Late  float64 // puddings after their time, in sum
+	Moved float64 // away from where they were kept
 	Wait  float64 // hot ones before it
 	Stand float64 // chilled ones off the half hour that they stand ready
 	Begun float64 // from the first task to the serving
@@ -54,7 +56,7 @@ type Cost struct {
 // Compare orders two costs; a minute or less of anything is the same.
 func (c Cost) Compare(d Cost) int {
 	const same = 0.5
-	for _, pair := range [][2]float64{{c.Late, d.Late}, {c.Wait, d.Wait}, {c.Stand, d.Stand}, {c.Begun, d.Begun}} {
+	for _, pair := range [][2]float64{{c.Late, d.Late}, {c.Moved, d.Moved}, {c.Wait, d.Wait}, {c.Stand, d.Stand}, {c.Begun, d.Begun}} {
 		if math.Abs(pair[0]-pair[1]) > same {
 			return cmp.Compare(pair[0], pair[1])
 		}
@@ -66,6 +68,8 @@ func (c Cost) Compare(d Cost) int {
 type Options struct {
 	NotBefore *measure.Minute // nothing can begin before; nil: any time
 	Effort    int             // how many times the usual search; 0: once
+	Fixed     []Place         // where puddings must be
+	Keep      []Place         // where puddings were: they move as little as possible
 }
 
 // standReady is how long a chilled pudding stands ready. Source: the plan format.
@@ -90,6 +94,7 @@ func Solve(g *Gathering, options Options) *Timetable {
 		s.notBefore = float64(*options.NotBefore)
 	}
 	s.prepare()
+	s.fix(options)
 	s.search(s.order())
 	return s.write()
 }
@@ -105,6 +110,9 @@ type solver struct {
 	left      int
 	best      []placed
 	bestCost  Cost
+	base      layer // the day with what is fixed
+	fixed     []placed
+	keep      map[int]Place
 	laid      []layer // of the arrangement that is climbed from
 	sequence  uint64
 }
@@ -128,10 +136,16 @@ func (p *placed) end() float64 { return p.start + p.choice.block.total }
 
 // begins is when its first task begins.
 func (p *placed) begins() float64 {
-	first := p.start
+	first := p.potBegins()
 	for _, at := range p.preps {
 		first = min(first, at)
 	}
+	return first
+}
+
+// potBegins is when the first task of its pots begins.
+func (p *placed) potBegins() float64 {
+	first := p.start
 	for _, u := range p.choice.block.uses {
 		first = min(first, p.start+u.from)
 	}
@@ -293,7 +307,7 @@ func (s *solver) chance(n int) int {
 // and keeps it if it is the best. It gives up where it is no better than a bound.
 func (s *solver) lay(a arrangement, from int, bound *Cost) (Cost, bool) {
 	from = min(from, len(s.laid))
-	d, cost := newDay(s.g), Cost{}
+	d, cost := s.base.day, s.base.cost
 	if from > 0 {
 		d, cost = s.laid[from-1].day, s.laid[from-1].cost
 	}
@@ -305,12 +319,10 @@ func (s *solver) lay(a arrangement, from int, bound *Cost) (Cost, bool) {
 			if a.choice[i] >= 0 && a.choice[i] != k {
 				continue
 			}
-			one, ok := s.place(d, i, c)
-			if !ok {
-				continue
-			}
-			if with := s.add(cost, &one); best == nil || with.Compare(least) < 0 {
-				best, least = &one, with
+			for _, one := range s.candidates(d, i, c) {
+				if with := s.add(cost, &one); best == nil || with.Compare(least) < 0 {
+					best, least = &one, with
+				}
 			}
 		}
 		if best == nil || (bound != nil && least.Compare(*bound) >= 0) {
@@ -323,7 +335,7 @@ func (s *solver) lay(a arrangement, from int, bound *Cost) (Cost, bool) {
 		s.laid = laid
 	}
 	if s.best == nil || cost.Compare(s.bestCost) < 0 {
-		s.best, s.bestCost = make([]placed, 0, len(laid)), cost
+		s.best, s.bestCost = slices.Clone(s.fixed), cost
 		for _, l := range laid {
 			s.best = append(s.best, *l.placed)
 		}
@@ -352,7 +364,7 @@ func (s *solver) cookable() (n int) {
 func (s *solver) order() []int {
 	var list []int
 	for i, choices := range s.choices {
-		if len(choices) > 0 {
+		if len(choices) > 0 && !slices.ContainsFunc(s.fixed, func(p placed) bool { return p.pudding == i }) {
 			list = append(list, i)
 		}
 	}
@@ -394,6 +406,13 @@ func (s *solver) add(c Cost, p *placed) Cost {
 		c.Wait += max(0, off)
 	}
 	c.Begun = max(c.Begun, -p.begins())
+	if was, kept := s.keep[p.pudding]; kept {
+		const anotherBurner = 5 // minutes that are as bad
+		c.Moved += math.Abs(p.start - float64(was.Start))
+		if p.choice.burner != was.Burner {
+			c.Moved += anotherBurner
+		}
+	}
 	return c
 }
 
@@ -443,7 +462,7 @@ func (s *solver) fit(d *day, i int, c choice, at float64) (one placed, free bool
 			}
 		}
 	}
-	if !s.placePreps(d, &one) || one.begins() < s.notBefore {
+	if !s.placePreps(d, &one, s.keep[i]) || one.potBegins() < s.notBefore {
 		return one, false, step
 	}
 	return one, true, 0
@@ -464,7 +483,7 @@ func (s *solver) sideBurner(d *day, one *placed, pan string) string {
 
 // placePreps puts the preparations as late as hands are free, each before what
 // takes it.
-func (s *solver) placePreps(d *day, one *placed) bool {
+func (s *solver) placePreps(d *day, one *placed, was Place) bool {
 	b := one.choice.block
 	one.preps = make([]float64, len(b.preps))
 	own := d.with(one)
@@ -476,6 +495,15 @@ func (s *solver) placePreps(d *day, one *placed) bool {
 		}
 		latest := need - (p.to - p.from)
 		found := false
+		// What was to be begun before now is taken for done.
+		if at, known := was.Preps[p.step]; known && (was.Begun || was.Locked || float64(at) < s.notBefore) {
+			if float64(at) > latest+tolerance && !was.Begun {
+				return false
+			}
+			one.preps[k] = float64(at)
+			own.hands = append(own.hands, load{float64(at), float64(at) + p.hands, 1})
+			continue
+		}
 		for at := latest; at >= latest-p.earlier && at >= s.notBefore; {
 			shift := own.handsTaken(at, at+p.hands)
 			if shift == 0 {
@@ -501,6 +529,9 @@ func (s *solver) write() *Timetable {
 			t.Late = append(t.Late, Late{Pudding: i, Why: "no burner takes its pot", Remedy: "Take a smaller pot, or borrow a larger burner."})
 		}
 	}
+	if s.best == nil && len(s.fixed) > 0 && len(s.order()) == 0 {
+		s.best = s.fixed
+	}
 	if s.best == nil && s.cookable() > 0 {
 		for i := range s.choices {
 			t.Late = append(t.Late, Late{Pudding: i, Why: "they do not go into two days", Remedy: "Drop one, or borrow a burner and a pair of hands."})
@@ -515,9 +546,17 @@ func (s *solver) write() *Timetable {
 			t.Late = append(t.Late, Late{Pudding: p.pudding, Minutes: math.Round(late), Why: s.why(p), Remedy: remedy(s, p, late)})
 		}
 		b := p.choice.block
+		place := Place{Pudding: p.pudding, Burner: p.choice.burner, Start: measure.Minute(p.start), Preps: map[int]measure.Minute{}}
+		for k, at := range p.preps {
+			place.Preps[b.preps[k].step] = measure.Minute(at)
+		}
+		if was, fixed := s.keep[p.pudding]; fixed {
+			place.Locked, place.Begun, place.Slips = was.Locked, was.Begun, was.Slips
+		}
+		t.Places = append(t.Places, place)
 		for i := range b.plan.Steps {
-			step, r := &b.plan.Steps[i], &b.f.Steps[i]
-			task := Task{Pudding: p.pudding, Step: i, Start: measure.Minute(p.start + r.StartMin), End: measure.Minute(p.start + r.EndMin)}
+			step, r := &b.plan.Steps[i], b.steps[i]
+			task := Task{Pudding: p.pudding, Step: i, Start: measure.Minute(p.start + r.from), End: measure.Minute(p.start + r.to)}
 			handsFor := task.End - task.Start
 			if k := slices.IndexFunc(b.preps, func(q prep) bool { return q.step == i }); k >= 0 {
 				task.Start, task.End = measure.Minute(p.preps[k]), measure.Minute(p.preps[k]+b.preps[k].to-b.preps[k].from)
@@ -526,7 +565,7 @@ func (s *solver) write() *Timetable {
 			if !step.Do.IsPreparation() {
 				task.Pot = potName(b.plan, step.PotName())
 				for _, u := range b.uses {
-					if u.pan != step.PotName() || u.from != r.StartMin || u.to != r.EndMin {
+					if u.pan != step.PotName() || u.from != r.from || u.to != r.to {
 						continue
 					}
 					switch u.kind {

@@ -1,0 +1,237 @@
+package timetable
+
+import (
+	"cmp"
+	"errors"
+	"math"
+	"slices"
+
+	"kirdu/core/measure"
+)
+
+// A Place is where a pudding is in a timetable, in minutes after the gathering is
+// served.
+type Place struct {
+	Pudding int                    `json:"pudding"`
+	Burner  string                 `json:"burner"`           // of the served pot
+	Start   measure.Minute         `json:"start"`            // of that pot
+	Preps   map[int]measure.Minute `json:"preps,omitempty"`  // starts of preparations, by step
+	Locked  bool                   `json:"locked,omitempty"` // put there by hand
+	Begun   bool                   `json:"begun,omitempty"`  // it cooks already: it is where it is
+	Slips   []Slip                 `json:"slips,omitempty"`
+}
+
+// A Slip is so many minutes more, or fewer, at a minute of the pot.
+type Slip struct {
+	At measure.Minute `json:"at"`
+	By measure.Minute `json:"by"`
+}
+
+// Why a task cannot be moved.
+var (
+	ErrPast    = errors.New("that would be in the past")
+	ErrBegun   = errors.New("it cooks already")
+	ErrTaker   = errors.New("what it is for comes before it would be ready")
+	ErrBurner  = errors.New("that burner does not take its pot")
+	ErrNoTask  = errors.New("there is no such task")
+	ErrTooFar  = errors.New("move it within a day of its place")
+	ErrCrowded = errors.New("it would be in its own way there: hands, oven or refrigerator are not enough for it")
+)
+
+// fix places what is fixed: what cooks already as it is, what was put by hand if
+// it can be there.
+func (s *solver) fix(options Options) {
+	s.base = layer{day: newDay(s.g)}
+	s.keep = map[int]Place{}
+	for _, p := range options.Keep {
+		p.Locked, p.Begun = false, false
+		s.keep[p.Pudding] = p
+	}
+	fixed := slices.Clone(options.Fixed)
+	slices.SortStableFunc(fixed, func(a, b Place) int { return cmp.Compare(rank(a), rank(b)) })
+	for _, place := range fixed {
+		if place.Pudding < 0 || place.Pudding >= len(s.choices) {
+			continue
+		}
+		for _, c := range s.choices[place.Pudding] {
+			if c.burner != place.Burner {
+				continue
+			}
+			if one, ok := s.exactly(place, c); ok {
+				s.keep[place.Pudding] = place
+				s.base.cost = s.add(s.base.cost, &one)
+				s.base.day = s.base.day.with(&one)
+				s.fixed = append(s.fixed, one)
+			}
+			break
+		}
+	}
+}
+
+// rank puts what cooks already first.
+func rank(p Place) int {
+	if p.Begun {
+		return 0
+	}
+	return 1
+}
+
+// exactly places a pudding where it must be.
+func (s *solver) exactly(place Place, c choice) (placed, bool) {
+	c.block = c.block.slipped(place.Slips)
+	one := placed{pudding: place.Pudding, choice: c, start: float64(place.Start)}
+	d := s.base.day
+	if !place.Begun && (one.start < s.notBefore || d.clash(&one) > 0) {
+		return one, false
+	}
+	one.burners = map[string]string{c.block.plan.Served()[0]: c.burner}
+	for _, u := range c.block.uses {
+		if u.kind == useBurner && one.burners[u.pan] == "" {
+			if one.burners[u.pan] = s.sideBurner(d, &one, u.pan); one.burners[u.pan] == "" {
+				if !place.Begun {
+					return one, false
+				}
+				one.burners[u.pan] = c.burner
+			}
+		}
+	}
+	before := s.notBefore
+	if place.Begun {
+		s.notBefore = math.Inf(-1)
+	}
+	ok := s.placePreps(d, &one, place)
+	s.notBefore = before
+	if !ok && place.Begun {
+		// There is no free hand for what is done already: it was done at its time.
+		for k, p := range c.block.preps {
+			one.preps[k] = one.start + p.from
+		}
+		ok = true
+	}
+	return one, ok && (place.Begun || one.potBegins() >= s.notBefore)
+}
+
+// candidates are the places for a pudding on one burner: the best by itself, and
+// the nearest to where it was.
+func (s *solver) candidates(d *day, i int, c choice) (list []placed) {
+	if one, ok := s.place(d, i, c); ok {
+		list = append(list, one)
+	}
+	was, kept := s.keep[i]
+	if !kept || was.Burner != c.burner {
+		return list
+	}
+	const furthest = 180
+	for off := 0.0; off <= furthest && !s.spent(); off++ {
+		for _, at := range []float64{float64(was.Start) - off, float64(was.Start) + off} {
+			if one, free, _ := s.fit(d, i, c, at); free {
+				return append(list, one)
+			}
+		}
+	}
+	return list
+}
+
+// Move puts one task at another time, and its pudding on another burner if one is
+// named. What depends on it follows: a task of a pot takes its whole pot along, a
+// preparation goes by itself; the other puddings move as little as possible.
+// Errors: why it cannot be there.
+func Move(g *Gathering, options Options, places []Place, pudding, step int, to measure.Minute, burner string) (*Timetable, error) {
+	k := slices.IndexFunc(places, func(p Place) bool { return p.Pudding == pudding })
+	if k < 0 || pudding >= len(g.Puddings) || step < 0 || step >= len(g.Puddings[pudding].Plan.Steps) {
+		return nil, ErrNoTask
+	}
+	place := places[k]
+	if slices.ContainsFunc(options.Fixed, func(p Place) bool { return p.Pudding == pudding && p.Begun }) {
+		return nil, ErrBegun
+	}
+	if options.NotBefore != nil && to < *options.NotBefore {
+		return nil, ErrPast
+	}
+	if burner != "" && burner != place.Burner {
+		b, known := g.Burners[burner]
+		pot := g.Puddings[pudding].Plan.Pots[g.Puddings[pudding].Plan.Served()[0]]
+		if !known || (b.MaxPotMM > 0 && baseWidth(pot) > b.MaxPotMM) {
+			return nil, ErrBurner
+		}
+		place.Burner = burner
+	}
+	block := newBlock(on(g.Puddings[pudding].Plan, g.Burners[place.Burner].Burner))
+	place.Locked = true
+	if at := slices.IndexFunc(block.preps, func(p prep) bool { return p.step == step }); at >= 0 {
+		prep := block.preps[at]
+		need := float64(place.Start) + prep.to
+		if float64(to)+prep.to-prep.from > need+tolerance {
+			return nil, ErrTaker
+		}
+		place.Preps = map[int]measure.Minute{step: to}
+	} else {
+		place.Start, place.Preps = to-measure.Minute(block.steps[step].from), nil
+	}
+	if math.Abs(float64(place.Start-places[k].Start)) > longest {
+		return nil, ErrTooFar
+	}
+	options.Keep = places
+	options.Fixed = append(slices.DeleteFunc(slices.Clone(options.Fixed), func(p Place) bool { return p.Pudding == pudding }), place)
+	t := Solve(g, options)
+	at := slices.IndexFunc(t.Places, func(p Place) bool { return p.Pudding == pudding })
+	if at < 0 || !t.Places[at].Locked {
+		if options.NotBefore != nil && float64(place.Start)+first(block) < float64(*options.NotBefore) {
+			return nil, ErrPast
+		}
+		return nil, ErrCrowded
+	}
+	return t, nil
+}
+
+// first is when the first task of a block begins.
+func first(b *block) float64 {
+	begins := 0.0
+	for _, p := range b.preps {
+		begins = min(begins, p.from)
+	}
+	return begins
+}
+
+// Later works a timetable out anew for cooks who are so many minutes late: what
+// cooks already takes so much longer from now on, what is not begun cannot begin
+// before its time and so many minutes, and all moves as little as possible. only
+// names one pudding, -1 means all.
+func Later(g *Gathering, options Options, places []Place, now, by measure.Minute, only int) *Timetable {
+	options.Keep = places
+	options.Fixed = slices.Clone(options.Fixed)
+	begun := map[int]bool{}
+	for k := range options.Fixed {
+		p := &options.Fixed[k]
+		begun[p.Pudding] = p.Begun
+		if p.Begun && (only < 0 || only == p.Pudding) {
+			p.Slips = append(slices.Clip(p.Slips), Slip{now - p.Start, by})
+		}
+	}
+	if only >= 0 {
+		for _, p := range places {
+			if p.Pudding == only && !begun[only] {
+				p.Start, p.Preps, p.Locked = p.Start+by, nil, true
+				options.Fixed = append(slices.DeleteFunc(options.Fixed, func(q Place) bool { return q.Pudding == only }), p)
+			}
+		}
+		return Solve(g, options)
+	}
+	start := measure.Minute(math.Inf(1))
+	for _, p := range places {
+		if !begun[p.Pudding] {
+			start = min(start, p.Start)
+			for _, at := range p.Preps {
+				start = min(start, at)
+			}
+		}
+	}
+	start += by
+	if options.NotBefore != nil {
+		start = max(start, *options.NotBefore)
+	}
+	if !math.IsInf(float64(start), 0) {
+		options.NotBefore = &start
+	}
+	return Solve(g, options)
+}
