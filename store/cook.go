@@ -20,8 +20,9 @@ type Cook struct {
 	Events    []cook.Event
 	Verdict   *Verdict // nil until it is judged
 
-	Rehearsal bool    // simulated, and not in the book
-	Speed     float64 // of a rehearsal's clock, 1 to 120; 0 stands for 1
+	GatheringID string  // "" for none
+	Rehearsal   bool    // simulated, and not in the book
+	Speed       float64 // of a rehearsal's clock, 1 to 120; 0 stands for 1
 }
 
 // Now returns the moment on the cook's own clock, which runs faster than the
@@ -53,8 +54,8 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO cook (id, pudding_id, document, begun_at, zone, speed, rehearsal) VALUES (?, ?, ?, ?, ?, ?, ?)`,
-		c.ID, c.PuddingID, string(document), stamp(c.BegunAt), c.Zone, max(c.Speed, 1), c.Rehearsal)
+	_, err = s.db.ExecContext(ctx, `INSERT INTO cook (id, pudding_id, document, begun_at, zone, speed, rehearsal, gathering_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		c.ID, c.PuddingID, string(document), stamp(c.BegunAt), c.Zone, max(c.Speed, 1), c.Rehearsal, sql.Null[string]{V: c.GatheringID, Valid: c.GatheringID != ""})
 	return err
 }
 
@@ -139,8 +140,8 @@ const mostRehearsed = 60
 // mostOnStove is more than a household can cook at once.
 const mostOnStove = 20
 
-func (s *Store) cooks(ctx context.Context, query string, most int) ([]Cook, error) {
-	rows, err := s.db.QueryContext(ctx, query, most)
+func (s *Store) cooks(ctx context.Context, query string, argument any) ([]Cook, error) {
+	rows, err := s.db.QueryContext(ctx, query, argument)
 	list, err := all(rows, err, scanCook)
 	if err != nil {
 		return nil, err

@@ -12,6 +12,9 @@ type Gathering struct {
 	ServeAt  time.Time
 	Guests   int
 	Hands    int // people who cook
+
+	Places    []byte // JSON: where its puddings are in the timetable
+	PlacesFor string // what that was worked out for
 }
 
 // A Share is a pudding of a gathering and how many bowls of it.
@@ -22,26 +25,30 @@ type Share struct {
 
 const gatheringColumns = `id, name, serve_at, guests, hands`
 
+const gatheringQuery = `SELECT ` + gatheringColumns + `, places, places_for FROM gathering`
+
 func scanGathering(row scanner) (Gathering, error) {
 	var g Gathering
 	var serve string
-	if err := row.Scan(&g.ID, &g.Name, &serve, &g.Guests, &g.Hands); err != nil {
+	if err := row.Scan(&g.ID, &g.Name, &serve, &g.Guests, &g.Hands, &g.Places, &g.PlacesFor); err != nil {
 		return g, err
 	}
 	var err error
-	g.ServeAt, err = parseStamp(serve)
+	if g.ServeAt, err = parseStamp(serve); string(g.Places) == "[]" {
+		g.Places = nil
+	}
 	return g, err
 }
 
 // Gatherings returns all, the latest to be served first.
 func (s *Store) Gatherings(ctx context.Context) ([]Gathering, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+gatheringColumns+` FROM gathering WHERE removed_at IS NULL ORDER BY serve_at DESC, id`)
+	rows, err := s.db.QueryContext(ctx, gatheringQuery+` WHERE removed_at IS NULL ORDER BY serve_at DESC, id`)
 	return all(rows, err, scanGathering)
 }
 
 // Gathering returns one. Error: ErrNotFound.
 func (s *Store) Gathering(ctx context.Context, id string) (Gathering, error) {
-	return oneRow(scanGathering(s.db.QueryRowContext(ctx, `SELECT `+gatheringColumns+` FROM gathering WHERE id = ? AND removed_at IS NULL`, id)))
+	return oneRow(scanGathering(s.db.QueryRowContext(ctx, gatheringQuery+` WHERE id = ? AND removed_at IS NULL`, id)))
 }
 
 // SaveGathering stores a new gathering, or what was changed of one.
@@ -50,6 +57,17 @@ func (s *Store) SaveGathering(ctx context.Context, g Gathering, at time.Time) er
 		ON CONFLICT (id) DO UPDATE SET name = excluded.name, serve_at = excluded.serve_at, guests = excluded.guests, hands = excluded.hands`,
 		g.ID, g.Name, stamp(g.ServeAt), g.Guests, g.Hands, stamp(at))
 	return err
+}
+
+// SavePlaces keeps where the puddings of a gathering are in its timetable. Error:
+// ErrNotFound.
+func (s *Store) SavePlaces(ctx context.Context, id string, places []byte, worked string) error {
+	return changed(s.db.ExecContext(ctx, `UPDATE gathering SET places = ?, places_for = ? WHERE id = ?`, string(places), worked, id))
+}
+
+// CooksOf returns the cooks of a gathering, on the stove or not, the earliest first.
+func (s *Store) CooksOf(ctx context.Context, gatheringID string) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.gathering_id = ? ORDER BY cook.begun_at LIMIT 50`, gatheringID)
 }
 
 // RemoveGathering takes one away; its puddings stay. Error: ErrNotFound.

@@ -194,7 +194,11 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.POST("/gatherings/:id/restore", suppers.Restore)
 	inside.POST("/gatherings/:id/puddings", suppers.SetShare)
 	inside.POST("/gatherings/:id/puddings/:pudding/remove", suppers.DropShare)
+	inside.POST("/gatherings/:id/puddings/:pudding/cook", suppers.Cook)
 	inside.POST("/gatherings/:id/buy", suppers.Buy)
+	inside.POST("/gatherings/:id/move", suppers.Move)
+	inside.POST("/gatherings/:id/late", suppers.Late)
+	inside.POST("/gatherings/:id/anew", suppers.Anew)
 	inside.GET("/gatherings/:id/timetable.ics", suppers.Calendar)
 
 	lists := intake.New(app)
@@ -266,7 +270,7 @@ func staticFiles() fs.FS {
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
-	return overlay{common, workbench.Modules, stove.Modules, kitchen.Modules}
+	return overlay{common, workbench.Modules, stove.Modules, kitchen.Modules, gathering.Modules}
 }
 
 // version is a digest of all static files: when one changes, so does its

@@ -16,6 +16,7 @@ type Place struct {
 	Burner  string                 `json:"burner"`           // of the served pot
 	Start   measure.Minute         `json:"start"`            // of that pot
 	Preps   map[int]measure.Minute `json:"preps,omitempty"`  // starts of preparations, by step
+	Pans    map[string]string      `json:"pans,omitempty"`   // burners of the pans beside
 	Locked  bool                   `json:"locked,omitempty"` // put there by hand
 	Begun   bool                   `json:"begun,omitempty"`  // it cooks already: it is where it is
 	Slips   []Slip                 `json:"slips,omitempty"`
@@ -37,6 +38,42 @@ var (
 	ErrTooFar  = errors.New("move it within a day of its place")
 	ErrCrowded = errors.New("it would be in its own way there: hands, oven or refrigerator are not enough for it")
 )
+
+// Takes returns how long the pots of a pudding take where it is, without slips.
+func Takes(g *Gathering, p Place) measure.Minute {
+	return measure.Minute(newBlock(on(g.Puddings[p.Pudding].Plan, g.Burners[p.Burner].Burner)).total)
+}
+
+// Lay returns the timetable with every pudding where it is, without looking for
+// better ones or at what clashes.
+func Lay(g *Gathering, places []Place) *Timetable {
+	s := &solver{g: g, notBefore: math.Inf(-1), keep: map[int]Place{}, choices: make([][]choice, len(g.Puddings))}
+	for i := range g.Puddings {
+		s.due = append(s.due, float64(g.Puddings[i].Serve))
+	}
+	for _, p := range places {
+		if p.Pudding < 0 || p.Pudding >= len(g.Puddings) {
+			continue
+		}
+		block := newBlock(on(g.Puddings[p.Pudding].Plan, g.Burners[p.Burner].Burner)).slipped(p.Slips)
+		c := choice{p.Burner, block}
+		one := placed{pudding: p.Pudding, choice: c, start: float64(p.Start), burners: map[string]string{block.plan.Served()[0]: p.Burner}}
+		for pan, burner := range p.Pans {
+			one.burners[pan] = burner
+		}
+		for _, prep := range block.preps {
+			at, known := p.Preps[prep.step]
+			if !known {
+				at = p.Start + measure.Minute(prep.from)
+			}
+			one.preps = append(one.preps, float64(at))
+		}
+		s.keep[p.Pudding], s.choices[p.Pudding] = p, []choice{c}
+		s.best, s.bestCost = append(s.best, one), s.add(s.bestCost, &one)
+	}
+	s.bestCost.Moved = 0
+	return s.write()
+}
 
 // fix places what is fixed: what cooks already as it is, what was put by hand if
 // it can be there.

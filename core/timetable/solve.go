@@ -81,7 +81,7 @@ const longest = 24 * 60.0
 
 // tries bounds the search, in starts that are tried: what is found by then is good
 // in all gatherings that were tried, see the tests.
-const tries = 27000
+const tries = 33000
 
 // Solve finds a timetable. Puddings are placed one after the other, each at the
 // latest place that is free, then its preparations at theirs, before those that
@@ -546,7 +546,7 @@ func (s *solver) write() *Timetable {
 			t.Late = append(t.Late, Late{Pudding: p.pudding, Minutes: math.Round(late), Why: s.why(p), Remedy: remedy(s, p, late)})
 		}
 		b := p.choice.block
-		place := Place{Pudding: p.pudding, Burner: p.choice.burner, Start: measure.Minute(p.start), Preps: map[int]measure.Minute{}}
+		place := Place{Pudding: p.pudding, Burner: p.choice.burner, Start: measure.Minute(p.start), Preps: map[int]measure.Minute{}, Pans: p.burners}
 		for k, at := range p.preps {
 			place.Preps[b.preps[k].step] = measure.Minute(at)
 		}

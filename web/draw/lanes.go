@@ -22,6 +22,7 @@ type Lanes struct {
 	NowX          Px
 	HasNow        bool
 	Text          string
+	PerMinute     Px // of the axis
 }
 
 // Foot is where the lines of the hours end.
@@ -39,6 +40,8 @@ type LaneBar struct {
 	X, Y, Width, Height Px
 	Number              string // of the pudding; "" where there is no room
 	Pudding             int    // from 1
+	Step                int
+	Burner              string // of the lane; "" for hands
 	Text                string
 }
 
@@ -84,7 +87,7 @@ func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone
 	slices.Sort(burners)
 	y := Px(lanesTop)
 	bar := func(task timetable.Task, end measure.Minute, top, height Px) (LaneBar, bool) {
-		one := LaneBar{X: x(task.Start), Y: top, Width: x(end) - x(task.Start), Height: height, Pudding: task.Pudding + 1,
+		one := LaneBar{X: x(task.Start), Y: top, Width: x(end) - x(task.Start), Height: height, Pudding: task.Pudding + 1, Step: task.Step,
 			Text: fmt.Sprintf("%s, %s to %s", names[task.Pudding], clock(task.Start).Format("15:04"), clock(end).Format("15:04"))}
 		if one.Width > roomForNumber && height >= roomForNumber {
 			one.Number = fmt.Sprint(task.Pudding + 1)
@@ -100,6 +103,7 @@ func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone
 		lane := Lane{Title: name, Height: laneHeight}
 		for _, task := range lanes[name] {
 			if one, ok := bar(task, task.End, y, laneHeight); ok {
+				one.Burner = name
 				lane.Bars = append(lane.Bars, one)
 			}
 		}
@@ -118,6 +122,7 @@ func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone
 		l.Times = append(l.Times, Tick{At: x(after(at)), Label: at.Format("15:04")})
 	}
 	l.Height = l.TimeY + 8
+	l.PerMinute = Px((lanesRight - lanesLeft) / float64(to-from))
 	l.ServeX = x(0)
 	if present := after(now); present > from && present < to {
 		l.NowX, l.HasNow = x(present), true

@@ -7,8 +7,10 @@ import (
 	"embed"
 	"errors"
 	"fmt"
+	"io/fs"
 	"math"
 	"net/http"
+	"slices"
 	"strconv"
 	"time"
 
@@ -18,16 +20,22 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/timetable"
-	"kirdu/core/vessel"
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
 	"kirdu/web/say"
+	"kirdu/web/supper"
 )
 
 //go:embed *.html
 var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
 
 // A Screen is the gatherings.
 type Screen struct {
@@ -74,6 +82,8 @@ func (s *Screen) showList(c *gin.Context, status int, f *page.Fields) {
 	s.list.Show(c, status, frame)
 }
 
+var errNoTime = errors.New("the clocks are put forward then, so that this time does not exist: give another")
+
 var errTime = errors.New("give a day and a time, such as 2026-11-28 19:30")
 
 // read reads the frame of a gathering.
@@ -82,6 +92,9 @@ func (s *Screen) read(f *page.Fields, id string) store.Gathering {
 	at, err := time.ParseInLocation(clock, f.Text("at"), s.app.Zone)
 	if err != nil || at.Year() < 2000 || at.Year() > 2200 {
 		f.Fault("at", errTime)
+	}
+	if err == nil && at.Format(clock) != f.Text("at") {
+		f.Fault("at", errNoTime)
 	}
 	g.ServeAt = at
 	g.Guests, g.Hands = whole(f, "guests", 500, "14"), whole(f, "hands", 12, "2")
@@ -107,7 +120,7 @@ func (s *Screen) Create(c *gin.Context) {
 		s.showList(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	s.done(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+	s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
 }
 
 // Change stores what was changed of one.
@@ -126,7 +139,15 @@ func (s *Screen) Change(c *gin.Context) {
 		s.showOne(c, http.StatusUnprocessableEntity, old, f)
 		return
 	}
-	s.done(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+	s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+}
+
+// changed is done, and works the timetable out before.
+func (s *Screen) changed(c *gin.Context, err error, id string) {
+	if err == nil {
+		err = supper.WorkOut(c.Request.Context(), s.app, id, false)
+	}
+	s.done(c, err, id)
 }
 
 func (s *Screen) done(c *gin.Context, err error, id string) {
@@ -170,7 +191,7 @@ func (s *Screen) SetShare(c *gin.Context) {
 		if errors.Is(err, store.ErrNotFound) {
 			f.Fault("pudding", errors.New("choose a pudding of the shelf"))
 		} else {
-			s.done(c, err, g.ID)
+			s.changed(c, err, g.ID)
 			return
 		}
 	}
@@ -179,7 +200,7 @@ func (s *Screen) SetShare(c *gin.Context) {
 
 // DropShare takes a pudding off the table.
 func (s *Screen) DropShare(c *gin.Context) {
-	s.done(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
+	s.changed(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
 }
 
 // Buy puts all of a gathering on the buying list.
@@ -208,16 +229,24 @@ type oneView struct {
 	Shares             []share
 	Others             []option
 	Lanes              draw.Lanes
+	plans              []*plan.Plan
 	HasTable           bool
 	Days               []day
 	Late               []string
 	Starts             string
 	Past               bool
+	Slipped            bool   // what cooks already has moved the rest
+	Moved              string // why a task could not be moved
+	GuestsLate         string
 }
 
 type share struct {
 	Number                              int
 	ID, Name, Bowls, Ready, Wait, Serve string
+	Cook                                string // on the stove; "" if not
+	Over                                bool   // it was cooked
+	Locked                              bool   // put where it is by hand
+	IfLate                              string // what waiting for guests does to it
 }
 
 type option struct{ Value, Label string }
@@ -231,6 +260,9 @@ type day struct {
 type task struct {
 	At, Until, What, Pudding, Where string
 	Number                          int
+	Step                            int
+	ID                              string // of the pudding
+	Begun                           bool
 }
 
 // Show renders a gathering.
@@ -243,6 +275,9 @@ func (s *Screen) Show(c *gin.Context) {
 	s.showOne(c, http.StatusOK, g, nil)
 }
 
+// most minutes that guests are waited for.
+const mostLate = 240.0
+
 func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *page.Fields) {
 	v, err := s.view(c.Request.Context(), g)
 	if err != nil {
@@ -254,8 +289,19 @@ func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *page.
 			v.In[name] = value
 		}
 		v.Faults = f.Faults()
+		v.Moved = v.Faults["move"]
 	}
-	s.one.Show(c, status, page.Frame{Title: g.Name, Section: "gatherings", Body: v})
+	if text := c.Query("guests_late"); text != "" {
+		v.GuestsLate = text
+		late, ok := page.Number(text)
+		if !ok || late < 1 || late > mostLate {
+			v.Faults = map[string]string{"guests_late": fmt.Sprintf("give minutes from 1 to %.0f, such as 30", mostLate)}
+			status = http.StatusUnprocessableEntity
+		} else {
+			v.waitFor(late)
+		}
+	}
+	s.one.Show(c, status, page.Frame{Title: g.Name, Section: "gatherings", Module: "gathering.js", Body: v})
 }
 
 // mostShelf bounds the puddings to choose from.
@@ -265,19 +311,25 @@ func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
 	now := s.app.Now()
 	v := oneView{ID: g.ID, Name: g.Name, When: g.ServeAt.In(s.app.Zone).Format("Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
 		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests), "hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
-	table, puddings, err := s.table(ctx, g, now)
+	t, err := supper.Table(ctx, s.app, g, now)
 	if err != nil {
 		return v, err
 	}
+	table, puddings := t.Table, t.Puddings
+	v.Slipped = t.Slipped
 	on := map[string]bool{}
 	var names []string
 	for k, one := range puddings {
-		on[one.id] = true
-		names = append(names, one.plan.Name)
-		row := share{Number: k + 1, ID: one.id, Name: one.plan.Name, Bowls: strconv.Itoa(one.plan.Serves), Serve: say.Serving(one.plan.Serve)}
+		on[one.ID] = true
+		names = append(names, one.Plan.Name)
+		v.plans = append(v.plans, one.Plan)
+		row := share{Number: k + 1, ID: one.ID, Cook: one.OnStove, Over: one.Over, Name: one.Plan.Name, Bowls: strconv.Itoa(one.Plan.Serves), Serve: say.Serving(one.Plan.Serve)}
 		if ready := table.Ready[k]; ready != nil {
 			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
-			row.Wait = waitWords(one.plan, float64(-*ready))
+			row.Wait = waitWords(one.Plan, float64(-*ready))
+		}
+		if p := slices.IndexFunc(table.Places, func(p timetable.Place) bool { return p.Pudding == k }); p >= 0 {
+			row.Locked = table.Places[p].Locked
 		}
 		v.Shares = append(v.Shares, row)
 	}
@@ -309,6 +361,16 @@ func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
 	return v, nil
 }
 
+// waitFor says what becomes of each pudding if the guests come late.
+func (v *oneView) waitFor(late float64) {
+	for k, p := range v.plans {
+		v.Shares[k].IfLate = "stays cold, and is as good"
+		if words := waitWords(p, late); words != "" {
+			v.Shares[k].IfLate = words
+		}
+	}
+}
+
 // waitWords says what a pudding that is ready early comes to meanwhile.
 func waitWords(p *plan.Plan, minutes float64) string {
 	if minutes < 2 || p.Serve == plan.Chilled {
@@ -323,66 +385,12 @@ func waitWords(p *plan.Plan, minutes float64) string {
 	return text
 }
 
-// A cooking is a pudding of a gathering in the size that is wanted.
-type cooking struct {
-	id   string
-	plan *plan.Plan
-}
-
-// table works the timetable out with the kitchen's pots and burners.
-func (s *Screen) table(ctx context.Context, g store.Gathering, now time.Time) (*timetable.Timetable, []cooking, error) {
-	shares, err := s.app.Store.Shares(ctx, g.ID)
-	if err != nil {
-		return nil, nil, err
-	}
-	burners, err := s.app.Store.Burners(ctx)
-	if err != nil {
-		return nil, nil, err
-	}
-	home, err := s.app.Store.Home(ctx)
-	if err != nil {
-		return nil, nil, err
-	}
-	pots, err := s.app.Store.Pots(ctx)
-	if err != nil {
-		return nil, nil, err
-	}
-	whole := &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}
-	for _, b := range home.Burners {
-		whole.Burners[b.Name] = timetable.Burner{Burner: b}
-	}
-	if len(burners) == 0 {
-		b := vessel.DefaultBurner()
-		whole.Burners["burner"] = timetable.Burner{Burner: b}
-	}
-	for _, p := range pots {
-		whole.Pots[p.Name] = p.Pot
-	}
-	var puddings []cooking
-	for _, share := range shares {
-		p, err := s.app.Pudding(ctx, share.PuddingID)
-		if err != nil {
-			return nil, nil, err
-		}
-		sized := p.Plan.Clone()
-		sized.Scale(share.Bowls)
-		puddings = append(puddings, cooking{share.PuddingID, sized})
-		whole.Puddings = append(whole.Puddings, timetable.Pudding{Plan: sized})
-	}
-	options := timetable.Options{}
-	if g.ServeAt.After(now) {
-		left := measure.Minute(now.Sub(g.ServeAt).Minutes())
-		options.NotBefore = &left
-	}
-	return timetable.Solve(whole, options), puddings, nil
-}
-
 // days writes the tasks in the order of their beginning, by day. What follows by
 // itself, such as putting something in, is told with the step before it.
-func (v *oneView) days(t *timetable.Timetable, puddings []cooking, at func(measure.Minute) time.Time) {
+func (v *oneView) days(t *timetable.Timetable, puddings []supper.Cooking, at func(measure.Minute) time.Time) {
 	forecasts := courses(puddings)
 	for _, one := range t.Tasks {
-		p := puddings[one.Pudding].plan
+		p := puddings[one.Pudding].Plan
 		words := say.Step(p, forecasts[one.Pudding], one.Step)
 		name := at(one.Start).Format("Monday 2 January")
 		if n := len(v.Days); n == 0 || v.Days[n-1].Name != name {
@@ -392,7 +400,7 @@ func (v *oneView) days(t *timetable.Timetable, puddings []cooking, at func(measu
 		if where == "" {
 			where = one.Pot
 		}
-		row := task{At: at(one.Start).Format("15:04"), What: words.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1}
+		row := task{At: at(one.Start).Format("15:04"), What: words.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1, Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
 		if one.End-one.Start >= 1 {
 			row.Until = at(one.End).Format("15:04")
 		}
@@ -402,10 +410,10 @@ func (v *oneView) days(t *timetable.Timetable, puddings []cooking, at func(measu
 }
 
 // courses returns the forecast of each, for the words of its steps.
-func courses(puddings []cooking) []*forecast.Forecast {
+func courses(puddings []supper.Cooking) []*forecast.Forecast {
 	all := make([]*forecast.Forecast, len(puddings))
 	for k := range puddings {
-		all[k] = forecast.Run(puddings[k].plan, forecast.Options{CourseOnly: true})
+		all[k] = forecast.Run(puddings[k].Plan, forecast.Options{CourseOnly: true})
 	}
 	return all
 }
@@ -418,17 +426,18 @@ func (s *Screen) Calendar(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	table, puddings, err := s.table(ctx, g, s.app.Now())
+	t, err := supper.Table(ctx, s.app, g, s.app.Now())
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
+	table, puddings := t.Table, t.Puddings
 	forecasts := courses(puddings)
 	var list []exchange.Appointment
 	for _, one := range table.Tasks {
-		p := puddings[one.Pudding].plan
+		p := puddings[one.Pudding].Plan
 		words := say.Step(p, forecasts[one.Pudding], one.Step)
-		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].id, one.Step),
+		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].ID, one.Step),
 			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: words.Title + " (" + p.Name + ")", Detail: words.Detail, Alarm: true})
 	}
 	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)

@@ -15,9 +15,11 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/pot"
+	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/page"
 	"kirdu/web/say"
+	"kirdu/web/supper"
 )
 
 //go:embed *.html
@@ -37,17 +39,17 @@ type view struct {
 	OnStove  []cooking
 	Shelf    []pudding
 	Next     []start
-	Suppers  []supper
+	Suppers  []gathering
 	Book     []batch
 	NoPots   bool
 	Puddings int
 }
 
 // start is what must begin next for a pudding that has a time.
-type start struct{ ID, Pudding, At, What, Serve string }
+type start struct{ Path, Pudding, At, What, Serve string }
 
-// supper is a gathering to come.
-type supper struct{ ID, Name, When, For string }
+// gathering is one to come.
+type gathering struct{ ID, Name, When, For string }
 
 // aheadFor is how long before it begins a preparation is shown, and lateFor how
 // long after.
@@ -73,11 +75,27 @@ func (s *Screen) next(ctx context.Context) ([]start, error) {
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
 			}
-			starts = append(starts, start{ID: p.ID, Pudding: p.Plan.Name, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
+			starts = append(starts, start{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
 			break
 		}
 	}
 	return starts, nil
+}
+
+// nextOf adds the next tasks of a gathering.
+func (s *Screen) nextOf(ctx context.Context, g store.Gathering, v *view) error {
+	const nearest = 2
+	w, tasks, err := supper.Next(ctx, s.app, g, v.Now.Add(-lateFor), v.Now.Add(aheadFor))
+	if err != nil {
+		return err
+	}
+	for _, task := range tasks[:min(len(tasks), nearest)] {
+		p := w.Puddings[task.Pudding].Plan
+		at := exchange.Moment(g.ServeAt, task.Start).In(s.app.Zone)
+		v.Next = append(v.Next, start{Path: "/gatherings/" + g.ID, Pudding: p.Name, At: at.Format("Mon 15:04"), Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
+			What: say.Step(p, forecast.Run(p, forecast.Options{CourseOnly: true}), task.Step).Title})
+	}
+	return nil
 }
 
 type cooking struct{ ID, Name, Doing, Left, Bowl string }
@@ -108,7 +126,11 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	for i := len(gatherings) - 1; i >= 0 && len(v.Suppers) < most; i-- { // the latest come first
 		if g := gatherings[i]; g.ServeAt.After(v.Now) {
-			v.Suppers = append(v.Suppers, supper{g.ID, g.Name, g.ServeAt.In(s.app.Zone).Format("Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+			if err := s.nextOf(ctx, g, &v); err != nil {
+				s.app.Fail(c, err)
+				return
+			}
+			v.Suppers = append(v.Suppers, gathering{g.ID, g.Name, g.ServeAt.In(s.app.Zone).Format("Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
 		}
 	}
 	shelf, err := s.app.Puddings(ctx, most)
@@ -133,10 +155,12 @@ func (s *Screen) Show(c *gin.Context) {
 	for _, k := range book {
 		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
 	}
-	if v.Next, err = s.next(ctx); err != nil {
+	own, err := s.next(ctx)
+	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
+	v.Next = append(v.Next, own...)
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
 		s.app.Fail(c, err)

@@ -1,0 +1,255 @@
+// Package supper works the timetable of a gathering out from what the kitchen has
+// and what is on the stove.
+package supper
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/timetable"
+	"kirdu/core/vessel"
+	"kirdu/exchange"
+	"kirdu/store"
+	"kirdu/web/page"
+)
+
+// A Cooking is a pudding of a gathering in the size that is wanted.
+type Cooking struct {
+	ID      string
+	Plan    *plan.Plan
+	OnStove string // its cook, "" if it is not on the stove
+	Over    bool   // its cook is finished
+}
+
+// A Worked timetable, and what it is worked out from.
+type Worked struct {
+	Whole    *timetable.Gathering
+	Options  timetable.Options
+	Puddings []Cooking
+	kept     []timetable.Place // where puddings were kept, nil where that no longer holds
+	Table    *timetable.Timetable
+	Slipped  bool // what cooks already has moved the rest
+}
+
+// stored is a place as it is kept: by pudding, not by number.
+type stored struct {
+	PuddingID string `json:"pudding_id"`
+	timetable.Place
+}
+
+// Load reads a gathering with the kitchen's pots and burners, what of it cooks,
+// and where its puddings were kept.
+func Load(ctx context.Context, app *page.App, g store.Gathering, now time.Time) (*Worked, error) {
+	shares, err := app.Store.Shares(ctx, g.ID)
+	if err != nil {
+		return nil, err
+	}
+	home, err := app.Store.Home(ctx)
+	if err != nil {
+		return nil, err
+	}
+	pots, err := app.Store.Pots(ctx)
+	if err != nil {
+		return nil, err
+	}
+	cooks, err := app.Store.CooksOf(ctx, g.ID)
+	if err != nil {
+		return nil, err
+	}
+	w := &Worked{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}}
+	for _, b := range home.Burners {
+		w.Whole.Burners[b.Name] = timetable.Burner{Burner: b}
+	}
+	if len(home.Burners) == 0 {
+		w.Whole.Burners["burner"] = timetable.Burner{Burner: vessel.DefaultBurner()}
+	}
+	for _, p := range pots {
+		w.Whole.Pots[p.Name] = p.Pot
+	}
+	if left := measure.Minute(now.Sub(g.ServeAt).Minutes()); left < 0 {
+		w.Options.NotBefore = &left
+	}
+	for _, share := range shares {
+		p, err := app.Pudding(ctx, share.PuddingID)
+		if err != nil {
+			return nil, err
+		}
+		sized := p.Plan.Clone()
+		sized.Scale(share.Bowls)
+		w.Puddings = append(w.Puddings, Cooking{ID: share.PuddingID, Plan: sized})
+		w.Whole.Puddings = append(w.Whole.Puddings, timetable.Pudding{Plan: sized})
+	}
+	w.recall(g)
+	w.follow(g, cooks, now)
+	return w, nil
+}
+
+// worksFor names what a timetable is worked out for: with another pudding, burner
+// or time it is another.
+func (w *Worked) worksFor(g store.Gathering) string {
+	parts := []string{g.ServeAt.UTC().Format(time.RFC3339), fmt.Sprint(g.Hands)}
+	for _, p := range w.Puddings {
+		data, err := p.Plan.JSON()
+		if err != nil {
+			return ""
+		}
+		parts = append(parts, p.ID, digest(data))
+	}
+	burners, err := json.Marshal(w.Whole.Burners)
+	if err != nil {
+		return ""
+	}
+	return strings.Join(append(parts, digest(burners)), " ")
+}
+
+func digest(data []byte) string {
+	sum := sha256.Sum256(data)
+	const enough = 12
+	return hex.EncodeToString(sum[:enough])
+}
+
+// recall takes over where puddings were kept, if that was worked out for the same.
+func (w *Worked) recall(g store.Gathering) {
+	var list []stored
+	if json.Unmarshal(g.Places, &list) != nil {
+		return
+	}
+	for _, one := range list {
+		one.Pudding = slices.IndexFunc(w.Puddings, func(p Cooking) bool { return p.ID == one.PuddingID })
+		if one.Pudding >= 0 {
+			w.kept = append(w.kept, one.Place)
+		}
+	}
+	w.Options.Keep = w.kept
+	for _, place := range w.kept {
+		if place.Locked {
+			w.Options.Fixed = append(w.Options.Fixed, place)
+		}
+	}
+	if g.PlacesFor != w.worksFor(g) || len(w.kept) < len(w.Puddings) {
+		w.kept = nil
+	}
+}
+
+// follow fixes what cooks already where it is, with the time it will take by what
+// is known at the stove.
+func (w *Worked) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
+	for _, k := range cooks {
+		i := slices.IndexFunc(w.Puddings, func(p Cooking) bool { return p.ID == k.PuddingID })
+		if i < 0 {
+			continue
+		}
+		state := k.State()
+		if w.Puddings[i].Over = !state.Finished.IsZero(); !w.Puddings[i].Over {
+			w.Puddings[i].OnStove = k.ID
+		}
+		zero, lit := state.Zero()
+		at := slices.IndexFunc(w.Options.Keep, func(p timetable.Place) bool { return p.Pudding == i })
+		if !lit || at < 0 {
+			continue
+		}
+		place := w.Options.Keep[at]
+		place.Begun, place.Locked, place.Slips = true, false, nil
+		place.Start = measure.Minute(zero.Sub(g.ServeAt).Minutes())
+		moment := now
+		if w.Puddings[i].Over {
+			moment = state.Finished
+		}
+		live := learn.Follow(&state, moment)
+		takes := live.Forecast.Time.TotalMin.Value
+		if w.Puddings[i].Over {
+			takes = float64(live.Now)
+		}
+		place.Slips = []timetable.Slip{{At: measure.Minute(moment.Sub(zero).Minutes()), By: measure.Minute(takes) - timetable.Takes(w.Whole, place)}}
+		w.Options.Fixed = append(slices.DeleteFunc(w.Options.Fixed, func(p timetable.Place) bool { return p.Pudding == i }), place)
+	}
+}
+
+// Table is the timetable as it stands: as it was kept, unless what cooks already
+// has slipped; then the rest moves as little as it can.
+func Table(ctx context.Context, app *page.App, g store.Gathering, now time.Time) (*Worked, error) {
+	w, err := Load(ctx, app, g, now)
+	if err != nil {
+		return nil, err
+	}
+	cooks := slices.ContainsFunc(w.Options.Fixed, func(p timetable.Place) bool { return p.Begun })
+	if w.kept != nil && !cooks {
+		w.Table = timetable.Lay(w.Whole, w.kept)
+		return w, nil
+	}
+	w.Table = timetable.Solve(w.Whole, w.Options)
+	w.Slipped = w.kept != nil && w.Table.Cost.Moved >= 1
+	if w.kept == nil && !cooks {
+		// Whoever looks next sees the same, and at once.
+		return w, Keep(ctx, app, g, w, w.Table)
+	}
+	return w, nil
+}
+
+// Next lists what must begin between two times and is not on the stove yet, as it
+// was kept, the first first.
+func Next(ctx context.Context, app *page.App, g store.Gathering, from, to time.Time) (*Worked, []timetable.Task, error) {
+	w, err := Load(ctx, app, g, app.Now())
+	if err != nil {
+		return nil, nil, err
+	}
+	if w.kept == nil {
+		if w, err = Table(ctx, app, g, app.Now()); err != nil {
+			return nil, nil, err
+		}
+	} else {
+		w.Table = timetable.Lay(w.Whole, w.kept)
+	}
+	var tasks []timetable.Task
+	for _, task := range w.Table.Tasks {
+		p := w.Puddings[task.Pudding]
+		if at := exchange.Moment(g.ServeAt, task.Start); at.Before(from) || at.After(to) || p.OnStove != "" || p.Over {
+			continue
+		}
+		tasks = append(tasks, task)
+	}
+	return w, tasks, nil
+}
+
+// WorkOut works a timetable out and keeps it; anew forgets where puddings were.
+func WorkOut(ctx context.Context, app *page.App, id string, anew bool) error {
+	g, err := app.Store.Gathering(ctx, id)
+	if err != nil {
+		return err
+	}
+	if anew {
+		g.Places = nil
+	}
+	w, err := Load(ctx, app, g, app.Now())
+	if err != nil {
+		return err
+	}
+	if w.kept == nil {
+		// Another gathering than before: what was put by hand stays, the rest is free.
+		w.Options.Keep = nil
+	}
+	return Keep(ctx, app, g, w, timetable.Solve(w.Whole, w.Options))
+}
+
+// Keep stores where the puddings of a timetable are.
+func Keep(ctx context.Context, app *page.App, g store.Gathering, w *Worked, t *timetable.Timetable) error {
+	list := []stored{}
+	for _, place := range t.Places {
+		place.Begun, place.Slips = false, nil // that is read from the stove each time
+		list = append(list, stored{w.Puddings[place.Pudding].ID, place})
+	}
+	data, err := json.Marshal(list)
+	if err != nil {
+		return err
+	}
+	return app.Store.SavePlaces(ctx, g.ID, data, w.worksFor(g))
+}
