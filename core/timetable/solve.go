@@ -23,6 +23,7 @@ type Task struct {
 	Hands   float64        `json:"hands"` // share of a person, 0 to 1
 
 	HandsEnd measure.Minute `json:"-"` // until when: a soak goes on by itself
+	Slack    measure.Minute `json:"-"` // how much later it may begin and nothing is late
 }
 
 // A Late is a pudding that cannot be ready in time, by how much, and what would
@@ -561,6 +562,13 @@ func (s *solver) write() *Timetable {
 			if k := slices.IndexFunc(b.preps, func(q prep) bool { return q.step == i }); k >= 0 {
 				task.Start, task.End = measure.Minute(p.preps[k]), measure.Minute(p.preps[k]+b.preps[k].to-b.preps[k].from)
 				task.Hands, handsFor = 1, measure.Minute(b.preps[k].hands)
+				need := p.start + b.preps[k].to
+				if needed := b.preps[k].needed; needed >= 0 {
+					need = p.preps[needed]
+				}
+				task.Slack = max(measure.Minute(need)-task.End, 0)
+			} else {
+				task.Slack = max(measure.Minute(s.due[p.pudding]-p.end()), 0)
 			}
 			if !step.Do.IsPreparation() {
 				task.Pot = potName(b.plan, step.PotName())

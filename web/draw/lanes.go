@@ -35,6 +35,15 @@ type Lane struct {
 	Bars              []LaneBar
 }
 
+// End is the right edge of the bar.
+func (b LaneBar) End() Px { return b.X + b.Width }
+
+// HasSlack reports whether the work may slip by as much as can be seen.
+func (b LaneBar) HasSlack() bool { return b.SlackX > b.End()+3 }
+
+// Centre is the middle of the bar's height.
+func (b LaneBar) Centre() Px { return b.Y + b.Height/2 }
+
 // LaneBar is a stretch of work of one pudding.
 type LaneBar struct {
 	X, Y, Width, Height Px
@@ -42,6 +51,7 @@ type LaneBar struct {
 	Pudding             int    // from 1
 	Step                int
 	Burner              string // of the lane; "" for hands
+	SlackX              Px     // until where it may slip, X+Width where it may not
 	Text                string
 }
 
@@ -89,6 +99,7 @@ func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone
 	bar := func(task timetable.Task, end measure.Minute, top, height Px) (LaneBar, bool) {
 		one := LaneBar{X: x(task.Start), Y: top, Width: x(end) - x(task.Start), Height: height, Pudding: task.Pudding + 1, Step: task.Step,
 			Text: fmt.Sprintf("%s, %s to %s", names[task.Pudding], clock(task.Start).Format("15:04"), clock(end).Format("15:04"))}
+		one.SlackX = max(x(end+task.Slack), one.X+one.Width)
 		if one.Width > roomForNumber && height >= roomForNumber {
 			one.Number = fmt.Sprint(task.Pudding + 1)
 		}

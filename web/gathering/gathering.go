@@ -263,6 +263,7 @@ type task struct {
 	Step                            int
 	ID                              string // of the pudding
 	Begun                           bool
+	Slack                           string // how much later it may begin
 }
 
 // Show renders a gathering.
@@ -379,7 +380,12 @@ func waitWords(p *plan.Plan, minutes float64) string {
 	waits := timetable.KeptHot(p, measure.Minute(math.Round(minutes)))
 	now, then := forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve), forecast.Run(waits, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
 	text := fmt.Sprintf("waits %s, kept at %.0f °C", say.Minutes(minutes), timetable.HotHold)
-	if now != nil && then != nil && math.Abs(then.Value-now.Value) >= 0.1 {
+	const noticed = 0.1
+	switch {
+	case now == nil || then == nil:
+	case math.Abs(then.Value-now.Value) < noticed:
+		text += fmt.Sprintf(": thickness %.1f, as before", then.Value)
+	default:
 		text += fmt.Sprintf(": thickness %.1f, not %.1f", then.Value, now.Value)
 	}
 	return text
@@ -403,6 +409,9 @@ func (v *oneView) days(t *timetable.Timetable, puddings []supper.Cooking, at fun
 		row := task{At: at(one.Start).Format("15:04"), What: words.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1, Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
 		if one.End-one.Start >= 1 {
 			row.Until = at(one.End).Format("15:04")
+		}
+		if one.Slack >= 1 {
+			row.Slack = say.Minutes(one.Slack)
 		}
 		last := &v.Days[len(v.Days)-1]
 		last.Tasks = append(last.Tasks, row)

@@ -7,6 +7,7 @@ import (
 	"embed"
 	"fmt"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -46,7 +47,10 @@ type view struct {
 }
 
 // start is what must begin next for a pudding that has a time.
-type start struct{ Path, Pudding, At, What, Serve string }
+type start struct {
+	Path, Pudding, At, What, Serve string
+	when                           time.Time
+}
 
 // gathering is one to come.
 type gathering struct{ ID, Name, When, For string }
@@ -75,7 +79,7 @@ func (s *Screen) next(ctx context.Context) ([]start, error) {
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
 			}
-			starts = append(starts, start{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
+			starts = append(starts, start{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, when: at.When, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
 			break
 		}
 	}
@@ -92,7 +96,7 @@ func (s *Screen) nextOf(ctx context.Context, g store.Gathering, v *view) error {
 	for _, task := range tasks[:min(len(tasks), nearest)] {
 		p := w.Puddings[task.Pudding].Plan
 		at := exchange.Moment(g.ServeAt, task.Start).In(s.app.Zone)
-		v.Next = append(v.Next, start{Path: "/gatherings/" + g.ID, Pudding: p.Name, At: at.Format("Mon 15:04"), Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
+		v.Next = append(v.Next, start{Path: "/gatherings/" + g.ID, Pudding: p.Name, when: at, At: at.Format("Mon 15:04"), Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
 			What: say.Step(p, forecast.Run(p, forecast.Options{CourseOnly: true}), task.Step).Title})
 	}
 	return nil
@@ -161,6 +165,7 @@ func (s *Screen) Show(c *gin.Context) {
 		return
 	}
 	v.Next = append(v.Next, own...)
+	slices.SortStableFunc(v.Next, func(a, b start) int { return a.when.Compare(b.when) })
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
 		s.app.Fail(c, err)
