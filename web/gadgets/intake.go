@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 
 	"kirdu/core/cook"
+	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/device"
@@ -93,18 +94,19 @@ type taken struct {
 func (in *intake) take(k store.Cook, w *watched, list []device.Reading, withPot bool) taken {
 	now := k.Now(in.app.Now())
 	state := k.State()
-	live := learn.Follow(&state, now)
 	pot := 0.0
 	if empty, weighed := state.Plan.Pots[state.Plan.Served()[0]].Mass(); withPot && weighed {
 		pot = float64(empty)
 	}
-	curve := &live.Forecast.Curve
+	// Only a reading that has none before it is held against the forecast.
+	course := sync.OnceValue(func() *forecast.Curve { return &learn.Follow(&state, now).Forecast.Curve })
 	_, lit := state.Zero()
 	w.judge.Pot = pot
 	w.judge.Expected = func(kind device.Kind, at time.Time) (float64, bool) {
 		if !lit {
 			return 0, false
 		}
+		curve := course()
 		values := curve.MassG
 		if kind == device.Probe {
 			values = curve.TempC
