@@ -24,6 +24,10 @@ const (
 // calls hot, and above the 60 °C under which food left warm is not safe.
 const HotHold measure.Celsius = 65
 
+// LongWait is from when on a hot pudding waits too long to be as good. Source: our
+// own judgement; grain swells on, a skin forms, milk browns at the wall.
+const LongWait measure.Minute = 60
+
 // KeptHot returns the plan with its pudding kept hot for some minutes at the end.
 func KeptHot(p *plan.Plan, stand measure.Minute) *plan.Plan {
 	waits := p.Clone()

@@ -328,6 +328,9 @@ func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
 		if ready := table.Ready[k]; ready != nil {
 			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
 			row.Wait = waitWords(one.Plan, float64(-*ready))
+			if -*ready >= timetable.LongWait && one.Plan.Serve != plan.Chilled && one.Plan.Serve != plan.Room {
+				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(-*ready)))
+			}
 		}
 		if p := slices.IndexFunc(table.Places, func(p timetable.Place) bool { return p.Pudding == k }); p >= 0 {
 			row.Locked = table.Places[p].Locked
