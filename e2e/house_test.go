@@ -148,7 +148,9 @@ func TestPreparationsAtTheStove(t *testing.T) {
 	p.open("/puddings/" + id)
 	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
 	p.press("Start cooking")
-	has := func(text string) { p.until(`document.querySelector("[data-stove]").innerText.includes(` + strconv.Quote(text) + `)`) }
+	has := func(text string) {
+		p.until(`document.querySelector("[data-stove]").innerText.includes(` + strconv.Quote(text) + `)`)
+	}
 	p.until(`document.querySelector("h1").textContent === "Whole milk in"`)
 	has("Beside the pot")
 	p.press("Begin: Fry walnut halves")

@@ -28,12 +28,7 @@ var kills = flag.Int("kills", 8, "how often the server is killed")
 // tell of one cook over a connection that comes and goes. What was acknowledged is
 // there, and everything that was told is there once.
 func TestKilledServerLosesNothing(t *testing.T) {
-	folder := t.TempDir()
-	binary, data := filepath.Join(folder, "kirdu"), filepath.Join(folder, "kitchen.sqlite")
-	out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput()
-	require.NoError(t, err, string(out))
-	setUp(t, data)
-
+	binary, data := built(t)
 	server := serving(t, binary, data, "127.0.0.1:0")
 	path := beginCook(t, server.address)
 	var mutex sync.Mutex
@@ -85,6 +80,17 @@ func TestKilledServerLosesNothing(t *testing.T) {
 	require.Len(t, stored, all, "and nothing that nobody told")
 	require.Greater(t, all, *kills)
 	t.Logf("%d kills, %d events told and acknowledged, 0 lost, 0 doubled", *kills, all)
+}
+
+// built compiles the program, and makes a kitchen for it.
+func built(t *testing.T) (binary, data string) {
+	t.Helper()
+	folder := t.TempDir()
+	binary, data = filepath.Join(folder, "kirdu"), filepath.Join(folder, "kitchen.sqlite")
+	out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput()
+	require.NoError(t, err, string(out))
+	setUp(t, data)
+	return binary, data
 }
 
 // setUp makes a kitchen with one pot.

@@ -8,8 +8,6 @@ import (
 	"net/http"
 	"net/url"
 	"os"
-	"os/exec"
-	"path/filepath"
 	"regexp"
 	"slices"
 	"strconv"
@@ -31,11 +29,7 @@ var (
 // devices with open streams: one tells, the other hears of it. It says how long
 // that takes, and what memory and processor the program takes meanwhile.
 func TestManyCooksAtOnce(t *testing.T) {
-	folder := t.TempDir()
-	binary, data := filepath.Join(folder, "kirdu"), filepath.Join(folder, "kitchen.sqlite")
-	out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput()
-	require.NoError(t, err, string(out))
-	setUp(t, data)
+	binary, data := built(t)
 	server := serving(t, binary, data, "127.0.0.1:0")
 	ways := []string{"reduced in milk", "a little grain in much milk", "in water first", "soaked pearls", "toasted vermicelli"}
 	ctx, cancel := context.WithCancel(t.Context())
