@@ -158,6 +158,9 @@ func (w *Worked) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
 			continue
 		}
 		place := w.Options.Keep[at]
+		if _, there := w.Whole.Burners[place.Burner]; !there {
+			continue // it was taken out of the kitchen meanwhile
+		}
 		place.Begun, place.Locked, place.Slips = true, false, nil
 		place.Start = measure.Minute(zero.Sub(g.ServeAt).Minutes())
 		moment := now
