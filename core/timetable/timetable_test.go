@@ -140,7 +140,7 @@ func TestRandomGatherings(t *testing.T) {
 	random := rand.New(rand.NewPCG(5, 3))
 	all := ways(t)
 	var waits, took, gaps []float64
-	count := 60
+	count := 30
 	if *thorough {
 		count = 200
 	}
