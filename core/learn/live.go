@@ -87,24 +87,23 @@ func Follow(s *cook.State, now time.Time) Live {
 }
 
 // Standard deviations of looks and of what they are held against. The priors are
-// those of the model, section 14; the looks by our own judgement: a grain between
-// the fingers is told within a quarter, a spoon within a little over half a grade.
+// those of the model, section 14; the spoon by our own judgement: it is told within
+// a little over half a grade.
 const (
 	cookPriorSD  = 0.15 // of the logarithm of the cooking time
-	feltSD       = 0.25 // of the logarithm of the doneness
 	thickPriorSD = 0.4  // grade
 	spoonSD      = 0.6  // grade
 )
 
-// looks learns from fingers and spoon: the cooking time of what was felt, and how
-// much thicker it is than thought. Doneness goes with the inverse of the cooking
-// time, so that both are normal estimates in one dimension with the mean of prior
-// and observations weighted by their precision (Gelman et al., Bayesian Data
-// Analysis, 2.5). What it finds goes into the calibration of the replay.
+// looks learns from fingers and spoon: the cooking time of what was felt, by a
+// softness, since doneness goes with its inverse; and how much thicker it is than
+// thought, a normal estimate in one dimension with the mean of prior and
+// observations weighted by their precision (Gelman et al., Bayesian Data Analysis,
+// 2.5). What it finds goes into the calibration of the replay.
 func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options) {
 	options.CourseOnly = true
 	course := forecast.Run(replay, options).Curve
-	byPart := map[string]*normal{}
+	byPart := map[string]*softness{}
 	thick := normal{mean: 0, precision: 1 / square(thickPriorSD)}
 	for _, look := range s.Looks {
 		minute := float64(s.Minute(look.At))
@@ -117,16 +116,17 @@ func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options)
 			}
 			if model := Interpolate(course.Minute, values, minute); model > raw {
 				if byPart[look.Part] == nil {
-					byPart[look.Part] = &normal{mean: 0, precision: 1 / square(cookPriorSD)}
+					byPart[look.Part] = newSoftness()
 				}
-				byPart[look.Part].see(math.Log(model/max(look.Value, 0.1)), feltSD)
+				byPart[look.Part].see(model, look.Value)
 			}
 		case cook.Spooned:
 			thick.see(look.Value-Interpolate(course.Minute, course.Thickness, minute), spoonSD)
 		}
 	}
 	for part, estimate := range byPart {
-		factor, sd := math.Exp(estimate.mean), estimate.sd()
+		mean, sd := estimate.estimate()
+		factor := math.Exp(mean)
 		for _, slug := range slugsOf(replay, part) {
 			if replay.Calibration.CookTime == nil {
 				replay.Calibration.CookTime = map[string]plan.Learnt{}

@@ -1,0 +1,304 @@
+package learn
+
+import (
+	"cmp"
+	"maps"
+	"math"
+	"slices"
+
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+// Of is what an observation is of.
+type Of string
+
+// What batches teach.
+const (
+	Power     Of = "power"     // logarithm of the factor on the power into the pot; Key: the burner, Pot: the pot
+	CookTime  Of = "cook_time" // logarithm of the factor on the cooking time; Key: the grain
+	Thickness Of = "thickness" // grades that it is thicker than thought
+	Whistle   Of = "whistle"   // minutes from one to the next
+	Sweet     Of = "sweet"     // per cent that this household likes more than it got
+)
+
+// An Observation is what one batch says of one thing, with the standard deviation
+// of that saying.
+type Observation struct {
+	Of   Of      `json:"of"`
+	Key  string  `json:"key,omitempty"`
+	Pot  string  `json:"pot,omitempty"`
+	Mean float64 `json:"mean"`
+	SD   float64 `json:"sd"`
+}
+
+// A Verdict is how a batch ate: the grade as eaten, 0 if not said, and what the
+// tongue said, as one of the values of cook.Tasted, nil if nothing.
+type Verdict struct {
+	Grade int
+	Eaten plan.Serve
+	Taste *float64
+}
+
+// Standard deviations of what is said at the table, by our own judgement: a grade
+// is told as a whole one; "not sweet enough" means about 1 % of sugar.
+const (
+	verdictSD   = 0.7
+	tasteStep   = 1.0 // per cent
+	tasteSD     = 1.0
+	leastSaying = 1e-6 // a precision below it says nothing
+)
+
+// FromBatch returns what a finished batch teaches. What was learnt before is taken
+// off first, so that every batch speaks for itself.
+func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
+	bare := *s
+	bare.Plan = s.Plan.Clone()
+	bare.Plan.Calibration = plan.Calibration{}
+	replay := bare.Replay(s.Finished)
+	var list []Observation
+	pot := replay.Served()[0]
+	if seen := observe(&bare, replay); !seen.none() {
+		prior := Estimate{1, priorSDOf(replay)}
+		e := estimate(replay, prior, seen)
+		if mean, sd, says := saying(math.Log(e.Factor), e.SD, prior.SD); says {
+			list = append(list, Observation{Power, replay.BurnerOf(pot).Name, replay.Pots[pot].Name, mean, sd})
+		}
+		replay.Calibration.Evaporation = &plan.Learnt{Value: e.Factor}
+	}
+	_, usual := forecast.Whistles(replay)
+	whistle := normal{mean: float64(usual), precision: 1 / square(whistlePriorSD)}
+	heardAny := false
+	for i := range bare.Plan.Steps {
+		heard := whistlesOf(&bare, i)
+		for k := 1; k < len(heard); k++ {
+			whistle.see(heard[k].Sub(heard[k-1]).Minutes(), whistleSD)
+			heardAny = true
+		}
+	}
+	if mean, sd, says := saying(whistle.mean-float64(usual), whistle.sd(), whistlePriorSD); heardAny && says {
+		list = append(list, Observation{Of: Whistle, Mean: float64(usual) + mean, SD: sd})
+	}
+	list = append(list, looksOf(&bare, replay)...)
+	f := forecast.Run(replay, forecast.Options{NominalOnly: true})
+	if eaten := f.Thickness.As(v.Eaten); v.Grade > 0 && eaten != nil {
+		list = append(list, Observation{Of: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
+	}
+	if v.Taste != nil {
+		list = append(list, Observation{Of: Sweet, Mean: -*v.Taste * tasteStep, SD: tasteSD})
+	}
+	return list
+}
+
+// looksOf returns what fingers and spoon say of a batch.
+func looksOf(s *cook.State, replay *plan.Plan) (list []Observation) {
+	if len(s.Looks) == 0 {
+		return nil
+	}
+	bare := replay.Clone()
+	l := Live{Cook: Estimate{1, cookPriorSD}}
+	l.looks(s, bare, forecast.Options{})
+	for _, slug := range slices.Sorted(maps.Keys(bare.Calibration.CookTime)) {
+		learnt := bare.Calibration.CookTime[slug]
+		if mean, sd, says := saying(math.Log(learnt.Value), *learnt.SD/learnt.Value, cookPriorSD); says {
+			list = append(list, Observation{Of: CookTime, Key: slug, Mean: mean, SD: sd})
+		}
+	}
+	if offset := bare.Calibration.ThicknessOffset; offset != nil {
+		if mean, sd, says := saying(offset.Value, *offset.SD, thickPriorSD); says {
+			list = append(list, Observation{Of: Thickness, Mean: mean, SD: sd})
+		}
+	}
+	return list
+}
+
+// saying takes the prior, which is around zero, off an estimate: what is left is
+// what the batch itself says.
+func saying(mean, sd, priorSD float64) (own, ownSD float64, says bool) {
+	precision := 1/square(sd) - 1/square(priorSD)
+	if precision < leastSaying {
+		return 0, 0, false
+	}
+	return mean / square(sd) / precision, 1 / math.Sqrt(precision), true
+}
+
+// A Figure is what was learnt of one thing, with its standard deviation for the
+// next batch and how many batches speak for it.
+type Figure struct {
+	Value, SD float64
+	Batches   int
+}
+
+// Learnt is what all batches together teach. Powers and cooking times are factors,
+// their SD is that of the logarithm.
+type Learnt struct {
+	Burners, Pots, Grains map[string]Figure
+	Thickness, Sweet      *Figure
+	WhistleMin            *Figure
+}
+
+// How much one batch of a kitchen differs from the next although all was the same,
+// and how far a thing may be from what is assumed, by kind. Source: the model,
+// section 14, for the priors; our own judgement for the rest.
+var (
+	fromBatchToBatch = map[Of]float64{Power: 0.07, CookTime: 0.06, Thickness: 0.3, Whistle: 0.3, Sweet: 0.7}
+	assumedWithin    = map[Of]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD, Sweet: 1.5}
+)
+
+const (
+	potSD    = 0.08 // of what a pot adds to its burner: walls, lid, how it stands
+	freedom  = 4.0  // of the t distribution that keeps an odd batch from ruling
+	passes   = 12
+	usualGap = 2.5 // minutes between whistles that are assumed
+)
+
+// Combine puts batches together. Each thing has a normal prior around what is
+// assumed and observations with the tails of a t distribution of four degrees of
+// freedom, fitted by reweighting (Lange, Little and Taylor, 1989): few batches move
+// little, and an odd one hardly moves it. What a burner and a pot say together is
+// shared out between them, the pot having the narrower prior.
+func Combine(batches [][]Observation) Learnt {
+	byKey := map[Of]map[string][]Observation{}
+	var power []Observation
+	for _, batch := range batches {
+		for _, o := range batch {
+			if o.Of == Power {
+				power = append(power, o)
+				continue
+			}
+			if byKey[o.Of] == nil {
+				byKey[o.Of] = map[string][]Observation{}
+			}
+			byKey[o.Of][o.Key] = append(byKey[o.Of][o.Key], o)
+		}
+	}
+	l := Learnt{Burners: map[string]Figure{}, Pots: map[string]Figure{}, Grains: map[string]Figure{}}
+	l.powers(power)
+	for slug, list := range byKey[CookTime] {
+		f := pool(CookTime, list, 0)
+		f.Value = math.Exp(f.Value)
+		l.Grains[slug] = f
+	}
+	one := func(of Of, centre float64) *Figure {
+		list := byKey[of][""]
+		if len(list) == 0 {
+			return nil
+		}
+		f := pool(of, list, centre)
+		return &f
+	}
+	l.Thickness, l.Sweet, l.WhistleMin = one(Thickness, 0), one(Sweet, 0), one(Whistle, usualGap)
+	return l
+}
+
+// pool is the posterior of one thing around what is assumed.
+func pool(of Of, list []Observation, centre float64) Figure {
+	mean, sd := robust(list, centre, assumedWithin[of], fromBatchToBatch[of])
+	return Figure{mean, math.Hypot(sd, fromBatchToBatch[of]), len(list)}
+}
+
+func robust(list []Observation, centre, prior, between float64) (mean, sd float64) {
+	mean = centre
+	for range passes {
+		precision, sum := 1/square(prior), centre/square(prior)
+		for _, o := range list {
+			variance := square(o.SD) + square(between)
+			weight := (freedom + 1) / (freedom + square(o.Mean-mean)/variance) / variance
+			precision, sum = precision+weight, sum+weight*o.Mean
+		}
+		mean, sd = sum/precision, 1/math.Sqrt(precision)
+	}
+	return mean, sd
+}
+
+// powers shares out what was seen between burners and pots, one after the other
+// until both stand still.
+func (l *Learnt) powers(list []Observation) {
+	burners, pots := map[string]float64{}, map[string]float64{}
+	rest := func(key func(Observation) string, name string, other func(Observation) float64) (mine []Observation) {
+		for _, o := range list {
+			if key(o) == name {
+				o.Mean -= other(o)
+				mine = append(mine, o)
+			}
+		}
+		return mine
+	}
+	burnerOf, potOf := func(o Observation) string { return o.Key }, func(o Observation) string { return o.Pot }
+	fit := func(last bool) {
+		for _, name := range names(list, burnerOf) {
+			mine := rest(burnerOf, name, func(o Observation) float64 { return pots[o.Pot] })
+			mean, sd := robust(mine, 0, assumedWithin[Power], fromBatchToBatch[Power])
+			burners[name] = mean
+			if last {
+				l.Burners[name] = Figure{math.Exp(mean), math.Hypot(sd, fromBatchToBatch[Power]), len(mine)}
+			}
+		}
+		for _, name := range names(list, potOf) {
+			mine := rest(potOf, name, func(o Observation) float64 { return burners[o.Key] })
+			mean, sd := robust(mine, 0, potSD, fromBatchToBatch[Power])
+			pots[name] = mean
+			if last {
+				l.Pots[name] = Figure{math.Exp(mean), sd, len(mine)}
+			}
+		}
+	}
+	for range passes {
+		fit(false)
+	}
+	fit(true)
+}
+
+func names(list []Observation, of func(Observation) string) []string {
+	seen := map[string]bool{}
+	for _, o := range list {
+		seen[of(o)] = true
+	}
+	return slices.SortedFunc(maps.Keys(seen), cmp.Compare)
+}
+
+// Into writes what was learnt into the calibration of a plan, where the plan has
+// none of its own.
+func (l *Learnt) Into(p *plan.Plan) {
+	pot := p.Served()[0]
+	burner, knownBurner := l.Burners[p.BurnerOf(pot).Name]
+	inPot, knownPot := l.Pots[p.Pots[pot].Name]
+	if p.Calibration.Evaporation == nil && knownBurner {
+		factor, sd := burner.Value, burner.SD
+		if knownPot {
+			factor, sd = factor*inPot.Value, math.Hypot(sd, inPot.SD)
+		}
+		sd *= factor
+		p.Calibration.Evaporation = &plan.Learnt{Value: factor, SD: &sd}
+	}
+	p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
+		f, known := l.Grains[m.Slug]
+		if _, own := p.Calibration.CookTime[m.Slug]; own || !known {
+			return
+		}
+		if p.Calibration.CookTime == nil {
+			p.Calibration.CookTime = map[string]plan.Learnt{}
+		}
+		sd := f.SD * f.Value
+		p.Calibration.CookTime[m.Slug] = plan.Learnt{Value: f.Value, SD: &sd}
+	})
+	if f := l.Thickness; f != nil && p.Calibration.ThicknessOffset == nil {
+		sd := f.SD
+		p.Calibration.ThicknessOffset = &plan.Learnt{Value: f.Value, SD: &sd}
+	}
+	if f := l.WhistleMin; f != nil && p.Calibration.WhistleMin == nil {
+		sd := f.SD
+		p.Calibration.WhistleMin = &plan.Learnt{Value: max(f.Value, 0.3), SD: &sd}
+	}
+}
+
+// Range is a figure as 10th to 90th percentile, of a factor where it is one.
+func (f Figure) Range(factor bool) measure.Range {
+	if factor {
+		return measure.Range{Value: f.Value, Low: f.Value * math.Exp(-tenth*f.SD), High: f.Value * math.Exp(tenth*f.SD)}
+	}
+	return measure.Range{Value: f.Value, Low: f.Value - tenth*f.SD, High: f.Value + tenth*f.SD}
+}
