@@ -7,11 +7,13 @@ import (
 	"net/url"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/plan"
+	"kirdu/web"
 )
 
 // edited sends an edit of the present version and wants it taken.
@@ -181,7 +183,8 @@ func TestEveryWayFromItsPage(t *testing.T) {
 // What the fingers, the spoon and a probe tell changes the rest of the cook, and
 // the page says what.
 func TestLooksAtTheStove(t *testing.T) {
-	s := newSite(t, nil)
+	// By then the grain should have but a firm core.
+	s := newSite(t, func(o *web.Options) { o.Now = func() time.Time { return now.Add(5 * time.Minute) } })
 	path := "/stove/" + s.onStove().ID
 	_, page := s.get(path)
 	require.True(t, strings.Contains(page, "between the fingers") && strings.Contains(page, "Off the spoon"))

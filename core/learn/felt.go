@@ -14,7 +14,7 @@ var (
 
 // feltSD is how sharply fingers tell one answer from the next: the standard
 // deviation of the logarithm of the doneness. Source: our own judgement.
-const feltSD = 0.15
+const feltSD = 0.2
 
 // answered returns the logarithms of doneness between which an answer lies: half
 // way, by their ratio, to the next on either side.
@@ -61,7 +61,7 @@ func newSoftness() *softness {
 // the doneness times e^-x.
 func (s *softness) see(model, value float64) {
 	low, high := answered(value)
-	const slip = 0.01 // an answer may be a slip of the finger
+	const slip = 1e-5 // an answer may be a slip, but what fingers say counts more than the model
 	for k := range s.weights {
 		at := math.Log(model) - (-softWide + float64(k)*softStep)
 		s.weights[k] *= slip + phi((high-at)/feltSD) - phi((low-at)/feltSD)

@@ -5,6 +5,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -83,10 +84,17 @@ type answer struct{ Value, Label string }
 // How grain feels, and pearls look, with the doneness in the middle of each; how
 // a pudding runs off a spoon, with its grade. Source: the model, sections 5 and 6.
 var (
-	grainAnswers = []answer{{"0.3", "hard"}, {"0.7", "firm core"}, {"1.1", "soft"}, {"1.9", "very soft"}}
-	pearlAnswers = []answer{{"0.4", "white heart"}, {"0.8", "a white dot"}, {"1.2", "clear"}}
+	grainAnswers = answersOf(learn.GrainAnswers, "hard", "firm core", "soft", "very soft")
+	pearlAnswers = answersOf(learn.PearlAnswers, "white heart", "a white dot", "clear")
 	spoonAnswers = []answer{{"1.3", "drips"}, {"2.2", "runs"}, {"3", "coats it"}, {"4.2", "slides off"}, {"6", "mounds"}}
 )
+
+func answersOf(values []float64, labels ...string) (list []answer) {
+	for k, value := range values {
+		list = append(list, answer{strconv.FormatFloat(value, 'f', -1, 64), labels[k]})
+	}
+	return list
+}
 
 // next is a step to come.
 type next struct{ Title, At string }
