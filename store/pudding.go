@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"fmt"
 	"time"
 
@@ -109,12 +110,12 @@ func (s *Store) AmendPlan(ctx context.Context, id string, base int, p *plan.Plan
 }
 
 func (s *Store) save(ctx context.Context, id string, base, version int, p *plan.Plan, at time.Time) error {
-	document, err := p.JSON()
-	if err != nil {
-		return err
-	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		if err := isVersion(ctx, tx, id, base); err != nil {
+			return err
+		}
+		document, err := withOwnCalibration(ctx, tx, id, base, p)
+		if err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM plan_version WHERE pudding_id = ? AND version >= ?`, id, version); err != nil {
@@ -126,6 +127,22 @@ func (s *Store) save(ctx context.Context, id string, base, version int, p *plan.
 		}
 		return turnTo(ctx, tx, id, version, p, at)
 	})
+}
+
+// withOwnCalibration writes a plan with the calibration that its version before had:
+// what this kitchen has learnt is laid over a plan when it is opened, and is not a
+// part of it.
+func withOwnCalibration(ctx context.Context, tx *sql.Tx, id string, base int, p *plan.Plan) ([]byte, error) {
+	var before string
+	if err := tx.QueryRowContext(ctx, `SELECT coalesce(document -> '$.calibration', '{}') FROM plan_version WHERE pudding_id = ? AND version = ?`, id, base).Scan(&before); err != nil {
+		return nil, err
+	}
+	own := *p
+	own.Calibration = plan.Calibration{}
+	if err := json.Unmarshal([]byte(before), &own.Calibration); err != nil {
+		return nil, err
+	}
+	return own.JSON()
 }
 
 // turnTo makes a version the present one, with the columns that go with it.

@@ -29,6 +29,7 @@ import (
 	"kirdu/web/gathering"
 	"kirdu/web/intake"
 	"kirdu/web/kitchen"
+	"kirdu/web/learnt"
 	"kirdu/web/logbook"
 	"kirdu/web/login"
 	"kirdu/web/page"
@@ -222,6 +223,10 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 
 	book := logbook.New(app)
 	inside.GET("/logbook", book.Show)
+	lessons := learnt.New(app)
+	inside.GET("/logbook/learnt", lessons.Show)
+	inside.POST("/logbook/learnt/forget", lessons.Forget)
+	inside.POST("/logbook/learnt/remember", lessons.Remember)
 	inside.GET("/logbook/:id", book.Batch)
 	inside.POST("/logbook/:id", book.Judge)
 

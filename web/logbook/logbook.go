@@ -143,6 +143,10 @@ func (s *Screen) Judge(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
+	if err := s.app.LearnAnew(ctx, k.ID); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/logbook/%s?saved=1", k.ID))
 }
 

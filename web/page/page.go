@@ -35,6 +35,8 @@ type App struct {
 	Login   bool            // a passphrase is asked for
 	Version string          // of the static files, part of their address
 	Ending  <-chan struct{} // closed when the program ends; nil: never
+
+	learnt lessons
 }
 
 // Pudding returns a pudding as it is cooked in this kitchen: with its measures,
@@ -48,7 +50,12 @@ func (a *App) Pudding(ctx context.Context, id string) (store.Pudding, error) {
 	if err != nil {
 		return pudding, err
 	}
+	learnt, err := a.Learnt(ctx)
+	if err != nil {
+		return pudding, err
+	}
 	pudding.Plan = pudding.Plan.In(home)
+	learnt.Into(pudding.Plan)
 	return pudding, nil
 }
 
@@ -63,8 +70,13 @@ func (a *App) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
 	if err != nil {
 		return nil, err
 	}
+	learnt, err := a.Learnt(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for i := range shelf {
 		shelf[i].Plan = shelf[i].Plan.In(home)
+		learnt.Into(shelf[i].Plan)
 	}
 	return shelf, nil
 }
@@ -77,10 +89,18 @@ func (a *App) Planned(ctx context.Context) ([]store.Pudding, error) {
 		return nil, err
 	}
 	home, err := a.Store.Home(ctx)
+	if err != nil {
+		return nil, err
+	}
+	learnt, err := a.Learnt(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for i := range planned {
 		planned[i].Plan = planned[i].Plan.In(home)
+		learnt.Into(planned[i].Plan)
 	}
-	return planned, err
+	return planned, nil
 }
 
 // NewID returns a new identifier, sortable by time.

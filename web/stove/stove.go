@@ -159,6 +159,10 @@ func (s *Screen) Record(c *gin.Context) {
 	}
 	s.audience.tell(k.ID)
 	if e.Kind == cook.Finished {
+		if err := s.app.LearnAnew(ctx, k.ID); err != nil {
+			s.app.Fail(c, err)
+			return
+		}
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
 		return
 	}

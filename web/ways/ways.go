@@ -3,6 +3,7 @@
 package ways
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -13,6 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/advice"
+	"kirdu/core/forecast"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -167,12 +169,30 @@ func (s *Screen) Create(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
+	if err := s.toTaste(ctx, fresh); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
 	id := page.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+}
+
+// toTaste sweetens a new pudding as this household likes it.
+func (s *Screen) toTaste(ctx context.Context, p *plan.Plan) error {
+	known, err := s.app.Learnt(ctx)
+	if err != nil || known.Sweet == nil {
+		return err
+	}
+	const noticed = 0.3 // per cent
+	now := forecast.Run(p, forecast.Options{NominalOnly: true}).Sweetness.Pct.Value
+	if more := known.Sweet.Value; math.Abs(more) >= noticed && now > 2*math.Abs(more) {
+		p.ScaleSweeteners(1 + more/now)
+	}
+	return nil
 }
 
 func (s *Screen) pots(c *gin.Context) ([]vessel.Pot, error) {
