@@ -82,6 +82,33 @@ func TestKilledServerLosesNothing(t *testing.T) {
 	t.Logf("%d kills, %d events told and acknowledged, 0 lost, 0 doubled", *kills, all)
 }
 
+// TestBackupOfARunningKitchen copies the data of a program that runs, and puts it
+// back only when it does not.
+func TestBackupOfARunningKitchen(t *testing.T) {
+	binary, data := built(t)
+	server := serving(t, binary, data, "127.0.0.1:0")
+	beginCook(t, server.address)
+	copied := filepath.Join(t.TempDir(), "copy.sqlite")
+	out, _, err := command(t, t.Context(), "", "backup", copied, "--data", data)
+	require.NoError(t, err)
+	require.Contains(t, out, "the copy is whole")
+	_, _, err = command(t, t.Context(), "", "restore", copied, "--data", data)
+	require.ErrorIs(t, err, store.ErrRunning)
+	require.NoError(t, server.command.Process.Kill())
+	_ = server.command.Wait()
+	out, _, err = command(t, t.Context(), "", "restore", copied, "--data", data)
+	require.NoError(t, err)
+	require.Contains(t, out, "is kept as")
+	s, err := store.Open(t.Context(), data)
+	require.NoError(t, err)
+	defer s.Close()
+	cooks, err := s.OnStove(t.Context())
+	require.NoError(t, err)
+	require.Len(t, cooks, 1)
+	_, _, err = command(t, t.Context(), "", "backup", copied+"2", "--data", filepath.Join(t.TempDir(), "nowhere.sqlite"))
+	require.ErrorContains(t, err, "no data to copy")
+}
+
 // built compiles the program, and makes a kitchen for it.
 func built(t *testing.T) (binary, data string) {
 	t.Helper()

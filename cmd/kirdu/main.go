@@ -40,6 +40,6 @@ func rootCommand() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand())
+	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(), backupCommand(), restoreCommand())
 	return root
 }

@@ -1,0 +1,64 @@
+package main
+
+import (
+	"fmt"
+	"os"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"kirdu/store"
+)
+
+func backupCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "backup FILE",
+		Short: "Copy all data into a new file, also while the application runs",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			path, err := dataFile(data)
+			if err != nil {
+				return err
+			}
+			if _, err := os.Stat(path); err != nil {
+				return fmt.Errorf("there is no data to copy: %w", err)
+			}
+			return withKitchen(cmd.Context(), path, func(s *store.Store, path string) error {
+				if err := s.Backup(cmd.Context(), args[0]); err != nil {
+					return err
+				}
+				fmt.Fprintf(cmd.OutOrStdout(), "%s is copied to %s, and the copy is whole.\n", path, args[0])
+				return nil
+			})
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	return cmd
+}
+
+func restoreCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "restore FILE",
+		Short: "Put a backup in the place of your data, which is kept beside it",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			path, err := dataFile(data)
+			if err != nil {
+				return err
+			}
+			kept, err := store.Restore(cmd.Context(), args[0], path, time.Now())
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%s is %s now.\n", args[0], path)
+			if kept != "" {
+				fmt.Fprintf(cmd.OutOrStdout(), "What was there before is kept as %s.\n", kept)
+			}
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	return cmd
+}
