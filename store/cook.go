@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"fmt"
+	"strings"
 	"time"
 
 	"kirdu/core/cook"
@@ -118,6 +119,36 @@ func (s *Store) Cook(ctx context.Context, id string) (Cook, error) {
 	return c, err
 }
 
+// A BookFilter says which batches of the book are wanted.
+type BookFilter struct {
+	Words   string // in the name or the note
+	Verdict string // a sweetness verdict; Unjudged for none at all; "" for any
+}
+
+// Unjudged is the filter for batches that have no verdict yet.
+const Unjudged = "not judged yet"
+
+// SearchBook returns so many of the finished cooks that a filter lets through, the
+// latest first, behind those that are skipped.
+func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([]Cook, error) {
+	query := cookQuery + ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0`
+	var arguments []any
+	if f.Words != "" {
+		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
+		query += ` AND (cook.name LIKE ? ESCAPE '\' OR verdict.note LIKE ? ESCAPE '\')`
+		arguments = append(arguments, like, like)
+	}
+	switch f.Verdict {
+	case "":
+	case Unjudged:
+		query += ` AND verdict.cook_id IS NULL`
+	default:
+		query += ` AND verdict.sweetness = ?`
+		arguments = append(arguments, f.Verdict)
+	}
+	return s.cooks(ctx, query+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?`, append(arguments, most, skip)...)
+}
+
 // Rehearsals returns those that are on the stove.
 func (s *Store) Rehearsals(ctx context.Context) ([]Cook, error) {
 	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL AND cook.rehearsal = 1 ORDER BY cook.begun_at DESC LIMIT ?`, mostRehearsed)
@@ -140,8 +171,8 @@ const mostRehearsed = 60
 // mostOnStove is more than a household can cook at once.
 const mostOnStove = 20
 
-func (s *Store) cooks(ctx context.Context, query string, argument any) ([]Cook, error) {
-	rows, err := s.db.QueryContext(ctx, query, argument)
+func (s *Store) cooks(ctx context.Context, query string, arguments ...any) ([]Cook, error) {
+	rows, err := s.db.QueryContext(ctx, query, arguments...)
 	list, err := all(rows, err, scanCook)
 	if err != nil {
 		return nil, err

@@ -2,13 +2,20 @@ package web_test
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 	"net/url"
 	"regexp"
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
+
+	"kirdu/core/forecast"
+	"kirdu/core/plan"
+	"kirdu/store"
 )
 
 // What batches teach is laid over every plan, shown with its range, and forgotten
@@ -46,4 +53,77 @@ func TestWhatWasLearnt(t *testing.T) {
 	require.Equal(t, learnt, total(), "remembered as it was")
 	response, _ := s.post("/logbook/learnt/forget", url.Values{"of": {"the moon"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+}
+
+// The book is searched, paged, and a batch made again as it was noted.
+func TestBookIsSearched(t *testing.T) {
+	s := newSite(t, nil)
+	count := func(query string) int {
+		t.Helper()
+		response, page := s.get("/logbook" + query)
+		require.Equal(t, http.StatusOK, response.StatusCode)
+		return strings.Count(page, `<th scope="row"><a href="/logbook/`)
+	}
+	all := count("")
+	require.Greater(t, all, 3)
+	rice := count("?search=RICE")
+	require.Positive(t, rice)
+	require.Less(t, rice, all)
+	require.Zero(t, count("?search=%25"), "a per cent sign is itself")
+	judged := 0
+	for _, verdict := range append(store.SweetnessVerdicts(), store.Unjudged) {
+		judged += count("?verdict=" + url.QueryEscape(verdict))
+	}
+	require.Equal(t, all, judged)
+	for _, query := range []string{"?verdict=salty", "?page=-1", "?page=x", "?search=" + strings.Repeat("x", 81)} {
+		response, _ := s.get("/logbook" + query)
+		require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode, query)
+	}
+	book, err := s.store.Book(context.Background(), 1)
+	require.NoError(t, err)
+	k := book[0]
+	sweet := func(p *plan.Plan) float64 {
+		return forecast.Run(p, forecast.Options{NominalOnly: true}).Sweetness.Pct.Value
+	}
+	response, _ := s.post("/logbook/"+k.ID, url.Values{"sweetness": {"not sweet enough"}, "note": {"a lantern more"}})
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	response, _ = s.post("/logbook/"+k.ID+"/again", nil)
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	again, err := s.store.Pudding(context.Background(), strings.TrimPrefix(response.Header.Get("Location"), "/puddings/"))
+	require.NoError(t, err)
+	require.InDelta(t, sweet(k.Plan)+1, sweet(again.Plan), 0.25)
+	require.Contains(t, again.Plan.Notes, "a lantern more")
+	require.Equal(t, 1, count("?search=lantern+more"))
+	response, _ = s.post("/logbook/nobody/again", nil)
+	require.Equal(t, http.StatusNotFound, response.StatusCode)
+}
+
+// BenchmarkBook lists, searches and opens a book of a hundred and of ten thousand.
+func BenchmarkBook(b *testing.B) {
+	for _, size := range []int{100, 10000} {
+		s := newSite(b, nil)
+		ctx := context.Background()
+		book, err := s.store.Book(ctx, 10)
+		require.NoError(b, err)
+		for n := len(book); n < size; n++ {
+			k := book[n%len(book)]
+			k.ID = uuid.NewString()
+			k.BegunAt = k.BegunAt.Add(-time.Duration(n) * time.Hour)
+			require.NoError(b, s.store.StartCook(ctx, k))
+			for _, e := range k.Events {
+				e.ID = uuid.NewString()
+				require.NoError(b, s.store.AppendEvent(ctx, k.ID, e, now))
+			}
+		}
+		last, err := s.store.Book(ctx, 1)
+		require.NoError(b, err)
+		for name, path := range map[string]string{"list": "/logbook", "search": "/logbook?search=pear", "batch": "/logbook/" + last[0].ID} {
+			b.Run(fmt.Sprintf("%s/%d", name, size), func(b *testing.B) {
+				for b.Loop() {
+					response, _ := s.get(path)
+					require.Equal(b, http.StatusOK, response.StatusCode)
+				}
+			})
+		}
+	}
 }

@@ -229,6 +229,7 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.POST("/logbook/learnt/remember", lessons.Remember)
 	inside.GET("/logbook/:id", book.Batch)
 	inside.POST("/logbook/:id", book.Judge)
+	inside.POST("/logbook/:id/again", book.Again)
 
 	room := kitchen.New(app)
 	inside.GET("/kitchen", room.Show)

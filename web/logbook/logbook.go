@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -13,6 +14,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -36,23 +38,55 @@ func New(app *page.App) *Screen {
 	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html")}
 }
 
-type listView struct{ Batches []entry }
+type listView struct {
+	Batches        []entry
+	Words, Verdict string
+	Verdicts       []string
+	Older, Newer   string // addresses, "" for none
+	Filtered       bool
+}
 
 type entry struct {
 	ID, Name, Day, Bowls, Took, Yield, Verdict string
 }
 
-// mostListed bounds the page of batches.
-const mostListed = 200
+// mostListed is how many batches a page has, mostPages how many pages there are.
+const (
+	mostListed = 50
+	mostPages  = 1000
+	longWords  = 80
+)
 
 // Show lists the batches.
 func (s *Screen) Show(c *gin.Context) {
-	book, err := s.app.Store.Book(c.Request.Context(), mostListed)
+	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
+	if utf8.RuneCountInString(v.Words) > longWords || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
+		return
+	}
+	pageNumber := 0
+	if text := c.Query("page"); text != "" {
+		var err error
+		if pageNumber, err = strconv.Atoi(text); err != nil || pageNumber < 0 || pageNumber > mostPages {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such page of the book.", "Pages are numbered from 0.")
+			return
+		}
+	}
+	v.Filtered = v.Words != "" || v.Verdict != ""
+	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict}, mostListed+1, pageNumber*mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	var v listView
+	address := func(page int) string {
+		return "/logbook?" + url.Values{"search": {v.Words}, "verdict": {v.Verdict}, "page": {strconv.Itoa(page)}}.Encode()
+	}
+	if len(book) > mostListed {
+		book, v.Older = book[:mostListed], address(pageNumber+1)
+	}
+	if pageNumber > 0 {
+		v.Newer = address(pageNumber - 1)
+	}
 	for _, k := range book {
 		state := k.State()
 		e := entry{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006"),
@@ -121,6 +155,43 @@ var (
 )
 
 const longestNote = 4000
+
+// Again puts the plan of a batch on the shelf once more, sweeter or less sweet as
+// was noted, with the note.
+func (s *Screen) Again(c *gin.Context) {
+	ctx := c.Request.Context()
+	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	p := k.Plan.Clone()
+	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
+	if now := forecast.Run(p, forecast.Options{NominalOnly: true}).Sweetness.Pct.Value; k.Verdict != nil && now > 2*sweeter {
+		switch verdicts := store.SweetnessVerdicts(); k.Verdict.Sweetness {
+		case verdicts[0]:
+			p.ScaleSweeteners(1 + sweeter/now)
+		case verdicts[len(verdicts)-1]:
+			p.ScaleSweeteners(1 - sweeter/now)
+		}
+	}
+	if k.Verdict != nil && k.Verdict.Note != "" {
+		note := fmt.Sprintf("%s: %s", k.BegunAt.In(s.app.Zone).Format("2 January 2006"), k.Verdict.Note)
+		const longest = 3900 // of what a plan may have
+		if joined := strings.TrimSpace(p.Notes + "\n" + note); len(joined) <= longest {
+			p.Notes = joined
+		}
+	}
+	id := page.NewID()
+	if err := s.app.Store.CreatePudding(ctx, id, p, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+}
+
+// sweeter is by how much "not sweet enough" changes the next batch, in per cent.
+const sweeter = 1.0
 
 // Judge stores how a batch ate.
 func (s *Screen) Judge(c *gin.Context) {
