@@ -52,7 +52,7 @@ func cooked(p, truth *plan.Plan, random *rand.Rand) cook.State {
 			}
 			minute := from + (0.1+0.6*random.Float64())*(to-from)
 			felt := learn.Interpolate(really.Curve.Minute, really.Curve.Doneness["rice-short"], minute)
-						nearest := slices.MinFunc(learn.GrainAnswers, func(a, b float64) int {
+			nearest := slices.MinFunc(learn.GrainAnswers, func(a, b float64) int {
 				return int(math.Copysign(1, math.Abs(math.Log(a/felt))-math.Abs(math.Log(b/felt))))
 			})
 			events = append(events, cook.Event{Kind: cook.Felt, At: after(minute), Part: "rice-short", Value: nearest})

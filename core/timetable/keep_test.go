@@ -1,6 +1,8 @@
 package timetable_test
 
 import (
+	"fmt"
+	"math/rand/v2"
 	"slices"
 	"testing"
 
@@ -133,4 +135,48 @@ func TestLater(t *testing.T) {
 	require.InDelta(t, float64(cooking.Start), float64(begun.Start), 1e-6, "what was begun was begun when it was")
 	only := timetable.Later(g, timetable.Options{}, first.Places, at, 15, 1)
 	require.InDelta(t, ready(t, first, 1)+15, ready(t, only, 1), 1e-6)
+}
+
+// Whatever is dragged wherever: the timetable that comes back holds every
+// constraint and has what was dragged where it was put, or says why not.
+func TestAnyMoveHolds(t *testing.T) {
+	random := rand.New(rand.NewPCG(7, 7))
+	all := ways(t)
+	moved, refused := 0, 0
+	for range 8 {
+		var plans []*plan.Plan
+		for range 2 + random.IntN(3) {
+			plans = append(plans, all[random.IntN(len(all))])
+		}
+		g := gathering(1+random.IntN(2), 2+random.IntN(2), plans...)
+		table := timetable.Solve(g, timetable.Options{})
+		for range 6 {
+			task := table.Tasks[random.IntN(len(table.Tasks))]
+			to := task.Start + measure.Minute(random.IntN(240)-160)
+			burner := ""
+			if random.IntN(3) == 0 {
+				burner = fmt.Sprintf("burner %d", 1+random.IntN(3))
+			}
+			next, err := timetable.Move(g, timetable.Options{}, table.Places, task.Pudding, task.Step, to, burner)
+			if err != nil {
+				require.NotEmpty(t, err.Error())
+				refused++
+				continue
+			}
+			mustHold(t, g, next)
+			place := placeOf(t, next, task.Pudding)
+			require.True(t, place.Locked)
+			for _, now := range next.Tasks {
+				if now.Pudding == task.Pudding && now.Step == task.Step {
+					require.InDelta(t, float64(to), float64(now.Start), 1e-6)
+				}
+			}
+			laid := timetable.Lay(g, next.Places)
+			require.Equal(t, next.Tasks, laid.Tasks, "what is kept is laid out as it was")
+			table = next
+			moved++
+		}
+	}
+	require.Greater(t, moved, 10)
+	t.Logf("%d moved, %d refused", moved, refused)
 }
