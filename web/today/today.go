@@ -12,7 +12,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/pot"
@@ -74,7 +73,7 @@ func (s *Screen) next(ctx context.Context) ([]start, error) {
 		if p.ServeAt.Before(now) {
 			continue
 		}
-		f := advice.Forecast(p.Plan, forecast.Options{})
+		f := forecast.Run(p.Plan, forecast.Options{})
 		for _, at := range say.StartBy(p.Plan, f, p.ServeAt, s.app.Zone) {
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
@@ -147,7 +146,7 @@ func (s *Screen) Show(c *gin.Context) {
 		return
 	}
 	for _, p := range shelf {
-		f := advice.Forecast(p.Plan, forecast.Options{})
+		f := forecast.Run(p.Plan, forecast.Options{})
 		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(f.Time.TotalMin),
 			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
 	}
