@@ -19,7 +19,7 @@ var (
 	ErrThere   = errors.New("there is a file of that name already: give another name")
 	ErrBroken  = errors.New("this is not a whole data file of Kirdu")
 	ErrNewer   = errors.New("a newer Kirdu has written this: use that one, or a newer")
-	ErrRunning = errors.New("Kirdu is running with this data: end it first")
+	ErrRunning = errors.New("this data is in use: end the Kirdu that runs with it first")
 )
 
 // Backup writes a consistent copy of the data into a new file, while the program

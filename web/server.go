@@ -36,6 +36,7 @@ import (
 	"kirdu/web/pantry"
 	"kirdu/web/puddings"
 	"kirdu/web/scaling"
+	"kirdu/web/serving"
 	"kirdu/web/stove"
 	"kirdu/web/supplies"
 	"kirdu/web/today"
@@ -169,6 +170,10 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	more := scaling.New(app)
 	inside.GET("/puddings/:id/scale", more.Show)
 	inside.POST("/puddings/:id/scale", more.Take)
+
+	dishes := serving.New(app)
+	inside.GET("/puddings/:id/serving", dishes.OfPudding)
+	inside.GET("/stove/:id/serving", dishes.OfCook)
 
 	aims := aim.New(app)
 	inside.GET("/puddings/:id/balance", aims.Show)
