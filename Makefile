@@ -3,7 +3,7 @@ GO ?= go
 STATICCHECK = honnef.co/go/tools/cmd/staticcheck@v0.8.2
 CHROMIUM = /usr/bin/chromium
 
-.PHONY: demo build test unit browser lint fuzz bench golden assets screenshots
+.PHONY: demo build test unit browser lint fuzz bench golden assets licences screenshots
 
 demo: ## start the application with the sample kitchen
 	$(GO) run ./cmd/kirdu demo
@@ -44,6 +44,9 @@ golden: ## write the expected output of the command line anew
 
 assets: ## rebuild web/static/vendor from assets/package.json
 	cd assets && npm ci --no-audit --no-fund && npm run build
+
+licences: ## collect the licences of the Go modules anew
+	$(GO) run ./e2e/licences > web/about/licences.json
 
 screenshots: $(CHROMIUM) ## the pictures of docs/screenshots
 	$(GO) run ./e2e/shots

@@ -264,7 +264,7 @@ func TestAccessibility(t *testing.T) {
 	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving", "/logbook/learnt", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
 		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split", "/pantry/new",
 		"/kitchen/measures", "/kitchen/gadgets", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18", pudding + "/balance?thickness=5",
-		"/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch", pudding + "/compare?question=sugar", pudding + "/history"}
+		"/cautions", "/licences", "/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch", pudding + "/compare?question=sugar", pudding + "/history"}
 	for _, view := range []struct {
 		width, height int64
 		scheme        string

@@ -22,6 +22,7 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"kirdu/store"
+	"kirdu/web/about"
 	"kirdu/web/aim"
 	"kirdu/web/benches"
 	"kirdu/web/compare"
@@ -170,6 +171,10 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	more := scaling.New(app)
 	inside.GET("/puddings/:id/scale", more.Show)
 	inside.POST("/puddings/:id/scale", more.Take)
+
+	behind := about.New(app, files)
+	inside.GET("/cautions", behind.Cautions)
+	inside.GET("/licences", behind.Licences)
 
 	dishes := serving.New(app)
 	inside.GET("/puddings/:id/serving", dishes.OfPudding)

@@ -1,0 +1,72 @@
+// Package about is what stands behind the figures: the cautions of the kitchen, and
+// the licences of what the program is made of.
+package about
+
+import (
+	"embed"
+	"encoding/json"
+	"io/fs"
+	"net/http"
+	"path"
+	"slices"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/web/page"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed licences.json
+var modules []byte
+
+// A Screen is the pages about Kirdu.
+type Screen struct {
+	cautions, licences *page.Template
+	parts              []licence
+}
+
+// licence is what one part is under.
+type licence struct {
+	Name    string `json:"name"`
+	Version string `json:"version"`
+	Text    string `json:"text"`
+}
+
+// licenceSuffix marks the licences of fonts, styles and icons among the files that
+// are sent to browsers.
+const licenceSuffix = "-LICENSE.txt"
+
+// New returns the screens; static are the files that are sent to browsers. A
+// licence that cannot be read is a mistake of ours and panics at start-up.
+func New(app *page.App, static fs.FS) *Screen {
+	s := &Screen{cautions: app.Template(files, "cautions.html"), licences: app.Template(files, "licences.html")}
+	if err := json.Unmarshal(modules, &s.parts); err != nil {
+		panic(err)
+	}
+	names, err := fs.Glob(static, "vendor/*"+licenceSuffix)
+	if err != nil {
+		panic(err)
+	}
+	slices.Sort(names)
+	for _, name := range names {
+		text, err := fs.ReadFile(static, name)
+		if err != nil {
+			panic(err)
+		}
+		s.parts = append(s.parts, licence{Name: strings.TrimSuffix(path.Base(name), licenceSuffix), Version: "fonts, styles or icons", Text: string(text)})
+	}
+	return s
+}
+
+// Cautions shows the usual cautions in one place.
+func (s *Screen) Cautions(c *gin.Context) {
+	s.cautions.Show(c, http.StatusOK, page.Frame{Title: "With care"})
+}
+
+// Licences shows what every part is under.
+func (s *Screen) Licences(c *gin.Context) {
+	s.licences.Show(c, http.StatusOK, page.Frame{Title: "Licences", Body: s.parts})
+}
