@@ -39,7 +39,11 @@ func main() {
 }
 
 func licences() ([]Licence, error) {
-	text, err := texts(runtime.GOROOT())
+	root, err := exec.Command("go", "env", "GOROOT").Output()
+	if err != nil {
+		return nil, fmt.Errorf("find Go: %w", err)
+	}
+	text, err := texts(strings.TrimSpace(string(root)))
 	if err != nil {
 		return nil, err
 	}
