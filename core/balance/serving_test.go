@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/balance"
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -74,4 +75,20 @@ func TestCuts(t *testing.T) {
 	require.InDelta(t, 50, float64(cuts[0].Each), 1e-9)
 	require.Equal(t, measure.Millimetre(50), cuts[0].Wide)
 	require.Empty(t, balance.Cuts(p, 0, 1200))
+}
+
+func TestSweeterAndDilution(t *testing.T) {
+	p := batchOf(t, 6)
+	pct := func(p *plan.Plan) float64 {
+		return forecast.Run(p, forecast.Options{NominalOnly: true}).Sweetness.Pct.Value
+	}
+	more := p.Clone()
+	balance.Sweeter(more, 1)
+	require.InDelta(t, pct(p)+1, pct(more), 0.2)
+	same := p.Clone()
+	balance.Sweeter(same, -50)
+	require.InDelta(t, pct(p), pct(same), 1e-9, "not into another pudding")
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	mass, grams := f.Yield.MassG.Value, float64(balance.Dilution(f))
+	require.InDelta(t, pct(p)-1, pct(p)*mass/(mass+grams), 0.01)
 }

@@ -262,6 +262,31 @@ func GramsPerPercent(p *plan.Plan, f *forecast.Forecast) (slug string, grams mea
 	return "", 0
 }
 
+// Sweeter makes a plan so many per cent sweeter, or less sweet, by its sweeteners.
+// It leaves alone what is hardly sweet at all.
+func Sweeter(p *plan.Plan, more float64) {
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	own := 0.0 // of the sweetness, what sweeteners bring: milk's stays
+	for _, one := range SweetnessFrom(p, f) {
+		if m, ok := p.Pantry().Material(one.Material); ok && m.Kind == "sweetener" {
+			own += one.Pct
+		}
+	}
+	const twice = 2 // less than that and it would turn into another pudding
+	if own > twice*math.Abs(more) {
+		p.ScaleSweeteners(1 + more/own)
+	}
+}
+
+// Dilution returns how much that is not sweet makes a pudding one per cent less
+// sweet, 0 where it has no per cent to lose.
+func Dilution(f *forecast.Forecast) measure.Gram {
+	if pct := f.Sweetness.Pct.Value; pct > 1 {
+		return measure.Gram(f.Yield.MassG.Value / (pct - 1))
+	}
+	return 0
+}
+
 // SugarHeat returns the minutes that the served pot is over the flame after the
 // sugar went in: what browns it.
 func SugarHeat(p *plan.Plan, f *forecast.Forecast) (sum float64) {

@@ -43,11 +43,14 @@ type Verdict struct {
 	Taste *float64
 }
 
+// TasteStep is how many per cent "not sweet enough" and "too sweet" stand for, by
+// our own judgement.
+const TasteStep = 1.0
+
 // Standard deviations of what is said at the table, by our own judgement: a grade
-// is told as a whole one; "not sweet enough" means about 1 % of sugar.
+// is told as a whole one.
 const (
 	verdictSD   = 0.7
-	tasteStep   = 1.0 // per cent
 	tasteSD     = 1.0
 	leastSaying = 1e-6 // a precision below it says nothing
 )
@@ -88,7 +91,7 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 		list = append(list, Observation{Of: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
 	}
 	if v.Taste != nil {
-		list = append(list, Observation{Of: Sweet, Mean: -*v.Taste * tasteStep, SD: tasteSD})
+		list = append(list, Observation{Of: Sweet, Mean: -*v.Taste * TasteStep, SD: tasteSD})
 	}
 	return list
 }

@@ -64,6 +64,19 @@ var stirEvery = map[Stir]measure.Minute{StirNow: 5, StirOften: 2, StirConstant: 
 // pot is not stirred.
 func (s Stir) Every() measure.Minute { return stirEvery[s] }
 
+// EveryAt is Every for a pudding of a thickness: from grade 3.5 on the rhythm
+// shortens, to half at 5.5, though not below 20 s. Source: our own judgement; a
+// thick pudding catches sooner.
+func (s Stir) EveryAt(grade float64) measure.Minute {
+	const from, to, least = 3.5, 5.5, 1.0 / 3
+	every := s.Every()
+	if every == 0 {
+		return 0
+	}
+	thick := min(max((grade-from)/(to-from), 0), 1)
+	return max(every*measure.Minute(1-thick/2), least)
+}
+
 // Stirs lists the rhythms from never to always.
 func Stirs() []Stir { return []Stir{StirNone, StirNow, StirOften, StirConstant} }
 

@@ -93,3 +93,11 @@ func TestWaysStartWithEveryEnding(t *testing.T) {
 		}
 	}
 }
+
+func TestStirringShortensAsItThickens(t *testing.T) {
+	require.InDelta(t, 2, float64(plan.StirOften.EveryAt(2)), 1e-9)
+	require.InDelta(t, 1.5, float64(plan.StirOften.EveryAt(4.5)), 1e-9)
+	require.InDelta(t, 1, float64(plan.StirOften.EveryAt(8)), 1e-9)
+	require.InDelta(t, 1.0/3, float64(plan.StirConstant.EveryAt(8)), 1e-9, "oftener is all the time")
+	require.Zero(t, plan.StirNone.EveryAt(8))
+}

@@ -14,7 +14,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/forecast"
+	"kirdu/core/balance"
+	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -167,13 +168,8 @@ func (s *Screen) Again(c *gin.Context) {
 	}
 	p := k.Plan.Clone()
 	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
-	if now := forecast.Run(p, forecast.Options{NominalOnly: true}).Sweetness.Pct.Value; k.Verdict != nil && now > 2*sweeter {
-		switch verdicts := store.SweetnessVerdicts(); k.Verdict.Sweetness {
-		case verdicts[0]:
-			p.ScaleSweeteners(1 + sweeter/now)
-		case verdicts[len(verdicts)-1]:
-			p.ScaleSweeteners(1 - sweeter/now)
-		}
+	if taste := k.Verdict.Learn().Taste; taste != nil {
+		balance.Sweeter(p, -*taste*learn.TasteStep)
 	}
 	if k.Verdict != nil && k.Verdict.Note != "" {
 		note := fmt.Sprintf("%s: %s", k.BegunAt.In(s.app.Zone).Format("2 January 2006"), k.Verdict.Note)
@@ -189,9 +185,6 @@ func (s *Screen) Again(c *gin.Context) {
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 }
-
-// sweeter is by how much "not sweet enough" changes the next batch, in per cent.
-const sweeter = 1.0
 
 // Judge stores how a batch ate.
 func (s *Screen) Judge(c *gin.Context) {

@@ -247,8 +247,8 @@ func tastedWords(p *plan.Plan, value float64, l learn.Live) string {
 			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.", say.Grams(each), say.Lower(m.ShortName()))
 		}
 		return text + "Sugar to taste, a spoon at a time."
-	case value == cook.TooSweet && now.Value > 1:
-		more := l.Forecast.Yield.MassG.Value * (now.Value/(now.Value-1) - 1)
+	case value == cook.TooSweet && balance.Dilution(l.Forecast) > 0:
+		more := balance.Dilution(l.Forecast)
 		return text + fmt.Sprintf("%s of unsweetened milk or cooked grain makes it 1 %% less sweet.", say.Grams(more))
 	}
 	return text

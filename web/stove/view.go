@@ -277,22 +277,11 @@ func stepEnd(f *forecast.Forecast, step int) measure.Range {
 	return measure.Range{Value: end, Low: end, High: end}
 }
 
-// The rhythm shortens as it thickens: from this grade on, down to half at the
-// next but one. Source: our own judgement; a thick pudding catches sooner.
-const (
-	stirThick, stirThickest = 3.5, 5.5
-	leastStir               = 20 // s: more often is all the time
-)
-
 func (v *view) stirring(s *plan.Step, grade float64) {
 	if s.Do != plan.Heat {
 		return
 	}
-	thick := min(max((grade-stirThick)/(stirThickest-stirThick), 0), 1)
-	v.StirSeconds = int(float64(s.Stirring().Every()) * measure.SecondsPerMinute * (1 - thick/2))
-	if v.StirSeconds > 0 {
-		v.StirSeconds = max(v.StirSeconds, leastStir)
-	}
+	v.StirSeconds = int(s.Stirring().EveryAt(grade) * measure.SecondsPerMinute)
 	v.StirWords = say.Capital(say.Stirring(s.Stirring()))
 }
 

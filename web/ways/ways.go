@@ -14,7 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/advice"
-	"kirdu/core/forecast"
+	"kirdu/core/balance"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -188,9 +188,8 @@ func (s *Screen) toTaste(ctx context.Context, p *plan.Plan) error {
 		return err
 	}
 	const noticed = 0.3 // per cent
-	now := forecast.Run(p, forecast.Options{NominalOnly: true}).Sweetness.Pct.Value
-	if more := known.Sweet.Value; math.Abs(more) >= noticed && now > 2*math.Abs(more) {
-		p.ScaleSweeteners(1 + more/now)
+	if more := known.Sweet.Value; math.Abs(more) >= noticed {
+		balance.Sweeter(p, more)
 	}
 	return nil
 }
