@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"encoding/json"
 	"fmt"
 	"strings"
 	"time"
@@ -63,6 +64,13 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 // AppendEvent stores an event. An event that is stored already is not stored
 // again: a device may send it twice. Error: ErrNotFound for no such cook.
 func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, storedAt time.Time) error {
+	var mend []byte
+	if e.Mend != nil {
+		var err error
+		if mend, err = json.Marshal(e.Mend); err != nil {
+			return err
+		}
+	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		var known int
 		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil {
@@ -71,9 +79,9 @@ func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, st
 		if known == 0 {
 			return ErrNotFound
 		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item, stored_at)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
-			e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, stamp(storedAt)); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, stored_at)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
+			e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, string(mend), stamp(storedAt)); err != nil {
 			return err
 		}
 		if e.Kind == cook.Finished {
@@ -200,14 +208,19 @@ func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
 }
 
 func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item FROM cook_event
+	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend FROM cook_event
 		WHERE cook_id = ? ORDER BY sequence`, cookID)
 	return all(rows, err, func(row scanner) (cook.Event, error) {
 		var e cook.Event
-		var at string
-		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item)
+		var at, mend string
+		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend)
 		if err != nil {
 			return e, err
+		}
+		if mend != "" {
+			if err := json.Unmarshal([]byte(mend), &e.Mend); err != nil {
+				return e, fmt.Errorf("stored repair of event %s: %w", e.ID, err)
+			}
 		}
 		e.At, err = parseStamp(at)
 		return e, err

@@ -40,6 +40,7 @@ const (
 	Forgot  Kind = "forgot"  // something that should be in is not
 	Skipped Kind = "skipped" // a step to come is left out
 	Swapped Kind = "swapped" // another material was, or will be, taken
+	Mended  Kind = "mended"  // a repair is made
 )
 
 // An Event is one thing that was done or seen. It never changes once stored.
@@ -57,6 +58,8 @@ type Event struct {
 	Part     string  `json:"part,omitempty"`     // felt: of which part; undone: the id of the event
 	Value    float64 `json:"value,omitempty"`    // felt: doneness; spooned: grade; probed: °C; tasted: one of the Tastes; turned: per cent
 	Material string  `json:"material,omitempty"` // added, swapped
+
+	Mend *Mend `json:"mend,omitempty"` // mended
 }
 
 // The answers of a tongue, as values of Tasted.

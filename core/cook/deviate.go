@@ -19,7 +19,7 @@ var deviations map[Kind]func(*State, Event) error
 
 func init() {
 	deviations = map[Kind]func(*State, Event) error{Added: (*State).added, Turned: (*State).turned, Paused: (*State).paused,
-		Early: (*State).early, Forgot: (*State).forgot, Skipped: (*State).skipped, Swapped: (*State).swapped}
+		Early: (*State).early, Forgot: (*State).forgot, Skipped: (*State).skipped, Swapped: (*State).swapped, Mended: (*State).mended}
 }
 
 // IsDeviation reports whether an event of this kind changes the plan.

@@ -47,7 +47,8 @@ func (s *State) Replay(now time.Time) *plan.Plan {
 	replay := s.Plan.Clone()
 	last := -1 // the latest timed step that was begun
 	for i := range replay.Steps {
-		if !s.main(i) {
+		// While something is made beside it for a repair, the pot goes on as before.
+		if !s.main(i) && !(s.IsStray(i) && last >= 0) {
 			continue
 		}
 		span := s.Spans[i]

@@ -20,6 +20,8 @@ import (
 
 // A Live forecast is the rest of a cook as it looks now.
 type Live struct {
+	Plan     *plan.Plan       // as it goes, with what was learnt in it
+	Options  forecast.Options // that it was run with
 	Forecast *forecast.Forecast
 	Power    Estimate           // factor on the power into the pot
 	Cook     Estimate           // factor on the cooking time of what was felt
@@ -80,6 +82,7 @@ func Follow(s *cook.State, now time.Time) Live {
 	if len(s.Looks) > 0 {
 		l.looks(s, replay, options)
 	}
+	l.Plan, l.Options = replay, options
 	l.Forecast = advice.Forecast(replay, options)
 	l.look()
 	l.widen(massSD)

@@ -8,6 +8,7 @@ import (
 
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
+	"kirdu/core/vessel"
 )
 
 // Scale makes the plan for another number of bowls by plain multiplication of
@@ -94,6 +95,74 @@ func (p *Plan) ScaleSweeteners(factor float64) {
 			}
 			item.Amount, item.Also = fmt.Sprintf("%.0f g", max(1, math.Round(float64(mass)*factor))), ""
 		}
+	}
+}
+
+// ScaleSweetenersFrom multiplies what the additions from a step on bring of
+// sweeteners, 0 < factor <= 1. Syrup that is made already is taken in part.
+func (p *Plan) ScaleSweetenersFrom(step int, factor float64) {
+	for i := step; i < len(p.Steps); i++ {
+		if p.Steps[i].Do != Add {
+			continue
+		}
+		for j := range p.Steps[i].Items {
+			item := &p.Steps[i].Items[j]
+			switch m, mass, err := p.Weigh(*item); {
+			case item.Part != "" && p.isSweet(*item):
+				share := item.Portion() * factor
+				item.Share = &share
+			case err == nil && item.Material != "" && isSweetener(m):
+				const least = 0.1
+				item.Amount, item.Also = fmt.Sprintf("%.4g g", max(least, float64(mass)*factor)), ""
+			}
+		}
+	}
+}
+
+// A Loss is a share, 0 to 1, of what is in the pots that is gone: stuck to a pot,
+// left in a sieve. Of is the behaviour of what it is of, "" for everything alike.
+type Loss struct {
+	Share float64          `json:"share"`
+	Of    pantry.Behaviour `json:"of,omitempty"`
+}
+
+// Lose takes a loss out of what went in before a step, as if so much less had.
+func (p *Plan) Lose(before int, loss Loss) {
+	if loss.Share <= 0 {
+		return
+	}
+	const least = 0.01
+	for i := range p.Steps[:before] {
+		for j := range p.Steps[i].Items {
+			item := &p.Steps[i].Items[j]
+			if m, mass, err := p.Weigh(*item); err == nil && item.Material != "" && item.AboveMM == 0 && (loss.Of == "" || m.Behaviour == loss.Of) {
+				item.Amount, item.Also = fmt.Sprintf("%.6g g", max(least, float64(mass)*(1-loss.Share))), ""
+			}
+		}
+		if loss.Of == "" {
+			p.Steps[i].Coconuts *= 1 - loss.Share
+		}
+	}
+}
+
+// Holds returns the mass of a behaviour, "" for all, that went in before a step.
+func (p *Plan) Holds(before int, of pantry.Behaviour) (sum measure.Gram) {
+	p.Uses(func(m *pantry.Material, mass measure.Gram, step int) {
+		if step < before && (of == "" || m.Behaviour == of) {
+			sum += mass
+		}
+	})
+	return sum
+}
+
+// sparePan is the pan that a repair is cooked in when the plan has no pot of its
+// name: an ordinary small one.
+var sparePan = vessel.Pot{Name: "small pan", Shape: vessel.Straight, DiameterMM: 160, HeightMM: 80}
+
+// EnsurePot gives the plan a small pan of that name if it has no such pot.
+func (p *Plan) EnsurePot(name string) {
+	if _, there := p.Pots[name]; !there {
+		p.Pots[name] = sparePan
 	}
 }
 

@@ -1,0 +1,295 @@
+package advice_test
+
+import (
+	"flag"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/advice"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+var kitchens = flag.Int("kitchens", 12, "simulated kitchens for each symptom")
+
+// sick returns a plan of steps in a 24 cm pot of the model's kitchen.
+func sick(t testing.TB, serve, steps string) *plan.Plan {
+	t.Helper()
+	p, err := plan.Read([]byte(`{"format": "kirdu-plan/1", "name": "sick", "serves": 6, "portion_g": 150, "serve": "` + serve + `",
+		"kitchen": {"ambient_c": 22, "humidity_pct": 50, "altitude_m": 0, "tap_c": 18, "scale_limit_g": 5000},
+		"pots": {"main": {"shape": "straight", "diameter_mm": 240, "height_mm": 140}}, "burner": {"power_w": 2200, "efficiency": 0.55},
+		"steps": [` + steps + `]}`))
+	require.NoError(t, err)
+	return p
+}
+
+const (
+	ricePot    = `{"do": "add", "items": [{"material": "milk-whole", "amount": "1400 g"}, {"material": "rice-short", "amount": "120 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": %d}, "stir": "often"}, {"do": "add", "items": [{"material": "sugar-white", "amount": "%d g"}]}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 4}, "stir": "often"}`
+	flourPot   = `{"do": "add", "items": [{"material": "milk-whole", "amount": "900 g"}, {"material": "sugar-white", "amount": "90 g"}, {"material": "rice-flour", "amount": "%d g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}, "stir": "constant"}, {"do": "heat", "flame": "low", "until": {"minutes": 4}, "stir": "constant"}`
+	acidPot    = `{"do": "add", "items": [{"material": "milk-whole", "amount": "1000 g"}, {"material": "rice-short", "amount": "80 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 22}}, {"do": "add", "items": [{"material": "jaggery", "amount": "110 g"}, {"material": "molasses", "amount": "30 g"}]}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 3}}`
+	coconutPot = `{"do": "add", "items": [{"material": "coconut-milk-thin", "amount": "700 g"}, {"material": "millet-barnyard", "amount": "80 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 14}}, {"do": "add", "items": [{"material": "palm-sugar", "amount": "90 g"}, {"material": "coconut-milk-thick", "amount": "150 g"}]}, {"do": "heat", "flame": "medium", "until": {"minutes": 4}}`
+	pearlPot   = `{"do": "soak", "name": "pearls", "items": [{"material": "sago-small", "amount": "160 g"}], "minutes": 30}, {"do": "add", "items": [{"material": "milk-whole", "amount": "700 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "add", "items": [{"part": "pearls"}]}, {"do": "heat", "flame": "low", "until": {"minutes": 14}, "stir": "often"}, {"do": "add", "items": [{"material": "sugar-white", "amount": "80 g"}]}`
+	eggPot     = `{"do": "add", "items": [{"material": "milk-whole", "amount": "900 g"}, {"material": "sugar-white", "amount": "80 g"}, {"material": "egg-whole", "amount": "200 g"}]}, {"do": "heat", "flame": "medium", "until": {"temp_c": 90}, "stir": "constant"}`
+	yogurtPot  = `{"do": "add", "items": [{"material": "milk-whole", "amount": "500 g"}, {"material": "rice-short", "amount": "70 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "low", "lid": true, "until": {"minutes": 25}}, {"do": "add", "items": [{"material": "sugar-white", "amount": "50 g"}]}, {"do": "cool", "to_c": 45, "where": "water-bath"}, {"do": "add", "items": [{"material": "yogurt", "amount": "300 g"}], "temp_c": 8}`
+	mealPot    = `{"do": "add", "items": [{"material": "milk-whole", "amount": "800 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "add", "slowly": true, "items": [{"material": "cornmeal", "amount": "70 g"}, {"material": "sugar-white", "amount": "60 g"}]}, {"do": "heat", "flame": "low", "until": {"minutes": 4}, "stir": "often"}`
+	going      = `, {"do": "heat", "flame": "medium", "until": {"remaining_pct": 70}, "stir": "now-and-then"}`
+)
+
+// A ward is a kind of sick pudding: what happened, how many steps of it are done,
+// and what the cook says of it.
+type illness struct {
+	symptom advice.Symptom
+	serve   string
+	steps   string
+	now     int
+	say     func(p *advice.Patient, grade, done float64)
+	lost    [2]float64 // what the symptom takes, of what lost says
+	of      pantry.Behaviour
+}
+
+func wants(by float64) func(*advice.Patient, float64, float64) {
+	return func(p *advice.Patient, grade, _ float64) { w := min(max(grade+by, 1.5), 7); p.Wanted = &w }
+}
+
+func tastes(by float64) func(*advice.Patient, float64, float64) {
+	return func(p *advice.Patient, _, _ float64) { p.Sweet = by }
+}
+
+func feels(p *advice.Patient, _, done float64) { p.Done = &done }
+
+func nothing(*advice.Patient, float64, float64) {}
+
+var illnesses = []illness{
+	{symptom: advice.TooThick, serve: "warm", steps: strings.ReplaceAll(fmt.Sprintf(ricePot, 45, 90), "120 g", "190 g"), now: 5, say: wants(-1.1)},
+	{symptom: advice.TooThick, serve: "hot", steps: fmt.Sprintf(flourPot, 75), now: 3, say: wants(-0.6)},
+	{symptom: advice.TooThin, serve: "hot", steps: fmt.Sprintf(ricePot, 18, 90), now: 5, say: wants(0.9)},
+	{symptom: advice.TooThin, serve: "warm", steps: fmt.Sprintf(flourPot, 30), now: 3, say: wants(1)},
+	{symptom: advice.SplitDairy, serve: "warm", steps: acidPot, now: 5, say: nothing},
+	{symptom: advice.SplitCoconut, serve: "warm", steps: coconutPot, now: 5, say: nothing},
+	{symptom: advice.Lumps, serve: "warm", steps: fmt.Sprintf(flourPot, 50), now: 3, say: nothing, lost: [2]float64{0.05, 0.4}, of: pantry.Flour},
+	{symptom: advice.PearlsLumped, serve: "warm", steps: pearlPot, now: 6, say: nothing},
+	{symptom: advice.Scorched, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90) + going, now: 5, say: nothing, lost: [2]float64{0.03, 0.15}},
+	{symptom: advice.HardGrain, serve: "warm", steps: fmt.Sprintf(ricePot, 5, 160), now: 5, say: feels},
+	{symptom: advice.Mushy, serve: "warm", steps: fmt.Sprintf(ricePot, 70, 90), now: 5, say: nothing},
+	{symptom: advice.TooSweet, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 150), now: 5, say: tastes(0.25)},
+	{symptom: advice.NotSweet, serve: "chilled", steps: fmt.Sprintf(ricePot, 24, 40), now: 5, say: tastes(-0.3)},
+	{symptom: advice.WeepingYogurt, serve: "chilled", steps: yogurtPot, now: 6, say: nothing},
+	{symptom: advice.ScrambledEgg, serve: "warm", steps: eggPot, now: 2, say: nothing, lost: [2]float64{0.2, 0.8}, of: pantry.Egg},
+	{symptom: advice.GrittyMeal, serve: "warm", steps: mealPot, now: 4, say: feels},
+	{symptom: advice.Skin, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90), now: 5, say: nothing},
+	{symptom: advice.TooSoftToCut, serve: "chilled", steps: fmt.Sprintf(flourPot, 62) + `, {"do": "chill", "hours": 4}`, now: 4, say: nothing},
+}
+
+// another returns the plan in a kitchen with other constants than the model's.
+func another(p *plan.Plan, random *rand.Rand) *plan.Plan {
+	truth := p.Clone()
+	truth.Calibration.Evaporation = &plan.Learnt{Value: math.Exp(0.12 * random.NormFloat64())}
+	truth.Calibration.ThicknessOffset = &plan.Learnt{Value: 0.35 * random.NormFloat64()}
+	truth.Calibration.CookTime = map[string]plan.Learnt{}
+	p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
+		if m.Kinetics != nil {
+			truth.Calibration.CookTime[m.Slug] = plan.Learnt{Value: math.Exp(0.15 * random.NormFloat64())}
+		}
+	})
+	truth.Kitchen.AmbientC += measure.Celsius(3 * random.NormFloat64())
+	truth.Kitchen.HumidityPct = 30 + 50*random.Float64()
+	pot := truth.Pots[plan.MainPot]
+	pot.HeightMM *= measure.Millimetre(1 + 0.15*random.Float64())
+	truth.Pots[plan.MainPot] = pot
+	return truth
+}
+
+// followed is what a cook does who follows a repair, in the truth.
+func followed(truth *plan.Plan, now int, r *advice.Repair, lost float64) *plan.Plan {
+	p := truth.Clone()
+	p.Lose(now, plan.Loss{Share: lost, Of: r.Lost.Of})
+	later := r.Plan.Clone().Steps[now:]
+	p.Steps = append(p.Steps[:now], later...)
+	for i := range p.Steps {
+		p.EnsurePot(p.Steps[i].PotName())
+	}
+	return p
+}
+
+// TestRescuesLandWhereTheySay follows the advised repair in kitchens whose power,
+// air, cooking times and thickness are not the model's, with noisy looks at the
+// pot: what comes of it lies within the range that was promised.
+func TestRescuesLandWhereTheySay(t *testing.T) {
+	total, landed := 0, 0
+	for k, ill := range illnesses {
+		random := rand.New(rand.NewPCG(uint64(k), 77))
+		p := sick(t, ill.serve, ill.steps)
+		inside, of, misses := map[string]int{}, 0, 0.0
+		for n := range *kitchens {
+			truth := another(p, random)
+			is := forecast.Run(truth, forecast.Options{NominalOnly: true}).Steps[ill.now-1]
+			patient := advice.Patient{Plan: p, Now: ill.now}
+			mass := measure.Gram(*is.MassG + 8*random.NormFloat64())
+			grade := min(max(*is.Thickness+0.25*random.NormFloat64(), 1), 8)
+			if n%2 == 0 {
+				patient.Mass = &mass
+			}
+			if ill.symptom == advice.TooThick || ill.symptom == advice.TooThin || n%3 != 0 {
+				patient.Grade = &grade
+			}
+			done := 0.0
+			for _, d := range is.Doneness {
+				done = d * math.Exp(0.05*random.NormFloat64())
+			}
+			served := forecast.Run(truth, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
+			ill.say(&patient, served.Value, done)
+			r, err := advice.Rescue(patient, ill.symptom)
+			require.NoError(t, err, ill.symptom)
+			if len(r.Repairs) == 0 {
+				t.Logf("%s: %s %s", ill.symptom, r.Says, r.Cannot)
+				continue
+			}
+			best := r.Repairs[0]
+			lost := best.Lost.Share
+			if lost > 0 {
+				lost = ill.lost[0] + random.Float64()*(ill.lost[1]-ill.lost[0])
+			}
+			after := followed(truth, ill.now, &best, lost)
+			f := forecast.Run(after, forecast.Options{NominalOnly: true})
+			got := advice.Served(ill.symptom, after, f)
+			minutes := 0.0
+			for i := ill.now; i < ill.now+len(best.Steps); i++ {
+				minutes += f.Steps[i].EndMin - f.Steps[i].StartMin
+			}
+			of++
+			misses += math.Abs(got - r.Wanted)
+			for name, pair := range map[string]struct {
+				is       float64
+				promised measure.Range
+				exact    float64
+			}{"grade": {got, best.After.Grade, 0.05}, "sweet": {f.Sweetness.Pct.Value, best.After.Sweet, 0.1}, "mass": {f.Yield.MassG.Value, best.After.Mass, 2}, "minutes": {minutes, best.Minutes, 0.2}, "done": {f.Doneness[best.Part].Value, best.After.Done, 0.03}} {
+				total++
+				if pair.is >= pair.promised.Low-pair.exact && pair.is <= pair.promised.High+pair.exact {
+					inside[name]++
+					landed++
+				}
+			}
+		}
+		require.Greater(t, of, *kitchens*2/3, "%s finds a repair in most kitchens", ill.symptom)
+		require.GreaterOrEqual(t, 4*inside["grade"], 3*of, "%s: thickness within its range", ill.symptom)
+		require.GreaterOrEqual(t, 4*inside["sweet"], 3*of, "%s: sweetness within its range", ill.symptom)
+		names := []string{}
+		for name := range inside {
+			names = append(names, name)
+		}
+		slices.Sort(names)
+		text := ""
+		for _, name := range names {
+			text += fmt.Sprintf(" %s %d", name, inside[name])
+		}
+		t.Logf("%-16s %s: of %d inside:%s; from the wanted grade %.2f", ill.symptom, ill.serve, of, text, misses/float64(of))
+	}
+	t.Logf("%d of %d figures inside their range (%.0f %%)", landed, total, 100*float64(landed)/float64(total))
+	require.Greater(t, float64(landed)/float64(total), 0.8)
+}
+
+// TestRescueOfAnything asks for every symptom at every point of the sample
+// puddings: there is a repair, or a reason, and what is written into the plan can be
+// read.
+func TestRescueOfAnything(t *testing.T) {
+	names, err := filepath.Glob("../../demo/plans/*.kirdu.json")
+	require.NoError(t, err)
+	for _, name := range names {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		p, err := plan.Read(data)
+		require.NoError(t, err)
+		for _, now := range []int{1, len(p.Steps) / 2, len(p.Steps)} {
+			for _, symptom := range advice.Symptoms() {
+				r, err := advice.Rescue(advice.Patient{Plan: p, Now: now}, symptom)
+				if err != nil {
+					require.ErrorIs(t, err, advice.ErrPatient)
+					require.Equal(t, 1, now, "only a pudding that is not in its pot yet cannot be rescued")
+					continue
+				}
+				require.NotEmpty(t, symptom.Words())
+				require.True(t, len(r.Repairs) > 0 || r.Cannot != "" || r.Fine, "%s, %s at %d", name, symptom, now)
+				for _, one := range r.Repairs {
+					require.NotEmpty(t, one.Key)
+					require.LessOrEqual(t, one.After.Grade.Low, one.After.Grade.Value)
+					require.GreaterOrEqual(t, one.After.Grade.High, one.After.Grade.Value)
+					require.GreaterOrEqual(t, one.Minutes.Low, 0.0)
+					_, err := plan.Reread(one.Plan)
+					require.NoError(t, err)
+				}
+			}
+		}
+	}
+}
+
+func TestSplitMilkIsMadeSafeToHeat(t *testing.T) {
+	p := sick(t, "warm", strings.ReplaceAll(acidPot, `"molasses", "amount": "30 g"`, `"plum", "amount": "130 g"`))
+	r, err := advice.Rescue(advice.Patient{Plan: p, Now: 5}, advice.SplitDairy)
+	require.NoError(t, err)
+	require.Len(t, r.Repairs, 1)
+	best := r.Repairs[0]
+	require.GreaterOrEqual(t, best.After.Split, 6.4, "it does not split again")
+	soda, liquid := 0.0, *forecast.Run(p, forecast.Options{NominalOnly: true}).Steps[4].VolumeML/1000
+	best.Plan.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		if m.Slug == "baking-soda" {
+			soda += float64(mass)
+		}
+	})
+	require.Positive(t, soda, "so much fruit needs it")
+	require.LessOrEqual(t, soda, 0.6*liquid+0.01, "it would taste of soap")
+	require.NotEmpty(t, best.Beyond, "how smooth it gets is not computed")
+}
+
+func TestWhatIsNotMended(t *testing.T) {
+	left := sick(t, "warm", fmt.Sprintf(ricePot, 24, 90)+`, {"do": "rest", "minutes": 300}`)
+	r, err := advice.Rescue(advice.Patient{Plan: left, Now: 6}, advice.TooThick)
+	require.NoError(t, err)
+	require.Empty(t, r.Repairs)
+	require.Contains(t, r.Cannot, "thrown away", "left warm for hours")
+
+	p := sick(t, "warm", fmt.Sprintf(ricePot, 24, 90))
+	for symptom, word := range map[advice.Symptom]string{advice.SplitCoconut: "coconut", advice.ScrambledEgg: "egg", advice.WeepingYogurt: "yogurt", advice.Lumps: "flour", advice.PearlsLumped: "pearls"} {
+		r, err := advice.Rescue(advice.Patient{Plan: p, Now: 5}, symptom)
+		require.NoError(t, err)
+		require.Contains(t, r.Cannot, word)
+	}
+	r, err = advice.Rescue(advice.Patient{Plan: p, Now: 5}, advice.TooThick)
+	require.NoError(t, err)
+	require.True(t, r.Fine, "what comes out as it should needs nothing")
+
+	_, err = advice.Rescue(advice.Patient{Plan: p, Now: 5}, "sad")
+	require.ErrorIs(t, err, advice.ErrSymptom)
+	nan, negative := math.NaN(), measure.Gram(-5)
+	for _, bad := range []advice.Patient{{Plan: p, Now: 0}, {Plan: p, Now: 9}, {Plan: p, Now: 5, Grade: &nan}, {Plan: p, Now: 5, Mass: &negative}, {Plan: p, Now: 5, Sweet: 3}, {Plan: p, Now: 5, Sweet: nan}} {
+		_, err := advice.Rescue(bad, advice.TooThick)
+		require.ErrorIs(t, err, advice.ErrPatient)
+	}
+}
+
+// TestSweetAgainIsExact weighs the sugar of a repair against plain arithmetic.
+func TestSweetAgainIsExact(t *testing.T) {
+	p := sick(t, "warm", fmt.Sprintf(ricePot, 24, 40))
+	r, err := advice.Rescue(advice.Patient{Plan: p, Now: 5, Sweet: -0.4}, advice.NotSweet)
+	require.NoError(t, err)
+	require.Len(t, r.Repairs, 1)
+	require.InDelta(t, r.Without.Sweet.Value/0.6, r.Repairs[0].After.Sweet.Value, 0.25, "to what can be weighed")
+}
+
+func BenchmarkRescue(b *testing.B) {
+	p := sick(b, "warm", fmt.Sprintf(ricePot, 24, 150))
+	for b.Loop() {
+		if _, err := advice.Rescue(advice.Patient{Plan: p, Now: 5, Sweet: 0.25}, advice.TooSweet); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

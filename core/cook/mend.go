@@ -1,0 +1,128 @@
+package cook
+
+import (
+	"errors"
+	"time"
+
+	"kirdu/core/advice"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// A Mend is a repair that the cook has chosen, with the steps that were computed
+// when it was: they stay the same however the computation grows.
+type Mend struct {
+	Symptom advice.Symptom `json:"symptom"`
+	Title   string         `json:"title"`
+	Steps   []plan.Step    `json:"steps"`
+	Leaves  int            `json:"leaves,omitempty"`  // steps that were to come and are left out
+	Shift   measure.Gram   `json:"shift_g,omitempty"` // by so much the marks that are masses move
+	Sugar   float64        `json:"sugar,omitempty"`   // factor on the sweeteners to come, 0 for as they are
+	Lost    plan.Loss      `json:"lost,omitzero"`
+	Marks   []measure.Gram `json:"marks_g,omitempty"` // of the steps to come, in order; 0 for those without
+}
+
+// MendOf returns a repair as an event tells it.
+func MendOf(symptom advice.Symptom, r *advice.Repair) *Mend {
+	m := &Mend{Symptom: symptom, Title: r.Title, Steps: r.Steps, Leaves: r.Leaves, Shift: r.Shift, Sugar: r.Sugar, Lost: r.Lost}
+	for _, step := range r.Plan.Steps[r.At+len(r.Steps):] {
+		mark := measure.Gram(0)
+		if u := step.Until; u != nil && u.MassG != nil {
+			mark = *u.MassG
+		}
+		m.Marks = append(m.Marks, mark)
+	}
+	return m
+}
+
+// ErrMend reports a repair that does not fit the cook as it stands.
+var ErrMend = errors.New("this repair no longer fits the pot; work it out again")
+
+// mostMendSteps is more than any repair has; mostMarks is how many steps a plan
+// may have.
+const (
+	mostMendSteps = 20
+	mostMarks     = 200
+)
+
+// Cut returns the cook parted at a moment: the step it is in the middle of is one
+// step that is done and one that is to come. at is the index of what comes next.
+// Errors: ErrCook before the flame, ErrClosed while nothing can go in.
+func (s *State) Cut(now time.Time) (cut *State, at int, err error) {
+	if !s.lit() {
+		return nil, 0, ErrCook
+	}
+	cut = s.clone()
+	at, err = cut.here(now)
+	return cut, at, err
+}
+
+// mended puts the steps of a repair before what is to come.
+func (s *State) mended(e Event) error {
+	m := e.Mend
+	if m == nil || len(m.Steps) > mostMendSteps || len(m.Marks) > mostMarks || m.Leaves < 0 || !s.Finished.IsZero() || !s.lit() {
+		return ErrMend
+	}
+	if !(m.Sugar >= 0 && m.Sugar <= 1) || !(m.Lost.Share >= 0 && m.Lost.Share < 1) {
+		return ErrMend
+	}
+	before := s.clone()
+	at, err := s.here(e.At)
+	if err != nil {
+		return err
+	}
+	if !s.Done() && s.main(s.Step) {
+		s.Spans[s.Step] = Span{} // it goes on when the repair is done
+	}
+	for range m.Leaves {
+		if at >= len(s.Plan.Steps) || !s.main(at) || !s.Spans[at].Begin.IsZero() {
+			return ErrMend
+		}
+		if err := s.remove(at, nil); err != nil {
+			return err
+		}
+	}
+	if m.Sugar > 0 {
+		s.Plan.ScaleSweetenersFrom(at, m.Sugar)
+	}
+	s.lose(at, m.Lost)
+	for k := len(m.Steps) - 1; k >= 0; k-- {
+		s.Plan.EnsurePot(m.Steps[k].PotName())
+		s.strays[s.insert(at, s.at, m.Steps[k], Span{})] = true
+	}
+	if !s.Done() {
+		s.Step = s.index(s.line[s.at])
+		s.Spans[s.Step].Begin = e.At
+	}
+	if err := s.settle(before, e.At, func(int, *forecast.Forecast, int) float64 { return float64(m.Shift) }); err != nil {
+		return err
+	}
+	// What was weighed is in the marks that were computed with the repair.
+	for k, mark := range m.Marks {
+		if i := at + len(m.Steps) + k; i < len(s.Plan.Steps) && mark > 0 && s.Plan.Steps[i].Until != nil && s.Plan.Steps[i].Until.MassG != nil {
+			until := *s.Plan.Steps[i].Until
+			until.MassG = &mark
+			s.Plan.Steps[i].Until = &until
+		}
+	}
+	return nil
+}
+
+// lose takes a loss out of what is in, and out of what was weighed before it; a
+// dip into what is no longer there tells nothing.
+func (s *State) lose(at int, lost plan.Loss) {
+	if lost.Share == 0 {
+		return
+	}
+	factor := 1 - measure.Ratio(float64(s.Plan.Holds(at, lost.Of)), float64(s.Plan.Holds(at, "")))*lost.Share
+	s.Plan.Lose(at, lost)
+	kept := make([]Reading, 0, len(s.Readings))
+	for _, r := range s.Readings {
+		if r.Mass > 0 {
+			r.Mass *= measure.Gram(factor)
+			kept = append(kept, r)
+		}
+	}
+	s.Readings = kept
+}
