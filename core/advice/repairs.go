@@ -32,6 +32,7 @@ const (
 const (
 	slurryPart = "slurry"
 	sparePot   = "small pan"
+	LeftPot    = "left behind" // what is not eaten any more
 )
 
 // loosenItem is what loosens: hot into a hot pot, cold into a cold one.
@@ -393,14 +394,30 @@ func (w *ward) lossOf(of pantry.Behaviour, low, likely, high float64, r Repair) 
 	return r, true
 }
 
+// losing returns the repair of a pot that has lost another share.
+func (r *Repair) losing(share float64) Repair {
+	other := *r
+	if other.Lost.Share > 0 {
+		other.Lost.Share = share
+		return other
+	}
+	other.Steps = slices.Clone(r.Steps)
+	for i := range other.Steps {
+		if other.Steps[i].Pot == LeftPot {
+			items := slices.Clone(other.Steps[i].Items)
+			items[0].Share = &share
+			other.Steps[i].Items = items
+		}
+	}
+	return other
+}
+
 // leaveOpen widens what a repair promises by what is not known of the loss.
 func (w *ward) leaveOpen(r *Repair, low, high float64) {
 	r.loss = [2]float64{low, high}
 	is := w.gives(*r)
 	for _, share := range r.loss {
-		other := *r
-		other.Lost.Share = share
-		o := w.gives(other)
+		o := w.gives(r.losing(share))
 		for _, pair := range []struct {
 			of     *measure.Range
 			is, by float64
@@ -465,13 +482,14 @@ func (w *ward) pearlsLumped() []Repair {
 
 func (w *ward) scorched() []Repair {
 	w.says = "What is burnt sits on the bottom; stirred loose it tastes through the whole pot."
-	minute := measure.Minute(1)
-	const left, least, most = 0.08, 0.03, 0.15 // of the pot, stays behind
+	minute, behind := measure.Minute(1), 0.08
+	const left, least, most = 0.08, 0.03, 0.15 // of the pot, stays behind: our own estimate
 	r := Repair{Key: "pour", Title: "Pour it over, and leave what sticks",
 		Why:    "The clean part is poured into another pot without scraping; there it goes on with less flame and more stirring.",
 		Until:  "Taste it now. If it tastes of burning it is not to be saved: sugar and spice do not cover it.",
 		Beyond: fmt.Sprintf("How much stays behind is taken to be %.0f %%, %.0f to %.0f %%. Weigh what you have.", 100*left, 100*least, 100*most),
-		Steps:  []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &minute, Note: "Off the flame. Do not stir, do not scrape: pour it into a clean pot. Soak the old one."})}}
+		Steps: []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &minute, Note: "Off the flame. Do not stir, do not scrape: pour it into a clean pot."}),
+			{Do: plan.Add, Pot: LeftPot, Items: []plan.Item{{Pot: w.pot, Share: &behind}}, Note: "What sticks stays in the old pot, under water."}}}
 	if over := w.over(); over != nil {
 		step := *over
 		step.Flame, step.Stir = "", plan.StirConstant
@@ -500,7 +518,7 @@ func (w *ward) scorched() []Repair {
 		r.Steps, r.Leaves = append(r.Steps, with(percent)), 1
 	}
 	mass := w.mass()
-	r.Lost, r.Shift = plan.Loss{Share: left}, measure.Gram(-left*mass)
+	r.Shift = measure.Gram(-left * mass)
 	w.leaveOpen(&r, least, most)
 	return []Repair{r}
 }

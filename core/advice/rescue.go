@@ -542,8 +542,7 @@ func (w *ward) minutes(r *Repair) measure.Range {
 		out.Low, out.High = min(out.Low, m), max(out.High, m)
 	}
 	for _, share := range r.loss {
-		if other := *r; share > 0 {
-			other.Lost.Share = share
+		if other := r.losing(share); share > 0 {
 			o := w.course()
 			o.Weighings = w.left(o.Weighings, other.Lost)
 			m := lasts(forecast.Run(w.with(&other), o))

@@ -76,7 +76,7 @@ var illnesses = []illness{
 	{symptom: advice.TooThin, serve: "warm", steps: fmt.Sprintf(flourPot, 30), now: 3, say: wants(1)},
 	{symptom: advice.SplitDairy, serve: "warm", steps: acidPot, now: 5, say: nothing},
 	{symptom: advice.SplitCoconut, serve: "warm", steps: coconutPot, now: 5, say: nothing},
-	{symptom: advice.Lumps, serve: "warm", steps: fmt.Sprintf(flourPot, 50), now: 3, say: nothing, lost: [2]float64{0.05, 0.4}, of: pantry.Flour},
+	{symptom: advice.Lumps, serve: "warm", steps: fmt.Sprintf(flourPot, 50), now: 3, say: nothing, lost: [2]float64{0.05, 0.4}},
 	{symptom: advice.PearlsLumped, serve: "warm", steps: pearlPot, now: 6, say: nothing},
 	{symptom: advice.Scorched, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90) + going, now: 5, say: nothing, lost: [2]float64{0.03, 0.15}},
 	{symptom: advice.HardGrain, serve: "warm", steps: fmt.Sprintf(ricePot, 5, 160), now: 5, say: feels},
@@ -84,7 +84,7 @@ var illnesses = []illness{
 	{symptom: advice.TooSweet, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 150), now: 5, say: tastes(0.25)},
 	{symptom: advice.NotSweet, serve: "chilled", steps: fmt.Sprintf(ricePot, 24, 40), now: 5, say: tastes(-0.3)},
 	{symptom: advice.WeepingYogurt, serve: "chilled", steps: yogurtPot, now: 6, say: nothing},
-	{symptom: advice.ScrambledEgg, serve: "warm", steps: eggPot, now: 2, say: nothing, lost: [2]float64{0.2, 0.8}, of: pantry.Egg},
+	{symptom: advice.ScrambledEgg, serve: "warm", steps: eggPot, now: 2, say: nothing, lost: [2]float64{0.2, 0.8}},
 	{symptom: advice.GrittyMeal, serve: "warm", steps: mealPot, now: 4, say: feels},
 	{symptom: advice.Skin, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90), now: 5, say: nothing},
 	{symptom: advice.TooSoftToCut, serve: "chilled", steps: fmt.Sprintf(flourPot, 62) + `, {"do": "chill", "hours": 4}`, now: 4, say: nothing},
@@ -112,8 +112,15 @@ func another(p *plan.Plan, random *rand.Rand) *plan.Plan {
 // followed is what a cook does who follows a repair, in the truth.
 func followed(truth *plan.Plan, now int, r *advice.Repair, lost float64) *plan.Plan {
 	p := truth.Clone()
-	p.Lose(now, plan.Loss{Share: lost, Of: r.Lost.Of})
+	if r.Lost.Share > 0 {
+		p.Lose(now, plan.Loss{Share: lost, Of: r.Lost.Of})
+	}
 	later := r.Plan.Clone().Steps[now:]
+	for i := range later {
+		if later[i].Pot == advice.LeftPot {
+			later[i].Items[0].Share = &lost
+		}
+	}
 	p.Steps = append(p.Steps[:now], later...)
 	for i := range p.Steps {
 		p.EnsurePot(p.Steps[i].PotName())
@@ -155,8 +162,8 @@ func TestRescuesLandWhereTheySay(t *testing.T) {
 				continue
 			}
 			best := r.Repairs[0]
-			lost := best.Lost.Share
-			if lost > 0 {
+			lost := 0.0
+			if ill.lost[1] > 0 {
 				lost = ill.lost[0] + random.Float64()*(ill.lost[1]-ill.lost[0])
 			}
 			after := followed(truth, ill.now, &best, lost)

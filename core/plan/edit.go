@@ -119,11 +119,11 @@ func (p *Plan) ScaleSweetenersFrom(step int, factor float64) {
 	}
 }
 
-// A Loss is a share, 0 to 1, of what is in the pots that is gone: stuck to a pot,
-// left in a sieve. Of is the behaviour of what it is of, "" for everything alike.
+// A Loss is a share, 0 to 1, of a kind of material that no longer counts for what
+// it is: lumps left in a sieve, egg that has drawn together.
 type Loss struct {
 	Share float64          `json:"share"`
-	Of    pantry.Behaviour `json:"of,omitempty"`
+	Of    pantry.Behaviour `json:"of"`
 }
 
 // Lose takes a loss out of what went in before a step, as if so much less had.
@@ -135,12 +135,9 @@ func (p *Plan) Lose(before int, loss Loss) {
 	for i := range p.Steps[:before] {
 		for j := range p.Steps[i].Items {
 			item := &p.Steps[i].Items[j]
-			if m, mass, err := p.Weigh(*item); err == nil && item.Material != "" && item.AboveMM == 0 && (loss.Of == "" || m.Behaviour == loss.Of) {
+			if m, mass, err := p.Weigh(*item); err == nil && item.Material != "" && item.AboveMM == 0 && m.Behaviour == loss.Of {
 				item.Amount, item.Also = fmt.Sprintf("%.6g g", max(least, float64(mass)*(1-loss.Share))), ""
 			}
-		}
-		if loss.Of == "" {
-			p.Steps[i].Coconuts *= 1 - loss.Share
 		}
 	}
 }
