@@ -36,6 +36,7 @@ import (
 	"kirdu/web/page"
 	"kirdu/web/pantry"
 	"kirdu/web/puddings"
+	"kirdu/web/rescue"
 	"kirdu/web/scaling"
 	"kirdu/web/serving"
 	"kirdu/web/stove"
@@ -179,6 +180,13 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	dishes := serving.New(app)
 	inside.GET("/puddings/:id/serving", dishes.OfPudding)
 	inside.GET("/stove/:id/serving", dishes.OfCook)
+
+	saves := rescue.New(app, cooking.Tell)
+	inside.GET("/rescue", saves.First)
+	inside.GET("/rescue/pot", saves.OfPot)
+	inside.GET("/puddings/:id/rescue", saves.OfPudding)
+	inside.GET("/stove/:id/rescue", saves.OfCook)
+	inside.POST("/stove/:id/rescue", saves.Take)
 
 	aims := aim.New(app)
 	inside.GET("/puddings/:id/balance", aims.Show)

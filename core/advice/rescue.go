@@ -93,6 +93,9 @@ type Patient struct {
 	Liquid string   // slug of what loosens it; "": what it is cooked in
 }
 
+// Pantry returns what its materials are looked up in.
+func (p Patient) Pantry() *pantry.Pantry { return p.Plan.Pantry() }
+
 // Faults of patients.
 var (
 	ErrSymptom = errors.New("choose what is wrong")
@@ -491,11 +494,9 @@ func (w *ward) finish(r *Repair) bool {
 		pair.of.Low = pair.of.Value - math.Hypot(pair.of.Value-pair.of.Low, pair.by.Low)
 		pair.of.High = pair.of.Value + math.Hypot(pair.of.High-pair.of.Value, pair.by.High)
 	}
-	if w.seen.Mass != nil {
-		const scaleSD = 10 // g: the scale's own, and what clings to spoon and lid
-		r.After.Mass.Low = r.After.Mass.Value - math.Hypot(r.After.Mass.Value-r.After.Mass.Low, measure.Percentile90*scaleSD)
-		r.After.Mass.High = r.After.Mass.Value + math.Hypot(r.After.Mass.High-r.After.Mass.Value, measure.Percentile90*scaleSD)
-	}
+	const scaleSD = 10 // g: of any scale or gauge, and what clings to spoon and lid
+	mass, off := &r.After.Mass, measure.Percentile90*scaleSD
+	mass.Low, mass.High = max(0, mass.Value-math.Hypot(mass.Value-mass.Low, off)), mass.Value+math.Hypot(mass.High-mass.Value, off)
 	r.After.Grade.Low, r.After.Grade.High = max(1, r.After.Grade.Low), min(8, r.After.Grade.High)
 	r.Minutes = w.minutes(r)
 	known := map[string]bool{}

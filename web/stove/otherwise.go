@@ -232,6 +232,8 @@ func lead(s *cook.State, e cook.Event) string {
 		return "Without " + what()
 	case cook.Swapped:
 		return fmt.Sprintf("%s %s instead of %s", say.Grams(e.Mass), name(e.Material), what())
+	case cook.Mended:
+		return e.Mend.Title
 	}
 	return ""
 }

@@ -10,7 +10,7 @@ if (sheet && help) {
 }
 
 /** @type {Record<string, string>} */
-const places = { t: "/", p: "/puddings", a: "/gatherings", b: "/benches", m: "/pantry", s: "/buying", k: "/kitchen", l: "/logbook" };
+const places = { t: "/", p: "/puddings", a: "/gatherings", b: "/benches", m: "/pantry", s: "/buying", k: "/kitchen", l: "/logbook", r: "/rescue" };
 const patience = 1500; // ms between "g" and the letter of a place
 let goPressed = -patience;
 
