@@ -21,6 +21,7 @@ type Cook struct {
 	Zone      string
 	Events    []cook.Event
 	Verdict   *Verdict // nil until it is judged
+	Tags      []string
 
 	GatheringID string  // "" for none
 	Rehearsal   bool    // simulated, and not in the book
@@ -45,6 +46,9 @@ type Verdict struct {
 	Thickness int    // grade 1 to 8
 	Sweetness string // one of SweetnessVerdicts
 	Note      string
+
+	NextThickness int    // the next day, grade 1 to 8
+	NextNote      string // the next day
 }
 
 // SweetnessVerdicts lists what can be said of the sweetness.
@@ -93,15 +97,19 @@ func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, st
 }
 
 const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
-	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note
+	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note,
+	(SELECT group_concat(name, char(31)) FROM (SELECT name FROM tag WHERE cook_id = cook.id ORDER BY name))
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
+
+// tagBreak stands between tags: the unit separator, which nobody types.
+const tagBreak = "\x1f"
 
 func scanCook(row scanner) (Cook, error) {
 	var c Cook
 	var document, begun string
-	var eaten, sweetness, note sql.Null[string]
-	var thickness sql.Null[int]
-	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note); err != nil {
+	var eaten, sweetness, note, nextNote, tags sql.Null[string]
+	var thickness, nextThickness sql.Null[int]
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote, &tags); err != nil {
 		return c, err
 	}
 	var err error
@@ -112,7 +120,10 @@ func scanCook(row scanner) (Cook, error) {
 		return c, fmt.Errorf("stored plan of cook %s: %w", c.ID, err)
 	}
 	if eaten.Valid {
-		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V}
+		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V, NextThickness: nextThickness.V, NextNote: nextNote.V}
+	}
+	if tags.Valid {
+		c.Tags = strings.Split(tags.V, tagBreak)
 	}
 	return c, nil
 }
@@ -230,9 +241,10 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 // Judge stores how a batch ate; a later word replaces the earlier. Error:
 // ErrNotFound for a cook that is not there or not finished.
 func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, judged_at)
-		SELECT id, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
+	return changed(s.db.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, next_thickness, next_note, judged_at)
+		SELECT id, ?, ?, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
 		ON CONFLICT (cook_id) DO UPDATE SET eaten = excluded.eaten, thickness = excluded.thickness,
-			sweetness = excluded.sweetness, note = excluded.note, judged_at = excluded.judged_at`,
-		v.Eaten, v.Thickness, v.Sweetness, v.Note, stamp(at), cookID))
+			sweetness = excluded.sweetness, note = excluded.note, next_thickness = excluded.next_thickness,
+			next_note = excluded.next_note, judged_at = excluded.judged_at`,
+		v.Eaten, v.Thickness, v.Sweetness, v.Note, v.NextThickness, v.NextNote, stamp(at), cookID))
 }

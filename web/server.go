@@ -24,6 +24,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/about"
 	"kirdu/web/aim"
+	"kirdu/web/archive"
 	"kirdu/web/benches"
 	"kirdu/web/compare"
 	"kirdu/web/gadgets"
@@ -110,7 +111,7 @@ func Handler(o Options) http.Handler {
 	var handler http.Handler = engine
 	handler = sessions.LoadAndSave(handler)
 	handler = crossOrigin(app).Handler(handler)
-	handler = http.MaxBytesHandler(handler, maxBody)
+	handler = limited(handler)
 	handler = headers(handler)
 	handler = knownHost(o.Hosts, handler)
 	compress, err := gzhttp.NewWrapper(gzhttp.ExceptContentTypes([]string{"text/event-stream"}))
@@ -118,6 +119,21 @@ func Handler(o Options) http.Handler {
 		panic(err) // the options are ours
 	}
 	return compress(handler)
+}
+
+// limited keeps bodies small, but for the addresses that take files.
+func limited(handler http.Handler) http.Handler {
+	usual, archives, photos := http.MaxBytesHandler(handler, maxBody), http.MaxBytesHandler(handler, archive.MaxUpload), http.MaxBytesHandler(handler, logbook.MaxUpload)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		switch {
+		case r.URL.Path == "/archive":
+			archives.ServeHTTP(w, r)
+		case strings.HasPrefix(r.URL.Path, "/logbook/") && strings.HasSuffix(r.URL.Path, "/photo"):
+			photos.ServeHTTP(w, r)
+		default:
+			usual.ServeHTTP(w, r)
+		}
+	})
 }
 
 // routes are all addresses of the application.
@@ -248,6 +264,14 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	inside.GET("/logbook/:id", book.Batch)
 	inside.POST("/logbook/:id", book.Judge)
 	inside.POST("/logbook/:id/again", book.Again)
+
+	all := archive.New(app)
+	inside.GET("/archive", all.Show)
+	inside.POST("/archive", all.Look)
+	inside.POST("/archive/take", all.Take)
+	inside.GET("/archive/kirdu.zip", all.Export)
+	inside.GET("/archive/batches.csv", all.Batches)
+	inside.GET("/archive/readings.csv", all.Readings)
 
 	room := kitchen.New(app)
 	inside.GET("/kitchen", room.Show)

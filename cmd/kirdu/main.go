@@ -40,6 +40,6 @@ func rootCommand() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(), backupCommand(), restoreCommand())
+	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
 	return root
 }

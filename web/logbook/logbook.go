@@ -157,6 +157,9 @@ var (
 
 const longestNote = 4000
 
+// MaxUpload is how large a photo may be that is sent.
+const MaxUpload = 20 << 20
+
 // Again puts the plan of a batch on the shelf once more, sweeter or less sweet as
 // was noted, with the note.
 func (s *Screen) Again(c *gin.Context) {

@@ -1,0 +1,114 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"math"
+	"time"
+)
+
+// AllBatches returns every batch in the book, the latest first.
+func (s *Store) AllBatches(ctx context.Context) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC`)
+}
+
+// A BatchReading is a reading with the batch it belongs to.
+type BatchReading struct {
+	CookID string
+	Reading
+}
+
+// AllReadings returns what gadgets sent, of all cooks, in the order of their time.
+func (s *Store) AllReadings(ctx context.Context) ([]BatchReading, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT cook_id, kind, at, value, mark FROM reading ORDER BY cook_id, at, rowid`)
+	return all(rows, err, func(row scanner) (BatchReading, error) {
+		var r BatchReading
+		var at string
+		var value sql.Null[float64]
+		if err := row.Scan(&r.CookID, &r.Kind, &at, &value, &r.Mark); err != nil {
+			return r, err
+		}
+		if r.Value = value.V; !value.Valid {
+			r.Value = math.NaN()
+		}
+		var err error
+		r.At, err = parseStamp(at)
+		return r, err
+	})
+}
+
+// A Photo of a batch, as JPEG without any data about the camera or the place.
+type Photo struct {
+	JPEG          []byte
+	Width, Height int
+}
+
+// SavePhoto stores the photo of a batch; a later one takes the place of the
+// earlier. Error: ErrNotFound for a cook that is not there or not finished.
+func (s *Store) SavePhoto(ctx context.Context, cookID string, p Photo, at time.Time) error {
+	return changed(s.db.ExecContext(ctx, `INSERT INTO photo (cook_id, jpeg, width, height, taken_at)
+		SELECT id, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
+		ON CONFLICT (cook_id) DO UPDATE SET jpeg = excluded.jpeg, width = excluded.width, height = excluded.height, taken_at = excluded.taken_at`,
+		p.JPEG, p.Width, p.Height, stamp(at), cookID))
+}
+
+// Photo returns the photo of a batch. Error: ErrNotFound.
+func (s *Store) Photo(ctx context.Context, cookID string) (Photo, error) {
+	var p Photo
+	err := s.db.QueryRowContext(ctx, `SELECT jpeg, width, height FROM photo WHERE cook_id = ?`, cookID).Scan(&p.JPEG, &p.Width, &p.Height)
+	return oneRow(p, err)
+}
+
+// PhotoSize returns the size of the photo of a batch, 0 if it has none.
+func (s *Store) PhotoSize(ctx context.Context, cookID string) (width, height int, err error) {
+	err = s.db.QueryRowContext(ctx, `SELECT coalesce(max(width), 0), coalesce(max(height), 0) FROM photo WHERE cook_id = ?`, cookID).Scan(&width, &height)
+	return width, height, err
+}
+
+// RemovePhoto deletes the photo of a batch. Error: ErrNotFound.
+func (s *Store) RemovePhoto(ctx context.Context, cookID string) error {
+	return changed(s.db.ExecContext(ctx, `DELETE FROM photo WHERE cook_id = ?`, cookID))
+}
+
+// SetTags gives a batch these tags and no others. Error: ErrNotFound.
+func (s *Store) SetTags(ctx context.Context, cookID string, tags []string) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		var known int
+		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil || known == 0 {
+			return oneOf(err, ErrNotFound)
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM tag WHERE cook_id = ?`, cookID); err != nil {
+			return err
+		}
+		for _, name := range tags {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO tag (cook_id, name) VALUES (?, ?) ON CONFLICT DO NOTHING`, cookID, name); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+func oneOf(err, otherwise error) error {
+	if err != nil {
+		return err
+	}
+	return otherwise
+}
+
+// Tags returns every tag in the book with how many batches have it, the commonest
+// first.
+func (s *Store) Tags(ctx context.Context) ([]Tag, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT name, count(*) FROM tag GROUP BY name ORDER BY count(*) DESC, name LIMIT 40`)
+	return all(rows, err, func(row scanner) (Tag, error) {
+		var t Tag
+		err := row.Scan(&t.Name, &t.Batches)
+		return t, err
+	})
+}
+
+// A Tag with the number of its batches.
+type Tag struct {
+	Name    string
+	Batches int
+}
