@@ -9,10 +9,12 @@ import (
 	"embed"
 	"fmt"
 	"math"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
 
+	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
@@ -53,18 +55,34 @@ type batch struct {
 	noise     measure.Gram
 	verdict   store.Verdict
 	noWeighed bool // the yield
+	rescued   bool // it stood too long on the flame, and was loosened
+	tags      []string
 }
 
 var batches = []batch{
-	{plan: "rice-pear-bay", daysAgo: 33, power: 0.84, weighAt: []float64{0.5, 0.8}, noise: 6,
+	{plan: "basmati-rose", daysAgo: 57, power: 0.87, weighAt: []float64{0.5}, noise: 8,
+		verdict: store.Verdict{Eaten: "hot", Thickness: 2, Sweetness: "just right", Note: "The first one in this kitchen."}},
+	{plan: "vermicelli-walnut-maple", daysAgo: 51, power: 0.83, weighAt: []float64{0.6}, noise: -7, tags: []string{"breakfast"},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "too sweet", NextThickness: 6, NextNote: "Stiff from the cold; eaten with milk."}},
+	{plan: "sticky-rice-pomegranate", daysAgo: 46, power: 0.86, weighAt: []float64{0.45, 0.75}, noise: 5,
+		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right"}},
+	{plan: "millet-palm-sugar", daysAgo: 40, power: 0.85, weighAt: []float64{0.5}, noise: -4, rescued: true, tags: []string{"rescued"},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "just right", Note: "Left too long while the boats came in; the hot milk saved it."}},
+	{plan: "rice-pear-bay", daysAgo: 33, power: 0.84, weighAt: []float64{0.5, 0.8}, noise: 6, tags: []string{"trial for the supper"},
 		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "The bay was plain to taste. Took longer than we thought."}},
+	{plan: "broken-wheat-maple", daysAgo: 29, power: 0.86, weighAt: []float64{0.5}, noise: 3, tags: []string{"breakfast"},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "not sweet enough"}},
 	{plan: "basmati-rose", daysAgo: 26, power: 0.88, weighAt: []float64{0.6}, noise: -9,
 		verdict: store.Verdict{Eaten: "hot", Thickness: 2, Sweetness: "not sweet enough", Note: "Another spoon of sugar next time."}},
-	{plan: "millet-palm-sugar", daysAgo: 19, power: 0.82, weighAt: []float64{0.4, 0.7}, noise: 4,
+	{plan: "millet-palm-sugar", daysAgo: 19, power: 0.82, weighAt: []float64{0.4, 0.7}, noise: 4, tags: []string{"trial for the supper"},
 		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right", Note: "Stood twenty minutes and was stiff; a cup of hot milk loosened it."}},
+	{plan: "vermicelli-walnut-maple", daysAgo: 15, power: 0.85, weighAt: []float64{0.5}, noise: 7, tags: []string{"breakfast"},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "just right"}},
 	{plan: "broken-wheat-maple", daysAgo: 12, power: 0.86, weighAt: []float64{0.55}, noise: 11, noWeighed: true,
 		verdict: store.Verdict{Eaten: "chilled", Thickness: 6, Sweetness: "too sweet"}},
-	{plan: "rice-pear-bay", daysAgo: 5, power: 0.85, weighAt: []float64{0.5}, noise: -5,
+	{plan: "sticky-rice-pomegranate", daysAgo: 8, power: 0.84, weighAt: []float64{0.6}, noise: -6, tags: []string{"trial for the supper"},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right", NextThickness: 7, NextNote: "Cut like a cake."}},
+	{plan: "rice-pear-bay", daysAgo: 5, power: 0.85, weighAt: []float64{0.5}, noise: -5, tags: []string{"trial for the supper"},
 		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "Weighed half-way, and the sugar mark came when Kirdu said."}},
 }
 
@@ -114,7 +132,7 @@ func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Locatio
 		if err := record(ctx, s, k, b.events(k.Plan, begun)); err != nil {
 			return err
 		}
-		if err := s.Judge(ctx, k.ID, b.verdict, now); err != nil {
+		if err := s.Judge(ctx, k.ID, b.verdict, b.tags, now); err != nil {
 			return err
 		}
 	}
@@ -279,12 +297,47 @@ func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
 		}
 		events = append(events, cook.Event{ID: newID(), Kind: cook.Next, At: end, Step: i})
 	}
+	const leftInPot = 12
+	yield := f.Yield.MassG.Value
+	if b.rescued {
+		events, yield = rescue(p, begun, events, yield)
+	}
 	finished := cook.Event{ID: newID(), Kind: cook.Finished, At: events[len(events)-1].At.Add(time.Minute)}
 	if !b.noWeighed {
-		const leftInPot = 12
-		finished.Mass = measure.Gram(math.Round(f.Yield.MassG.Value - leftInPot))
+		finished.Mass = measure.Gram(math.Round(yield - leftInPot))
 	}
 	return append(events, finished)
+}
+
+// rescue is what was done about a pot that stood over the flame for some minutes
+// more than it should have: the advised repair, step by step.
+func rescue(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) ([]cook.Event, float64) {
+	const late, wanted, each = 9 * time.Minute, 3.5, 90 * time.Second
+	reduced := slices.IndexFunc(events, func(e cook.Event) bool {
+		u := p.Steps[e.Step].Until
+		return e.Kind == cook.Next && u != nil && u.RemainingPct != nil
+	})
+	for i := max(reduced, 0); i < len(events); i++ {
+		events[i].At = events[i].At.Add(late)
+	}
+	state := cook.Fold(p, begun, events)
+	at := events[len(events)-1].At.Add(time.Minute)
+	grade := wanted
+	patient, err := learn.PatientOf(&state, at)
+	if err == nil {
+		patient.Wanted = &grade
+		if r, err := advice.Rescue(patient, advice.TooThick); err == nil && len(r.Repairs) > 0 {
+			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: cook.MendOf(advice.TooThick, &r.Repairs[0])})
+			yield = r.Repairs[0].After.Mass.Value
+		}
+	}
+	state = cook.Fold(p, begun, events)
+	for !state.Done() {
+		at = at.Add(each)
+		events = append(events, cook.Event{ID: newID(), Kind: cook.Next, At: at, Step: state.ID()})
+		state = cook.Fold(p, begun, events)
+	}
+	return events, yield
 }
 
 func minutes(m float64) time.Duration { return time.Duration(m * float64(time.Minute)) }

@@ -3,12 +3,14 @@ package demo_test
 import (
 	"context"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/advice"
+	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/vessel"
@@ -48,7 +50,11 @@ func TestSampleKitchen(t *testing.T) {
 
 	book, err := s.Book(ctx, 100)
 	require.NoError(t, err)
-	require.GreaterOrEqual(t, len(book), 5)
+	require.GreaterOrEqual(t, len(book), 12)
+	rescued := slices.IndexFunc(book, func(k store.Cook) bool {
+		return slices.ContainsFunc(k.Events, func(e cook.Event) bool { return e.Kind == cook.Mended })
+	})
+	require.GreaterOrEqual(t, rescued, 0, "one was saved")
 	for _, k := range book {
 		state := k.State()
 		require.NotEmpty(t, state.Readings, "every batch was weighed")

@@ -48,10 +48,13 @@ type kept struct {
 	log    bool // its rows are never changed
 }
 
+// secretSettings is how the names of settings begin that stay on their machine.
+const secretSettings = "passphrase"
+
 // archived are the tables of an archive, parents before children. Sessions, the
 // passphrase and the tokens of gadgets are secrets of one machine and stay there.
 var archived = []kept{
-	{name: "setting", key: []string{"name"}, where: "name NOT LIKE 'passphrase%'"},
+	{name: "setting", key: []string{"name"}, where: "name NOT LIKE '" + secretSettings + "%'"},
 	{name: "pot", key: []string{"id"}},
 	{name: "burner", key: []string{"id"}},
 	{name: "water_test", key: []string{"id"}, parent: "burner", link: "burner_id"},
@@ -338,6 +341,10 @@ func (k kept) check(sheet *Sheet, row []any) error {
 	}
 	document, _ := cells["document"].(string)
 	switch k.name {
+	case "setting":
+		if name, _ := cells["name"].(string); strings.HasPrefix(name, secretSettings) {
+			return errors.New("a passphrase is never taken over")
+		}
 	case "plan_version", "cook":
 		if _, err := plan.Read([]byte(document)); err != nil {
 			return fmt.Errorf("its plan: %w", err)

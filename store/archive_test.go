@@ -24,7 +24,7 @@ func filled(t *testing.T) *store.Store {
 	book, err := s.AllBatches(t.Context())
 	require.NoError(t, err)
 	require.NoError(t, s.SaveLesson(t.Context(), book[0].ID, nil, archivedAt))
-	require.NoError(t, s.SetTags(t.Context(), book[0].ID, []string{"supper", "for children"}))
+	require.NoError(t, s.Judge(t.Context(), book[0].ID, store.Verdict{Thickness: 4, NextThickness: 6, NextNote: "firmer"}, []string{"supper", "for children"}, archivedAt))
 	require.NoError(t, s.SavePhoto(t.Context(), book[0].ID, store.Photo{JPEG: []byte("\xff\xd8 picture"), Width: 3, Height: 2}, archivedAt))
 	require.NoError(t, s.SetSetting(t.Context(), "passphrase_bcrypt", "$2a$secret"))
 	return s
@@ -140,6 +140,12 @@ func TestAbsorbIsAllOrNothing(t *testing.T) {
 			require.Empty(t, one.Rows, "%s.%s: nothing half taken over", spoilt.sheet, spoilt.column)
 		}
 	}
+	sheets, err := full.Sheets(t.Context())
+	require.NoError(t, err)
+	settings := rowsOf(sheets, "setting")
+	settings.Rows = append(settings.Rows, []any{"passphrase_bcrypt", "$2a$theirs"})
+	_, err = empty.Absorb(t.Context(), sheets, store.TakeTheirs, false)
+	require.ErrorIs(t, err, store.ErrRow, "no archive opens the door")
 	_, err = empty.Absorb(t.Context(), []store.Sheet{{Name: "sessions"}}, store.TakeTheirs, false)
 	require.ErrorIs(t, err, store.ErrSheet)
 }

@@ -70,30 +70,17 @@ func (s *Store) RemovePhoto(ctx context.Context, cookID string) error {
 	return changed(s.db.ExecContext(ctx, `DELETE FROM photo WHERE cook_id = ?`, cookID))
 }
 
-// SetTags gives a batch these tags and no others. Error: ErrNotFound.
-func (s *Store) SetTags(ctx context.Context, cookID string, tags []string) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
-		var known int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil || known == 0 {
-			return oneOf(err, ErrNotFound)
-		}
-		if _, err := tx.ExecContext(ctx, `DELETE FROM tag WHERE cook_id = ?`, cookID); err != nil {
-			return err
-		}
-		for _, name := range tags {
-			if _, err := tx.ExecContext(ctx, `INSERT INTO tag (cook_id, name) VALUES (?, ?) ON CONFLICT DO NOTHING`, cookID, name); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
-}
-
-func oneOf(err, otherwise error) error {
-	if err != nil {
+// setTags gives a batch these tags and no others.
+func setTags(ctx context.Context, tx *sql.Tx, cookID string, tags []string) error {
+	if _, err := tx.ExecContext(ctx, `DELETE FROM tag WHERE cook_id = ?`, cookID); err != nil {
 		return err
 	}
-	return otherwise
+	for _, name := range tags {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO tag (cook_id, name) VALUES (?, ?) ON CONFLICT DO NOTHING`, cookID, name); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Tags returns every tag in the book with how many batches have it, the commonest

@@ -142,6 +142,7 @@ func (s *Store) Cook(ctx context.Context, id string) (Cook, error) {
 type BookFilter struct {
 	Words   string // in the name or the note
 	Verdict string // a sweetness verdict; Unjudged for none at all; "" for any
+	Tag     string // "" for any
 }
 
 // Unjudged is the filter for batches that have no verdict yet.
@@ -154,8 +155,8 @@ func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([
 	var arguments []any
 	if f.Words != "" {
 		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
-		query += ` AND (cook.name LIKE ? ESCAPE '\' OR verdict.note LIKE ? ESCAPE '\')`
-		arguments = append(arguments, like, like)
+		query += ` AND (cook.name LIKE ? ESCAPE '\' OR verdict.note LIKE ? ESCAPE '\' OR verdict.next_note LIKE ? ESCAPE '\')`
+		arguments = append(arguments, like, like, like)
 	}
 	switch f.Verdict {
 	case "":
@@ -164,6 +165,10 @@ func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([
 	default:
 		query += ` AND verdict.sweetness = ?`
 		arguments = append(arguments, f.Verdict)
+	}
+	if f.Tag != "" {
+		query += ` AND cook.id IN (SELECT cook_id FROM tag WHERE name = ?)`
+		arguments = append(arguments, f.Tag)
 	}
 	return s.cooks(ctx, query+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?`, append(arguments, most, skip)...)
 }
@@ -238,13 +243,19 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 	})
 }
 
-// Judge stores how a batch ate; a later word replaces the earlier. Error:
-// ErrNotFound for a cook that is not there or not finished.
-func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, next_thickness, next_note, judged_at)
-		SELECT id, ?, ?, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
-		ON CONFLICT (cook_id) DO UPDATE SET eaten = excluded.eaten, thickness = excluded.thickness,
-			sweetness = excluded.sweetness, note = excluded.note, next_thickness = excluded.next_thickness,
-			next_note = excluded.next_note, judged_at = excluded.judged_at`,
-		v.Eaten, v.Thickness, v.Sweetness, v.Note, v.NextThickness, v.NextNote, stamp(at), cookID))
+// Judge stores how a batch ate, and its tags; a later word replaces the earlier.
+// Error: ErrNotFound for a cook that is not there or not finished.
+func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, tags []string, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		err := changed(tx.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, next_thickness, next_note, judged_at)
+			SELECT id, ?, ?, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
+			ON CONFLICT (cook_id) DO UPDATE SET eaten = excluded.eaten, thickness = excluded.thickness,
+				sweetness = excluded.sweetness, note = excluded.note, next_thickness = excluded.next_thickness,
+				next_note = excluded.next_note, judged_at = excluded.judged_at`,
+			v.Eaten, v.Thickness, v.Sweetness, v.Note, v.NextThickness, v.NextNote, stamp(at), cookID))
+		if err != nil {
+			return err
+		}
+		return setTags(ctx, tx, cookID, tags)
+	})
 }

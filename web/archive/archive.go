@@ -282,4 +282,3 @@ func (s *Screen) table(c *gin.Context, name string, rows [][]string) {
 	}
 	attach(c, "text/csv; charset=utf-8", name, buffer.Bytes())
 }
-

@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
@@ -29,14 +30,17 @@ var files embed.FS
 
 // A Screen is the Logbook.
 type Screen struct {
-	app   *page.App
-	list  *page.Template
-	batch *page.Template
+	app    *page.App
+	list   *page.Template
+	batch  *page.Template
+	beside *page.Template
+	trend  *page.Template
 }
 
 // New returns the screen.
 func New(app *page.App) *Screen {
-	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html")}
+	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html"),
+		beside: app.Template(files, "beside.html"), trend: app.Template(files, "trends.html")}
 }
 
 type listView struct {
@@ -44,6 +48,8 @@ type listView struct {
 	Words, Verdict string
 	Verdicts       []string
 	Older, Newer   string // addresses, "" for none
+	Tag            string
+	Tags           []store.Tag
 	Filtered       bool
 }
 
@@ -60,8 +66,8 @@ const (
 
 // Show lists the batches.
 func (s *Screen) Show(c *gin.Context) {
-	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
-	if utf8.RuneCountInString(v.Words) > longWords || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
+	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Tag: c.Query("tag"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
+	if utf8.RuneCountInString(v.Words) > longWords || utf8.RuneCountInString(v.Tag) > longTag || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
 		s.app.Stop(c, http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
 		return
 	}
@@ -73,14 +79,18 @@ func (s *Screen) Show(c *gin.Context) {
 			return
 		}
 	}
-	v.Filtered = v.Words != "" || v.Verdict != ""
-	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict}, mostListed+1, pageNumber*mostListed)
+	v.Filtered = v.Words != "" || v.Verdict != "" || v.Tag != ""
+	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag}, mostListed+1, pageNumber*mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
+	if v.Tags, err = s.app.Store.Tags(c.Request.Context()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
 	address := func(page int) string {
-		return "/logbook?" + url.Values{"search": {v.Words}, "verdict": {v.Verdict}, "page": {strconv.Itoa(page)}}.Encode()
+		return "/logbook?" + url.Values{"search": {v.Words}, "verdict": {v.Verdict}, "tag": {v.Tag}, "page": {strconv.Itoa(page)}}.Encode()
 	}
 	if len(book) > mostListed {
 		book, v.Older = book[:mostListed], address(pageNumber+1)
@@ -131,6 +141,11 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, fau
 	}
 	v := newView(k, s.app.Zone)
 	v.Faults = faults
+	var err error
+	if v.PhotoWidth, v.PhotoHeight, err = s.app.Store.PhotoSize(c.Request.Context(), k.ID); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
 	if typed != nil {
 		v.Form = *typed
 	}
@@ -147,15 +162,24 @@ type form struct {
 	Thickness string `form:"thickness"`
 	Sweetness string `form:"sweetness"`
 	Note      string `form:"note"`
+
+	NextThickness string `form:"next_thickness"`
+	NextNote      string `form:"next_note"`
+	Tags          string `form:"tags"`
 }
 
 // Faults of the form.
 var (
 	errChoice = errors.New("choose from the list")
 	errNote   = errors.New("shorten the note to 4000 characters")
+	errTags   = errors.New("give up to 8 tags, separated by commas, each of at most 30 characters")
 )
 
-const longestNote = 4000
+const (
+	longestNote = 4000
+	longTag     = 30
+	mostTags    = 8
+)
 
 // MaxUpload is how large a photo may be that is sent.
 const MaxUpload = 20 << 20
@@ -201,12 +225,12 @@ func (s *Screen) Judge(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	verdict, err := parse(f)
+	verdict, tags, err := parse(f)
 	if err != nil {
 		s.show(c, http.StatusUnprocessableEntity, k, &f, page.FieldFaults(err))
 		return
 	}
-	if err := s.app.Store.Judge(ctx, k.ID, verdict, s.app.Now()); err != nil {
+	if err := s.app.Store.Judge(ctx, k.ID, verdict, tags, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
@@ -217,18 +241,36 @@ func (s *Screen) Judge(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/logbook/%s?saved=1", k.ID))
 }
 
-func parse(f form) (store.Verdict, error) {
+func parse(f form) (v store.Verdict, tags []string, err error) {
 	var faults measure.Faults
-	v := store.Verdict{Eaten: f.Eaten, Sweetness: f.Sweetness, Note: strings.TrimSpace(f.Note)}
+	v = store.Verdict{Eaten: f.Eaten, Sweetness: f.Sweetness, Note: strings.TrimSpace(f.Note), NextNote: strings.TrimSpace(f.NextNote)}
 	if !slices.Contains([]string{"", string(plan.Hot), string(plan.Warm), string(plan.Room), string(plan.Chilled)}, f.Eaten) {
 		faults = append(faults, &measure.FieldError{Field: "eaten", Err: errChoice})
 	}
-	if f.Thickness != "" {
-		grade, err := strconv.Atoi(f.Thickness)
-		if err != nil || grade < 0 || grade > len(pot.ThicknessWords()) {
-			faults = append(faults, &measure.FieldError{Field: "thickness", Err: errChoice})
+	grade := func(field, text string) int {
+		if text == "" {
+			return 0
 		}
-		v.Thickness = grade
+		grade, err := strconv.Atoi(text)
+		if err != nil || grade < 0 || grade > len(pot.ThicknessWords()) {
+			faults = append(faults, &measure.FieldError{Field: field, Err: errChoice})
+		}
+		return grade
+	}
+	v.Thickness, v.NextThickness = grade("thickness", f.Thickness), grade("next_thickness", f.NextThickness)
+	for _, name := range strings.Split(f.Tags, ",") {
+		if name = strings.Join(strings.Fields(strings.ToLower(name)), " "); name != "" && !slices.Contains(tags, name) {
+			tags = append(tags, name)
+		}
+	}
+	tooLong := func(name string) bool {
+		return utf8.RuneCountInString(name) > longTag || strings.ContainsFunc(name, unicode.IsControl)
+	}
+	if len(tags) > mostTags || slices.ContainsFunc(tags, tooLong) {
+		faults = append(faults, &measure.FieldError{Field: "tags", Err: errTags})
+	}
+	if utf8.RuneCountInString(v.NextNote) > longestNote {
+		faults = append(faults, &measure.FieldError{Field: "next_note", Err: errNote})
 	}
 	if f.Sweetness != "" && !slices.Contains(store.SweetnessVerdicts(), f.Sweetness) {
 		faults = append(faults, &measure.FieldError{Field: "sweetness", Err: errChoice})
@@ -236,5 +278,5 @@ func parse(f form) (store.Verdict, error) {
 	if utf8.RuneCountInString(v.Note) > longestNote {
 		faults = append(faults, &measure.FieldError{Field: "note", Err: errNote})
 	}
-	return v, faults.Err()
+	return v, tags, faults.Err()
 }

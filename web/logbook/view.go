@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"kirdu/core/advice"
@@ -32,7 +33,13 @@ type view struct {
 	Sweetness                       []string
 	Serves                          []choice
 	Judged                          bool
+	Tags                            []string
+	PhotoWidth, PhotoHeight         int
+	Told                            []told
 }
+
+// told is what was seen or went otherwise, with the minute of it.
+type told struct{ Minute, Words string }
 
 type choice struct{ Value, Label string }
 
@@ -65,14 +72,20 @@ func newView(k store.Cook, zone *time.Location) view {
 		v.Serves = append(v.Serves, choice{string(serve), say.Serving(serve)})
 	}
 	if k.Verdict != nil {
-		v.Form = form{Eaten: k.Verdict.Eaten, Sweetness: k.Verdict.Sweetness, Note: k.Verdict.Note}
+		v.Form = form{Eaten: k.Verdict.Eaten, Sweetness: k.Verdict.Sweetness, Note: k.Verdict.Note, NextNote: k.Verdict.NextNote}
 		if k.Verdict.Thickness > 0 {
 			v.Form.Thickness = strconv.Itoa(k.Verdict.Thickness)
 		}
+		if k.Verdict.NextThickness > 0 {
+			v.Form.NextThickness = strconv.Itoa(k.Verdict.NextThickness)
+		}
 	}
+	v.Tags = k.Tags
+	v.Form.Tags = strings.Join(k.Tags, ", ")
+	v.tell(k, &state)
 	v.rows(&state, planned, live)
 	v.steps(&state, k.Plan, planned, live.Forecast)
-	v.readings(&state, k.Plan, planned)
+	v.readings(&state, k.Plan, planned, live)
 	return v
 }
 
@@ -132,7 +145,7 @@ func (v *view) steps(s *cook.State, before *plan.Plan, planned, done *forecast.F
 }
 
 // readings puts each weigh-in beside what the plan had for that minute.
-func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Forecast) {
+func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Forecast, live learn.Live) {
 	c := &planned.Curve
 	var seen []draw.Seen
 	for _, r := range s.Readings {
@@ -148,5 +161,28 @@ func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Fore
 		}
 		v.Weighings = append(v.Weighings, one)
 	}
-	v.Lines = draw.NewPotLines(before, planned, draw.PotLineOptions{Seen: seen})
+	v.Lines = draw.NewPotLines(live.Plan, live.Forecast, draw.PotLineOptions{Seen: seen, Beside: &draw.Beside{Plan: before, Forecast: planned}})
+}
+
+// tell lists what was told at the stove besides the taps that move on, each as the
+// cook stood before it; what was taken back is left out.
+func (v *view) tell(k store.Cook, s *cook.State) {
+	undone := map[string]bool{}
+	for _, e := range k.Events {
+		if e.Kind == cook.Undone {
+			undone[e.Part] = true
+		}
+	}
+	for i, e := range k.Events {
+		if undone[e.ID] {
+			continue
+		}
+		before := *s
+		if e.Kind.IsDeviation() {
+			before = cook.Fold(k.Plan, k.BegunAt, k.Events[:i])
+		}
+		if words := say.Told(&before, e); words != "" {
+			v.Told = append(v.Told, told{say.Minutes(s.Minute(e.At)), words})
+		}
+	}
 }

@@ -194,50 +194,6 @@ func otherwiseWords(p *plan.Plan, e cook.Event, was, is learn.Live, lead string)
 	return text
 }
 
-// lead says a deviation in a few words; s is the cook before it.
-func lead(s *cook.State, e cook.Event) string {
-	p := s.Plan
-	name := func(slug string) string {
-		if m, ok := p.Pantry().Material(slug); ok {
-			return say.Lower(m.ShortName())
-		}
-		return slug
-	}
-	what := func() string {
-		for i, id := range s.IDs {
-			if id != e.Step {
-				continue
-			}
-			if items := s.Plan.Steps[i].Items; e.Item > 0 && e.Item <= len(items) {
-				return say.ItemName(s.Plan, items[e.Item-1])
-			} else if len(items) > 0 {
-				return say.Items(s.Plan, items)
-			}
-			return "a step"
-		}
-		return "it"
-	}
-	switch e.Kind {
-	case cook.Added:
-		return fmt.Sprintf("%s more %s", say.Grams(e.Mass), name(e.Material))
-	case cook.Turned:
-		return fmt.Sprintf("Flame at %.0f %%", e.Value)
-	case cook.Paused:
-		return "Off the flame"
-	case cook.Early:
-		return say.Capital(what()) + " in already"
-	case cook.Forgot:
-		return say.Capital(what()) + " not in yet"
-	case cook.Skipped:
-		return "Without " + what()
-	case cook.Swapped:
-		return fmt.Sprintf("%s %s instead of %s", say.Grams(e.Mass), name(e.Material), what())
-	case cook.Mended:
-		return e.Mend.Title
-	}
-	return ""
-}
-
 // tastedWords says what sugar or milk does to the sweetness.
 func tastedWords(p *plan.Plan, value float64, l learn.Live) string {
 	now := l.Forecast.Sweetness.Pct

@@ -340,7 +340,7 @@ func (v *view) change(k store.Cook, s *cook.State, l learn.Live, now time.Time) 
 	v.ChangedID = e.ID
 	switch {
 	case e.Kind.IsDeviation():
-		v.Changed = otherwiseWords(s.Plan, e, was, l, lead(&before, e))
+		v.Changed = otherwiseWords(s.Plan, e, was, l, say.Deviation(&before, e))
 	case e.Kind == cook.Felt:
 		v.Changed = feltWords(s.Plan, e.Part, was, l)
 	case e.Kind == cook.Spooned:

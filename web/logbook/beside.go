@@ -1,0 +1,118 @@
+package logbook
+
+import (
+	"fmt"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/learn"
+	"kirdu/core/plan"
+	"kirdu/store"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+// besideView is two batches beside each other.
+type besideView struct {
+	A, B   string // names with their days
+	AID    string
+	Others []choice // to choose the second from
+	With   string
+	Rows   []besideRow
+	Plan   []plan.Difference
+	Lines  draw.PotLines
+	Chosen bool
+}
+
+type besideRow struct {
+	What, A, B string
+	Differs    bool
+}
+
+// Beside compares two batches.
+func (s *Screen) Beside(c *gin.Context) {
+	ctx := c.Request.Context()
+	first, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	const most = 60
+	book, err := s.app.Store.Book(ctx, most)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	title := func(k *store.Cook) string {
+		return k.Plan.Name + ", " + k.BegunAt.In(s.app.Zone).Format("2 January 2006")
+	}
+	v := besideView{A: title(&first), AID: first.ID, With: c.Query("with")}
+	for i := range book {
+		if book[i].ID != first.ID {
+			v.Others = append(v.Others, choice{book[i].ID, title(&book[i])})
+		}
+	}
+	if v.With != "" {
+		second, err := s.app.Store.Cook(ctx, v.With)
+		if err != nil {
+			s.app.Fail(c, err)
+			return
+		}
+		if a, b := first.State(), second.State(); a.Finished.IsZero() || b.Finished.IsZero() {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "One of them is still on the stove.", "Two batches of the book can be compared.")
+			return
+		}
+		v.Chosen, v.B = true, title(&second)
+		v.fill(&first, &second)
+	}
+	s.beside.Show(c, http.StatusOK, page.Frame{Title: "Two batches", Section: "logbook", Body: v})
+}
+
+func (v *besideView) fill(first, second *store.Cook) {
+	a, b := first.State(), second.State()
+	la, lb := learn.Follow(&a, a.Finished), learn.Follow(&b, b.Finished)
+	add := func(what, x, y string) { v.Rows = append(v.Rows, besideRow{what, x, y, x != y}) }
+	add("From the flame to the end", say.Minutes(cookMinutes(&a)), say.Minutes(cookMinutes(&b)))
+	mass := func(k *store.Cook, m float64) string {
+		if state := k.State(); state.Yield > 0 {
+			return say.Exact(state.Yield)
+		}
+		return say.Grams(m) + ", computed"
+	}
+	add("Yield", mass(first, la.Forecast.Yield.MassG.Value), mass(second, lb.Forecast.Yield.MassG.Value))
+	add("Lost over the flame", rateSeen(&a, la), rateSeen(&b, lb))
+	power := func(l learn.Live) string { return say.Percent(100*l.Power.Factor, 0) + " of what was planned with" }
+	add("Power into the pot", power(la), power(lb))
+	add("Sweetness, computed", say.Percent(la.Forecast.Sweetness.Pct.Value, 1), say.Percent(lb.Forecast.Sweetness.Pct.Value, 1))
+	thickness := func(l learn.Live, serve plan.Serve) string {
+		if r := l.Forecast.Thickness.As(serve); r != nil {
+			return fmt.Sprintf("%.1f, %s", r.Value, say.Serving(serve))
+		}
+		return "not warm enough"
+	}
+	add("Thickness, computed", thickness(la, first.Plan.Serve), thickness(lb, second.Plan.Serve))
+	said := func(k *store.Cook) string {
+		if k.Verdict == nil {
+			return "not judged yet"
+		}
+		if words := verdictWords(*k.Verdict); words != "" {
+			return words
+		}
+		return "not said"
+	}
+	add("How it ate", said(first), said(second))
+	note := func(k *store.Cook) string {
+		if k.Verdict == nil {
+			return ""
+		}
+		return k.Verdict.Note
+	}
+	add("Note", note(first), note(second))
+	// What was learnt is in both alike, and no difference of the plans.
+	pa, pb := a.Plan.Clone(), b.Plan.Clone()
+	pa.Calibration, pb.Calibration = plan.Calibration{}, plan.Calibration{}
+	v.Plan = plan.Differences(pa, pb)
+	v.Lines = draw.NewPotLines(la.Plan, la.Forecast, draw.PotLineOptions{Beside: &draw.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
+}

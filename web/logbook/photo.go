@@ -1,0 +1,125 @@
+package logbook
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"image"
+	"image/jpeg"
+	_ "image/png" // photos may be PNG
+	"io"
+	"net/http"
+	"slices"
+
+	"github.com/disintegration/imaging"
+	"github.com/gin-gonic/gin"
+
+	"kirdu/store"
+)
+
+// Bounds of a photo, as it is sent and as it is kept.
+const (
+	mostPixels = 60_000_000
+	longSide   = 1600 // px
+	mostKept   = 1_000_000
+)
+
+// Faults of photos.
+var (
+	errNoPhoto = errors.New("choose a photo, JPEG or PNG")
+	errFormat  = errors.New("this is no JPEG or PNG that can be read; save it as JPEG and choose it again")
+	errPixels  = fmt.Errorf("this photo has more than %d megapixels; make it smaller first", mostPixels/1_000_000)
+	errSize    = fmt.Errorf("a photo may have %d MB at most", MaxUpload>>20)
+)
+
+// shrink returns a photo as it is kept: upright, at most 1600 px long, as JPEG
+// that holds nothing but the picture. Errors: errFormat, errPixels.
+func shrink(data []byte) (store.Photo, error) {
+	config, format, err := image.DecodeConfig(bytes.NewReader(data))
+	if err != nil || !slices.Contains([]string{"jpeg", "png"}, format) {
+		return store.Photo{}, errFormat
+	}
+	if config.Width <= 0 || config.Height <= 0 || config.Width > mostPixels/config.Height {
+		return store.Photo{}, errPixels
+	}
+	picture, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	if err != nil {
+		return store.Photo{}, errFormat
+	}
+	picture = imaging.Fit(picture, longSide, longSide, imaging.Lanczos)
+	var out bytes.Buffer
+	for quality := 84; quality > 20; quality -= 16 {
+		out.Reset()
+		if err := jpeg.Encode(&out, picture, &jpeg.Options{Quality: quality}); err != nil {
+			return store.Photo{}, err
+		}
+		if out.Len() <= mostKept {
+			break
+		}
+	}
+	size := picture.Bounds()
+	return store.Photo{JPEG: out.Bytes(), Width: size.Dx(), Height: size.Dy()}, nil
+}
+
+// AddPhoto stores the photo of a batch.
+func (s *Screen) AddPhoto(c *gin.Context) {
+	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	refuse := func(status int, err error) {
+		s.show(c, status, k, nil, map[string]string{"photo": err.Error()})
+	}
+	header, err := c.FormFile("photo")
+	if err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			refuse(http.StatusRequestEntityTooLarge, errSize)
+		} else {
+			refuse(http.StatusUnprocessableEntity, errNoPhoto)
+		}
+		return
+	}
+	file, err := header.Open()
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	defer file.Close()
+	data, err := io.ReadAll(file)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	photo, err := shrink(data)
+	if err != nil {
+		refuse(http.StatusUnprocessableEntity, err)
+		return
+	}
+	if err := s.app.Store.SavePhoto(c.Request.Context(), k.ID, photo, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID+"?saved=1")
+}
+
+// Photo sends the photo of a batch.
+func (s *Screen) Photo(c *gin.Context) {
+	photo, err := s.app.Store.Photo(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Header("Cache-Control", "private, no-cache")
+	c.Data(http.StatusOK, "image/jpeg", photo.JPEG)
+}
+
+// RemovePhoto deletes the photo of a batch.
+func (s *Screen) RemovePhoto(c *gin.Context) {
+	if err := s.app.Store.RemovePhoto(c.Request.Context(), c.Param("id")); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/logbook/"+c.Param("id"))
+}

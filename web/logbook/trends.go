@@ -1,0 +1,157 @@
+package logbook
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+// trendsView is what changes from batch to batch.
+type trendsView struct {
+	Trends []trend
+	Few    bool // there is nothing to draw yet
+}
+
+type trend struct {
+	Key, Title, Says string
+	Picture          draw.Trend
+	Rows             []trendRow
+}
+
+type trendRow struct{ Pudding, ID, Day, Value string }
+
+// looked is how many of the latest batches are drawn.
+const looked = 40
+
+// Trends draws what the latest batches have in common.
+func (s *Screen) Trends(c *gin.Context) {
+	list, err := s.trends(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.trend.Show(c, http.StatusOK, page.Frame{Title: "Trends", Section: "logbook", Body: trendsView{list, len(list) == 0}})
+}
+
+func (s *Screen) trends(ctx context.Context) ([]trend, error) {
+	book, err := s.app.Store.Book(ctx, looked)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.app.Learnt(ctx); err != nil { // so that every batch has its lesson
+		return nil, err
+	}
+	lessons, err := s.app.Store.Lessons(ctx)
+	if err != nil {
+		return nil, err
+	}
+	taught := map[string][]learn.Observation{}
+	for _, l := range lessons {
+		taught[l.CookID] = l.Observations
+	}
+	slices.Reverse(book) // the oldest first
+	byTitle := map[string]*trend{}
+	samples := map[string][]draw.Sample{}
+	var order []string
+	add := func(key, title string, sample draw.Sample, row trendRow) {
+		if byTitle[key] == nil {
+			byTitle[key] = &trend{Key: fmt.Sprint(len(order)), Title: title}
+			order = append(order, key)
+		}
+		samples[key] = append(samples[key], sample)
+		byTitle[key].Rows = append(byTitle[key].Rows, row)
+	}
+	for i := range book {
+		k := &book[i]
+		state := k.State()
+		row := trendRow{Pudding: k.Plan.Name, ID: k.ID, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006")}
+		sample := draw.Sample{At: k.BegunAt.In(s.app.Zone), Name: k.Plan.Name}
+		if state.Yield > 0 {
+			planned := forecast.Run(k.Plan, forecast.Options{NominalOnly: true}).Yield.MassG.Value
+			sample.Value, sample.SD = 100*float64(state.Yield)/planned, 0
+			row.Value = percent(sample.Value)
+			add("yield", "Yield, of what was planned", sample, row)
+		}
+		for _, o := range taught[k.ID] {
+			switch o.Of {
+			case learn.Power:
+				sample.Value, sample.SD = 100*math.Exp(o.Mean), 100*math.Exp(o.Mean)*o.SD
+				row.Value = percent(sample.Value)
+				add("power "+o.Key+o.Pot, "Boils away, "+o.Pot+" on the "+o.Key, sample, row)
+			case learn.Thickness:
+				sample.Value, sample.SD = o.Mean, o.SD
+				row.Value = grades(sample.Value)
+				add("thickness", "Thicker than computed, as it ate", sample, row)
+			case learn.Sweet:
+				sample.Value, sample.SD = o.Mean, o.SD
+				row.Value = say.Number(sample.Value, 1) + " %"
+				add("sweet", "Liked sweeter than it was", sample, row)
+			}
+		}
+	}
+	var list []trend
+	for _, key := range order {
+		one := byTitle[key]
+		switch key {
+		case "thickness":
+			one.Picture = draw.NewTrend(samples[key], 0, "as computed", grades)
+		case "sweet":
+			one.Picture = draw.NewTrend(samples[key], 0, "just right", func(x float64) string { return say.Number(x, 1) + " %" })
+		default:
+			one.Picture = draw.NewTrend(samples[key], 100, "as planned", percent)
+		}
+		one.Says = drift(samples[key])
+		slices.Reverse(one.Rows)
+		list = append(list, *one)
+	}
+	return list, nil
+}
+
+func percent(x float64) string { return say.Percent(x, 0) }
+
+func grades(x float64) string {
+	if x > 0 {
+		return "+" + say.Number(x, 1)
+	}
+	return say.Number(x, 1)
+}
+
+// drift says whether the later half is otherwise than the earlier, by more than
+// both scatter.
+func drift(samples []draw.Sample) string {
+	const least = 4
+	if len(samples) < least {
+		return fmt.Sprintf("%d so far: too few to see a drift.", len(samples))
+	}
+	half := len(samples) / 2
+	mean := func(part []draw.Sample) (m, se float64) {
+		for _, s := range part {
+			m += s.Value / float64(len(part))
+		}
+		for _, s := range part {
+			se += (s.Value - m) * (s.Value - m)
+		}
+		return m, math.Sqrt(se / float64(len(part)*max(len(part)-1, 1)))
+	}
+	a, ea := mean(samples[:half])
+	b, eb := mean(samples[half:])
+	const sure = 2
+	if math.Abs(b-a) <= sure*math.Hypot(ea, eb)+1e-9 {
+		return "No drift that stands out from the scatter."
+	}
+	word := "up"
+	if b < a {
+		word = "down"
+	}
+	return fmt.Sprintf("It goes %s: the later half lies %s %s than the earlier, more than the scatter.", word, say.Number(math.Abs(b-a), 1), map[string]string{"up": "higher", "down": "lower"}[word])
+}
