@@ -40,6 +40,7 @@ import (
 	"kirdu/web/rescue"
 	"kirdu/web/scaling"
 	"kirdu/web/serving"
+	"kirdu/web/sheet"
 	"kirdu/web/stove"
 	"kirdu/web/supplies"
 	"kirdu/web/today"
@@ -196,6 +197,9 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	dishes := serving.New(app)
 	inside.GET("/puddings/:id/serving", dishes.OfPudding)
 	inside.GET("/stove/:id/serving", dishes.OfCook)
+
+	walls := sheet.New(app)
+	inside.GET("/puddings/:id/sheet", walls.Show)
 
 	saves := rescue.New(app, cooking.Tell)
 	inside.GET("/rescue", saves.First)

@@ -34,10 +34,10 @@ type TrendDot struct {
 	Title           string
 }
 
-// Geometry of a trend, in px.
+// Geometry of a trend, in px; what the line means stands to the right of it.
 const (
 	trendWidth, trendHeight = 460.0, 190.0
-	trendLeft, trendRight   = 64.0, 446.0
+	trendLeft, trendRight   = 52.0, 376.0
 	trendTop, trendBottom   = 14.0, 152.0
 	mostTrendTicks          = 5
 )

@@ -1,0 +1,128 @@
+// Package sheet is the one page for the wall above the stove: what, how much, when,
+// and the dip gauge in true size.
+package sheet
+
+import (
+	"embed"
+	"fmt"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/advice"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/web/draw"
+	"kirdu/web/page"
+	"kirdu/web/say"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the sheet.
+type Screen struct {
+	app  *page.App
+	page *page.Template
+}
+
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	Name, ID, Frame string
+	Letter          bool
+	Materials       []material
+	Steps           []step
+	Watch           []string
+	Allergens       []string
+	Ruler           draw.Ruler
+	HasRuler        bool
+	Pot, Coarse     string
+	Serves          string
+}
+
+type material struct{ Name, Grams, Own string }
+
+type step struct{ At, Title, Detail, Note string }
+
+// coarse is how many ml a millimetre may hold before the scale is the better
+// instrument. Source: the model, section 2.
+const coarse = 15
+
+// Show renders the sheet of a pudding.
+func (s *Screen) Show(c *gin.Context) {
+	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := newView(p.Plan, p.ID)
+	switch paper := c.Query("paper"); paper {
+	case "", "a4":
+	case "letter":
+		v.Letter = true
+	default:
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such paper.", "Choose a4 or letter.")
+		return
+	}
+	s.page.Show(c, http.StatusOK, page.Frame{Title: "Sheet: " + p.Plan.Name, Section: "puddings", Body: v})
+}
+
+func newView(p *plan.Plan, id string) view {
+	f := advice.Forecast(p, forecast.Options{})
+	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(f.Yield.PortionG), say.Serving(p.Serve))}
+	masses := map[string]measure.Gram{}
+	var order []*pantry.Material
+	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		if _, known := masses[m.Slug]; !known {
+			order = append(order, m)
+		}
+		masses[m.Slug] += mass
+	})
+	for _, m := range order {
+		one := material{Name: say.Capital(m.ShortName()), Own: p.Household(masses[m.Slug], m)}
+		if masses[m.Slug] > 0 {
+			one.Grams = say.Grams(masses[m.Slug])
+		}
+		v.Materials = append(v.Materials, one)
+	}
+	for i := range p.Steps {
+		words := say.Step(p, f, i)
+		one := step{Title: words.Title, Detail: words.Detail, Note: p.Steps[i].Note, At: clock(f.Steps[i].StartMin)}
+		if words.Target != "" {
+			one.Detail += "; " + words.Target
+		}
+		v.Steps = append(v.Steps, one)
+	}
+	for _, one := range f.Findings {
+		if one.Severity != forecast.Note {
+			v.Watch = append(v.Watch, one.Message)
+		}
+	}
+	v.Watch = append(v.Watch, say.Thickness(f, p.Serve))
+	v.Allergens = f.Allergens
+	pot := p.Pots[p.Served()[0]]
+	v.Pot = pot.Name
+	if len(f.Marks) > 0 {
+		v.HasRuler, v.Ruler = true, draw.NewRuler(f.Marks, pot.HeightMM)
+		last := f.Marks[len(f.Marks)-1]
+		if per := float64(pot.MillilitrePerMM(measure.Millimetre(last.LevelMM))); per > coarse {
+			v.Coarse = fmt.Sprintf("A millimetre holds %.0f ml here: the scale is the better instrument.", per)
+		}
+	}
+	return v
+}
+
+// clock says a minute of the forecast, before the flame or after.
+func clock(minute float64) string {
+	if minute <= -1 {
+		return "−" + say.Minutes(-minute)
+	}
+	if minute < 1 {
+		return "0 min"
+	}
+	return say.Minutes(minute)
+}
