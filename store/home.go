@@ -41,9 +41,11 @@ func (s *Store) Measurings(ctx context.Context) ([]Measuring, error) {
 	return all(rows, err, scanMeasuring)
 }
 
+const insertMeasuring = `INSERT INTO measuring (` + measuringColumns + `) VALUES (?, ?, ?, ?, ?, ?)`
+
 // AddMeasuring stores a measuring; earlier ones of the same name stay.
 func (s *Store) AddMeasuring(ctx context.Context, m Measuring) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO measuring (`+measuringColumns+`) VALUES (?, ?, ?, ?, ?, ?)`,
+	_, err := s.db.ExecContext(ctx, insertMeasuring,
 		m.ID, m.Name, m.Unit, m.Size, m.How, stamp(m.TakenAt))
 	return err
 }

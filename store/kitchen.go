@@ -23,6 +23,8 @@ type Burner struct {
 
 const potColumns = `id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm, height_mm, mass_g`
 
+const insertPot = `INSERT INTO pot (` + potColumns + `, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+
 func scanPot(row scanner) (Pot, error) {
 	var p Pot
 	var mass sql.Null[measure.Gram]
@@ -45,7 +47,7 @@ func (s *Store) AddPot(ctx context.Context, p Pot, at time.Time) error {
 	if p.MassG != nil {
 		mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
 	}
-	_, err := s.db.ExecContext(ctx, `INSERT INTO pot (`+potColumns+`, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+	_, err := s.db.ExecContext(ctx, insertPot,
 		p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at))
 	return err
 }
@@ -97,9 +99,11 @@ func (s *Store) Burners(ctx context.Context) ([]Burner, error) {
 	return burners, nil
 }
 
+const insertBurner = `INSERT INTO burner (` + burnerColumns + `, added_at) VALUES (?, ?, ?, ?, ?, ?)`
+
 // AddBurner stores a burner.
 func (s *Store) AddBurner(ctx context.Context, b Burner, at time.Time) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO burner (`+burnerColumns+`, added_at) VALUES (?, ?, ?, ?, ?, ?)`,
+	_, err := s.db.ExecContext(ctx, insertBurner,
 		b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at))
 	return err
 }
@@ -112,4 +116,26 @@ func (s *Store) RemoveBurner(ctx context.Context, id string, at time.Time) error
 // RestoreBurner undoes RemoveBurner.
 func (s *Store) RestoreBurner(ctx context.Context, id string) error {
 	return changed(s.db.ExecContext(ctx, `UPDATE burner SET removed_at = NULL WHERE id = ?`, id))
+}
+
+// Furnish puts the first pot, burner and, if there is one, measure into a kitchen,
+// all of them or nothing.
+func (s *Store) Furnish(ctx context.Context, p Pot, b Burner, m *Measuring, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		var mass sql.Null[measure.Gram]
+		if p.MassG != nil {
+			mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
+		}
+		if _, err := tx.ExecContext(ctx, insertPot, p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at)); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, insertBurner, b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at)); err != nil {
+			return err
+		}
+		if m == nil {
+			return nil
+		}
+		_, err := tx.ExecContext(ctx, insertMeasuring, m.ID, m.Name, m.Unit, m.Size, m.How, stamp(m.TakenAt))
+		return err
+	})
 }

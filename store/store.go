@@ -146,9 +146,37 @@ func (s *Store) Setting(ctx context.Context, name string) (string, error) {
 	return value, err
 }
 
+// Settings returns every setting but secrets, by name.
+func (s *Store) Settings(ctx context.Context) (map[string]string, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT name, value FROM setting WHERE name NOT LIKE ?`, secretSettings+"%")
+	list, err := all(rows, err, func(row scanner) ([2]string, error) {
+		var pair [2]string
+		err := row.Scan(&pair[0], &pair[1])
+		return pair, err
+	})
+	set := map[string]string{}
+	for _, pair := range list {
+		set[pair[0]] = pair[1]
+	}
+	return set, err
+}
+
 // SetSetting stores a setting.
 func (s *Store) SetSetting(ctx context.Context, name, value string) error {
 	_, err := s.db.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
 		ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value)
 	return err
+}
+
+// SetSettings stores some settings, all of them or nothing.
+func (s *Store) SetSettings(ctx context.Context, values map[string]string) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		for name, value := range values {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
+				ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }

@@ -40,7 +40,9 @@ import (
 	"kirdu/web/rescue"
 	"kirdu/web/scaling"
 	"kirdu/web/serving"
+	"kirdu/web/settings"
 	"kirdu/web/sheet"
+	"kirdu/web/start"
 	"kirdu/web/stove"
 	"kirdu/web/supplies"
 	"kirdu/web/today"
@@ -107,7 +109,7 @@ func Handler(o Options) http.Handler {
 	engine := gin.New()
 	engine.HandleMethodNotAllowed = true
 	engine.Use(recovery(app))
-	routes(engine, app, login.New(app, sessions), files)
+	routes(engine, app, sessions, files)
 
 	var handler http.Handler = engine
 	handler = sessions.LoadAndSave(handler)
@@ -138,7 +140,8 @@ func limited(handler http.Handler) http.Handler {
 }
 
 // routes are all addresses of the application.
-func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) {
+func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, files fs.FS) {
+	gate := login.New(app, sessions)
 	engine.GET("/static/*path", serveStatic(app, files))
 	engine.GET("/login", gate.Show)
 	engine.POST("/login", gate.Enter)
@@ -148,14 +151,25 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	todayScreen := today.New(app)
 	inside.GET("/", todayScreen.Show)
 
+	begin := start.New(app)
+	inside.GET("/start", begin.Show)
+	inside.POST("/start", begin.Begin)
+	inside.POST("/start/skip", begin.Skip)
+
+	choices := settings.New(app, sessions)
+	inside.GET("/settings", choices.Show)
+	inside.POST("/settings", choices.Save)
+	inside.GET("/settings/code.png", choices.Code)
+	inside.POST("/settings/sessions/:session/end", choices.End)
+
 	shelf := puddings.New(app)
 	inside.GET("/puddings", shelf.Show)
 	inside.POST("/puddings/:id/remove", shelf.Remove)
 	inside.POST("/puddings/:id/restore", shelf.Restore)
 
-	start := ways.New(app)
-	inside.GET("/puddings/new", start.Show)
-	inside.POST("/puddings/new", start.Create)
+	fresh := ways.New(app)
+	inside.GET("/puddings/new", fresh.Show)
+	inside.POST("/puddings/new", fresh.Create)
 
 	bench := workbench.New(app)
 	inside.GET("/puddings/:id", bench.Show)
@@ -193,6 +207,8 @@ func routes(engine *gin.Engine, app *page.App, gate *login.Screen, files fs.FS) 
 	behind := about.New(app, files)
 	inside.GET("/cautions", behind.Cautions)
 	inside.GET("/licences", behind.Licences)
+	inside.GET("/guide", behind.Guide)
+	inside.GET("/model", behind.Model)
 
 	dishes := serving.New(app)
 	inside.GET("/puddings/:id/serving", dishes.OfPudding)

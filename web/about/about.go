@@ -24,8 +24,8 @@ var modules []byte
 
 // A Screen is the pages about Kirdu.
 type Screen struct {
-	cautions, licences *page.Template
-	parts              []licence
+	cautions, licences, guide, model *page.Template
+	parts                            []licence
 }
 
 // licence is what one part is under.
@@ -42,7 +42,8 @@ const licenceSuffix = "-LICENSE.txt"
 // New returns the screens; static are the files that are sent to browsers. A
 // licence that cannot be read is a mistake of ours and panics at start-up.
 func New(app *page.App, static fs.FS) *Screen {
-	s := &Screen{cautions: app.Template(files, "cautions.html"), licences: app.Template(files, "licences.html")}
+	s := &Screen{cautions: app.Template(files, "cautions.html"), licences: app.Template(files, "licences.html"),
+		guide: app.Template(files, "guide.html"), model: app.Template(files, "model.html")}
 	if err := json.Unmarshal(modules, &s.parts); err != nil {
 		panic(err)
 	}
@@ -69,4 +70,14 @@ func (s *Screen) Cautions(c *gin.Context) {
 // Licences shows what every part is under.
 func (s *Screen) Licences(c *gin.Context) {
 	s.licences.Show(c, http.StatusOK, page.Frame{Title: "Licences", Body: s.parts})
+}
+
+// Guide says what each screen is for.
+func (s *Screen) Guide(c *gin.Context) {
+	s.guide.Show(c, http.StatusOK, page.Frame{Title: "Guide"})
+}
+
+// Model says what is computed, from what, and how sure it is.
+func (s *Screen) Model(c *gin.Context) {
+	s.model.Show(c, http.StatusOK, page.Frame{Title: "What is computed"})
 }

@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 	"unicode"
 	"unicode/utf8"
 
@@ -55,6 +56,8 @@ type listView struct {
 
 type entry struct {
 	ID, Name, Day, Bowls, Took, Yield, Verdict string
+
+	Week string // of the first of each week: when it began
 }
 
 // mostListed is how many batches a page has, mostPages how many pages there are.
@@ -98,6 +101,12 @@ func (s *Screen) Show(c *gin.Context) {
 	if pageNumber > 0 {
 		v.Newer = address(pageNumber - 1)
 	}
+	local, err := s.app.Local(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	week := ""
 	for _, k := range book {
 		state := k.State()
 		e := entry{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006"),
@@ -108,9 +117,22 @@ func (s *Screen) Show(c *gin.Context) {
 		if k.Verdict != nil {
 			e.Verdict = verdictWords(*k.Verdict)
 		}
+		if began := weekOf(k.BegunAt.In(s.app.Zone), local.Week).Format("2 January 2006"); began != week {
+			week, e.Week = began, began
+		}
 		v.Batches = append(v.Batches, e)
 	}
 	s.list.Show(c, http.StatusOK, page.Frame{Title: "Logbook", Section: "logbook", Body: v})
+}
+
+// weekOf returns the day on which the week of a moment began.
+func weekOf(at time.Time, first string) time.Time {
+	begins := time.Monday
+	if first == "sunday" {
+		begins = time.Sunday
+	}
+	const days = 7
+	return at.AddDate(0, 0, -(int(at.Weekday()-begins)+days)%days)
 }
 
 func verdictWords(v store.Verdict) string {

@@ -8,6 +8,8 @@ import (
 	"errors"
 	"net"
 	"net/http"
+	"slices"
+	"strings"
 	"sync"
 	"time"
 
@@ -81,9 +83,43 @@ func New(app *page.App, sessions *scs.SessionManager) *Screen {
 
 const sessionKey = "inside"
 
+// What is kept of a session, for the list of devices that are inside.
+const (
+	KeyID     = "id" // not the token: knowing it opens nothing
+	KeyDevice = "device"
+	KeySince  = "since" // seconds since 1970
+	KeySeen   = "seen"  // the same
+)
+
+// seenEvery is how exactly it is known when a device was last here.
+const seenEvery = 5 * time.Minute
+
+// device says what a browser calls itself, in a few words.
+func device(agent string) string {
+	has := func(words ...string) bool {
+		return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(agent, w) })
+	}
+	switch {
+	case has("iPad", "Tablet"):
+		return "a tablet"
+	case has("iPhone", "Android", "Mobile"):
+		return "a phone"
+	case has("Windows", "Macintosh", "X11", "Linux", "CrOS"):
+		return "a computer"
+	}
+	return "a device"
+}
+
 // Guard lets through those who are inside.
 func (s *Screen) Guard(c *gin.Context) {
-	if !s.app.Login || s.sessions.GetBool(c.Request.Context(), sessionKey) {
+	ctx := c.Request.Context()
+	if !s.app.Login {
+		return
+	}
+	if s.sessions.GetBool(ctx, sessionKey) {
+		if now := s.app.Now(); now.Sub(time.Unix(s.sessions.GetInt64(ctx, KeySeen), 0)) > seenEvery {
+			s.sessions.Put(ctx, KeySeen, now.Unix())
+		}
 		return
 	}
 	if c.Request.Method == http.MethodGet {
@@ -132,7 +168,12 @@ func (s *Screen) Enter(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
+	now := s.app.Now()
 	s.sessions.Put(ctx, sessionKey, true)
+	s.sessions.Put(ctx, KeyID, page.NewID())
+	s.sessions.Put(ctx, KeyDevice, device(c.Request.UserAgent()))
+	s.sessions.Put(ctx, KeySince, now.Unix())
+	s.sessions.Put(ctx, KeySeen, now.Unix())
 	c.Redirect(http.StatusSeeOther, "/")
 }
 

@@ -26,8 +26,9 @@ func (a *App) Bind(c *gin.Context, form any) bool {
 }
 
 // Number reads a plain decimal number as it is typed: spaces may part the
-// thousands, a sign may stand before it. It takes no exponents, hexadecimals or
-// infinities, which strconv would.
+// thousands, a sign may stand before it, and a comma for the point; with three
+// digits behind it a comma could part thousands, and is not taken. It takes no
+// exponents, hexadecimals or infinities, which strconv would.
 func Number(text string) (float64, bool) {
 	text = strings.Map(func(r rune) rune {
 		if unicode.IsSpace(r) {
@@ -35,6 +36,9 @@ func Number(text string) (float64, bool) {
 		}
 		return r
 	}, text)
+	if whole, part, comma := strings.Cut(text, ","); comma && len(part) != 3 && !strings.ContainsAny(part, ",.") && !strings.Contains(whole, ".") {
+		text = whole + "." + part
+	}
 	if strings.Trim(strings.TrimPrefix(text, "-"), "0123456789.") != "" {
 		return 0, false
 	}

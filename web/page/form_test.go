@@ -12,12 +12,12 @@ import (
 )
 
 func TestNumber(t *testing.T) {
-	for text, want := range map[string]float64{"12": 12, " 1 250.5 ": 1250.5, "1\u202f250": 1250, "-3": -3, "0": 0} {
+	for text, want := range map[string]float64{"12": 12, " 1 250.5 ": 1250.5, "1\u202f250": 1250, "-3": -3, "0": 0, "1,5": 1.5, "-0,25": -0.25, "12,3456": 12.3456} {
 		x, ok := page.Number(text)
 		require.True(t, ok, text)
 		require.InDelta(t, want, x, 1e-9)
 	}
-	for _, text := range []string{"", "-", "1e3", "0x10", "Inf", "NaN", "1,5", "12 g", "1.2.3", "∞", "١"} {
+	for _, text := range []string{"", "-", "1e3", "0x10", "Inf", "NaN", "1,500", "1,5,5", "1.000,5", "12 g", "1.2.3", "∞", "١"} {
 		_, ok := page.Number(text)
 		require.False(t, ok, text)
 	}

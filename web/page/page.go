@@ -135,6 +135,7 @@ type Frame struct {
 	Body     any
 	Notice   string // a word about what was just done
 	UndoPath string // where it can be undone, "" if it cannot
+	Theme    string // auto, light, dark
 }
 
 // Show renders a page into a buffer first, so that a fault in it cannot leave
@@ -148,12 +149,18 @@ func (t *Template) Show(c *gin.Context, status int, f Frame) {
 			return
 		}
 	}
+	local, err := t.app.Local(c.Request.Context())
+	if err != nil {
+		t.app.Fail(c, err)
+		return
+	}
+	f.Theme = local.Theme
 	var buffer bytes.Buffer
 	if err := t.set.ExecuteTemplate(&buffer, "frame.html", f); err != nil {
 		t.app.Fail(c, err)
 		return
 	}
-	c.Data(status, "text/html; charset=utf-8", buffer.Bytes())
+	c.Data(status, "text/html; charset=utf-8", local.Page(buffer.Bytes()))
 }
 
 // Trouble is the view model of the page that says what went wrong.

@@ -19,6 +19,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/page"
 	"kirdu/web/say"
+	"kirdu/web/start"
 	"kirdu/web/supper"
 )
 
@@ -38,15 +39,15 @@ type view struct {
 	Now      time.Time
 	OnStove  []cooking
 	Shelf    []pudding
-	Next     []start
+	Next     []toBegin
 	Suppers  []gathering
 	Book     []batch
 	NoPots   bool
 	Puddings int
 }
 
-// start is what must begin next for a pudding that has a time.
-type start struct {
+// toBegin is what must begin next for a pudding that has a time.
+type toBegin struct {
 	Path, Pudding, At, What, Serve string
 	when                           time.Time
 }
@@ -62,13 +63,13 @@ const (
 )
 
 // next lists what must begin next for each pudding that has a time.
-func (s *Screen) next(ctx context.Context) ([]start, error) {
+func (s *Screen) next(ctx context.Context) ([]toBegin, error) {
 	planned, err := s.app.Planned(ctx)
 	if err != nil {
 		return nil, err
 	}
 	now := s.app.Now()
-	var starts []start
+	var starts []toBegin
 	for _, p := range planned {
 		if p.ServeAt.Before(now) {
 			continue
@@ -78,7 +79,7 @@ func (s *Screen) next(ctx context.Context) ([]start, error) {
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
 			}
-			starts = append(starts, start{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, when: at.When, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
+			starts = append(starts, toBegin{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, when: at.When, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
 			break
 		}
 	}
@@ -95,7 +96,7 @@ func (s *Screen) nextOf(ctx context.Context, g store.Gathering, v *view) error {
 	for _, task := range tasks[:min(len(tasks), nearest)] {
 		p := w.Puddings[task.Pudding].Plan
 		at := exchange.Moment(g.ServeAt, task.Start).In(s.app.Zone)
-		v.Next = append(v.Next, start{Path: "/gatherings/" + g.ID, Pudding: p.Name, when: at, At: at.Format("Mon 15:04"), Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
+		v.Next = append(v.Next, toBegin{Path: "/gatherings/" + g.ID, Pudding: p.Name, when: at, At: at.Format("Mon 15:04"), Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
 			What: say.Step(p, forecast.Run(p, forecast.Options{CourseOnly: true}), task.Step).Title})
 	}
 	return nil
@@ -112,6 +113,13 @@ const most = 4
 
 // Show renders Today.
 func (s *Screen) Show(c *gin.Context) {
+	if empty, err := start.Wanted(c.Request.Context(), s.app.Store); err != nil {
+		s.app.Fail(c, err)
+		return
+	} else if empty {
+		c.Redirect(http.StatusSeeOther, "/start")
+		return
+	}
 	ctx := c.Request.Context()
 	v := view{Now: s.app.Now()}
 	cooks, err := s.app.Store.OnStove(ctx)
@@ -164,7 +172,7 @@ func (s *Screen) Show(c *gin.Context) {
 		return
 	}
 	v.Next = append(v.Next, own...)
-	slices.SortStableFunc(v.Next, func(a, b start) int { return a.when.Compare(b.when) })
+	slices.SortStableFunc(v.Next, func(a, b toBegin) int { return a.when.Compare(b.when) })
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
 		s.app.Fail(c, err)
