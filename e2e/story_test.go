@@ -246,7 +246,7 @@ func TestAccessibility(t *testing.T) {
 	require.NoError(t, err)
 	cooks, err := k.store.OnStove(ctx)
 	require.NoError(t, err)
-	book, err := k.store.Book(ctx, 1)
+	book, err := k.store.Book(ctx, 2)
 	require.NoError(t, err)
 	burners, err := k.store.Burners(ctx)
 	require.NoError(t, err)
@@ -264,7 +264,9 @@ func TestAccessibility(t *testing.T) {
 	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving", "/logbook/learnt", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
 		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split", "/pantry/new",
 		"/kitchen/measures", "/kitchen/gadgets", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18", pudding + "/balance?thickness=5",
-		"/cautions", "/licences", "/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch", pudding + "/compare?question=sugar", pudding + "/history"}
+		"/cautions", "/licences", "/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch", pudding + "/compare?question=sugar", pudding + "/history",
+		"/rescue", "/rescue/pot?liquid=milk-whole&liquid_g=900&grain=rice-short&grain_g=80&symptom=too-thin&grade=2&wanted=4", "/stove/" + cooks[0].ID + "/rescue?symptom=too-thick&wanted=2", pudding + "/rescue?symptom=scorched",
+		"/archive", "/logbook/trends", "/logbook?tag=rescued", "/logbook/" + book[0].ID + "/beside?with=" + book[1].ID, pudding + "/sheet", "/settings", "/start", "/guide", "/model"}
 	for _, view := range []struct {
 		width, height int64
 		scheme        string
