@@ -21,6 +21,38 @@ type Recipe struct {
 	Bowls       int      // 0: not said
 	Ingredients []string // one line each
 	Notes       string   // the method, to be read beside the plan
+	Steps       []string // of the method, for a recipe that is written
+	Minutes     float64  // in all, for a recipe that is written; 0: not said
+}
+
+// WriteRecipe writes a recipe as JSON-LD in the schema.org vocabulary, which
+// ReadRecipe reads again.
+func WriteRecipe(r Recipe) ([]byte, error) {
+	type step struct {
+		Type string `json:"@type"`
+		Text string `json:"text"`
+	}
+	out := struct {
+		Context      string   `json:"@context"`
+		Type         string   `json:"@type"`
+		Name         string   `json:"name"`
+		Description  string   `json:"description,omitempty"`
+		Yield        string   `json:"recipeYield,omitempty"`
+		TotalTime    string   `json:"totalTime,omitempty"` // ISO 8601
+		Ingredients  []string `json:"recipeIngredient"`
+		Instructions []step   `json:"recipeInstructions"`
+	}{Context: "https://schema.org", Type: "Recipe", Name: r.Name, Description: r.Notes, Ingredients: r.Ingredients, Instructions: []step{}}
+	if r.Bowls > 0 {
+		out.Yield = fmt.Sprintf("%d bowls", r.Bowls)
+	}
+	if r.Minutes > 0 {
+		out.TotalTime = fmt.Sprintf("PT%.0fM", math.Ceil(r.Minutes))
+	}
+	for _, text := range r.Steps {
+		out.Instructions = append(out.Instructions, step{"HowToStep", text})
+	}
+	data, err := json.MarshalIndent(out, "", "  ")
+	return append(data, '\n'), err
 }
 
 // Faults of a recipe file.

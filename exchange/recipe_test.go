@@ -68,3 +68,19 @@ func FuzzReadRecipe(f *testing.F) {
 		require.GreaterOrEqual(t, r.Bowls, 0)
 	})
 }
+
+func TestRecipeThereAndBack(t *testing.T) {
+	out := exchange.Recipe{Name: "Millet with \u201cpalm\u201d sugar", Bowls: 6, Ingredients: []string{"1500 g whole milk", "150 g barnyard millet"}, Steps: []string{"Bring to the boil <b>slowly</b>.", "Simmer down."}, Minutes: 47.2}
+	data, err := exchange.WriteRecipe(out)
+	require.NoError(t, err)
+	require.Contains(t, string(data), `"PT48M"`)
+	in, err := exchange.ReadRecipe(data)
+	require.NoError(t, err)
+	require.Equal(t, out.Name, in.Name)
+	require.Equal(t, out.Bowls, in.Bowls)
+	require.Equal(t, out.Ingredients, in.Ingredients)
+	require.Contains(t, in.Notes, "Simmer down.")
+	data, err = exchange.WriteRecipe(exchange.Recipe{Name: "Nothing"})
+	require.NoError(t, err)
+	require.NotContains(t, string(data), "totalTime")
+}

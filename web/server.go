@@ -177,6 +177,7 @@ func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, fil
 	inside.POST("/puddings/:id/undo", bench.Undo)
 	inside.POST("/puddings/:id/redo", bench.Redo)
 	inside.GET("/puddings/:id/plan.kirdu.json", bench.Export)
+	inside.GET("/puddings/:id/recipe.json", bench.Recipe)
 	inside.POST("/puddings/:id/cook", bench.Cook)
 	inside.POST("/puddings/:id/serve-at", bench.ServeAt)
 

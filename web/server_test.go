@@ -19,8 +19,11 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/demo"
+	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web"
 	"kirdu/web/login"
@@ -447,6 +450,30 @@ func TestStaticFilesAreCached(t *testing.T) {
 	require.Equal(t, "no-cache", response.Header.Get("Cache-Control"))
 	response, _ = s.do(http.MethodGet, "/static/vendor/icons.svg", nil, http.Header{"If-None-Match": {response.Header.Get("ETag")}})
 	require.Equal(t, http.StatusNotModified, response.StatusCode)
+}
+
+// TestRecipeOut takes a pudding out as a recipe and reads its list again: as
+// much of everything.
+func TestRecipeOut(t *testing.T) {
+	s := newSite(t, nil)
+	response, data := s.get("/puddings/" + s.pudding().ID + "/recipe.json")
+	require.Equal(t, "application/ld+json", response.Header.Get("Content-Type"))
+	r, err := exchange.ReadRecipe([]byte(data))
+	require.NoError(t, err)
+	require.Equal(t, s.pudding().Plan.Serves, r.Bowls)
+	want, got := map[string]float64{}, map[string]float64{}
+	s.pudding().Plan.Uses(func(m *pantry.Material, mass measure.Gram, _ int) { want[m.Slug] += float64(mass) })
+	reader := plan.NewReader(pantry.Standard(), nil)
+	lines, err := reader.Read(strings.Join(r.Ingredients, "\n"))
+	require.NoError(t, err)
+	for _, line := range lines {
+		_, mass, err := s.pudding().Plan.Weigh(plan.Item{Material: line.Material, Amount: line.Amount})
+		require.NoError(t, err, line.Text)
+		got[line.Material] += float64(mass)
+	}
+	for slug, mass := range want {
+		require.InDelta(t, mass, got[slug], 0.1, slug)
+	}
 }
 
 func TestPlanFile(t *testing.T) {

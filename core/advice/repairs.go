@@ -713,27 +713,20 @@ func (w *ward) tooSweet() []Repair {
 		return r, ok
 	}
 	plain := func(x float64) float64 { return w.gives(stretch(x)).Sweet.Value }
-	aim := goal
-	for range 2 { // what binds it dilutes it, too
+	to := func(aim float64) (Repair, bool) {
 		if plain(most) > aim+nearSweet {
-			break
+			return Repair{}, false
 		}
-		grams := halve(0, most, func(x float64) bool { return plain(x) > aim })
-		r, ok := whole(grams)
-		if !ok {
-			break
-		}
-		if got := w.gives(r).Sweet.Value; math.Abs(got-goal) > 0.05 {
-			aim += goal - got
-			if aim < w.before.Sweet.Value {
-				grams = halve(0, most, func(x float64) bool { return plain(x) > aim })
-				r, ok = whole(grams)
+		return whole(halve(0, most, func(x float64) bool { return plain(x) > aim }))
+	}
+	if r, ok := to(goal); ok {
+		// What binds it dilutes it, too: so much less has to be poured in.
+		if off := goal - w.gives(r).Sweet.Value; math.Abs(off) > 0.05 && goal+off < w.before.Sweet.Value {
+			if better, ok := to(goal + off); ok {
+				r = better
 			}
 		}
-		if ok {
-			list = append(list, r)
-		}
-		break
+		list = append(list, r)
 	}
 	if len(list) == 0 {
 		w.cannot = fmt.Sprintf("It would take more than %.0f g of %s to bring it down to %.1f %%. Serve small bowls with something plain or sour beside it, or cook a second pot without sugar and mix them.", most, lower(w.name(w.liquid)), goal)

@@ -54,7 +54,6 @@ type illness struct {
 	now     int
 	say     func(p *advice.Patient, grade, done float64)
 	lost    [2]float64 // what the symptom takes, of what lost says
-	of      pantry.Behaviour
 }
 
 func wants(by float64) func(*advice.Patient, float64, float64) {

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"math"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -14,10 +15,14 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/page"
+	"kirdu/web/say"
 )
 
 //go:embed *.html
@@ -196,6 +201,39 @@ func (s *Screen) Export(c *gin.Context) {
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.kirdu.json"`, fileName(pudding.Plan.Name)))
 	c.Data(http.StatusOK, "application/json", data)
+}
+
+// Recipe sends the pudding as a recipe in JSON-LD, for other programs.
+func (s *Screen) Recipe(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	p := pudding.Plan
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	r := exchange.Recipe{Name: p.Name, Bowls: p.Serves, Notes: p.Notes, Minutes: f.Time.TotalMin.Value + f.Time.PrepMin}
+	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		const tenths = 10
+		r.Ingredients = append(r.Ingredients, fmt.Sprintf("%g g %s", math.Round(float64(mass)*tenths)/tenths, say.Lower(m.Name)))
+	})
+	for i := range p.Steps {
+		words := say.Step(p, f, i)
+		text := words.Title
+		for _, more := range []string{words.Detail, words.Target, p.Steps[i].Note} {
+			if more != "" {
+				text += ". " + say.Capital(more)
+			}
+		}
+		r.Steps = append(r.Steps, text+".")
+	}
+	data, err := exchange.WriteRecipe(r)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.recipe.json"`, fileName(p.Name)))
+	c.Data(http.StatusOK, "application/ld+json", data)
 }
 
 // fileName keeps what every system takes in a name.
