@@ -8,7 +8,9 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 )
 
 // A Standing is a pudding some minutes after it came off the heat.
@@ -197,4 +199,75 @@ func Cuts(p *plan.Plan, pieces int, mass measure.Gram) (list []Cut) {
 	square := func(c Cut) float64 { return math.Abs(math.Log(float64(c.Long / c.Wide))) }
 	slices.SortStableFunc(list, func(a, b Cut) int { return cmp.Compare(square(a), square(b)) })
 	return list
+}
+
+// A Reheated pudding was cold and is heated once more, with liquid, to where it is
+// safe to eat.
+type Reheated struct {
+	Minutes measure.Range // over a low flame, stirred
+	Loosen  measure.Gram  // of the liquid, stirred in before
+	Grade   measure.Range // as it is eaten then
+}
+
+// reheatC is what is reheated must reach. Source: the model, section 13.
+const reheatC measure.Celsius = 74
+
+// Reheat returns how a pudding out of the refrigerator is brought to 74 °C and to a
+// grade. ok is false for what must not be heated again: yogurt weeps, egg scrambles,
+// first-press coconut breaks.
+func Reheat(p *plan.Plan, liquid string, wanted float64) (r Reheated, ok bool) {
+	fragile := false
+	p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
+		const firstPress = 25 // per cent fat
+		fragile = fragile || m.Has("cultured") || m.Behaviour == pantry.Egg || (m.Kind == "coconut" && m.Behaviour == pantry.Liquid && m.Fat > firstPress)
+	})
+	if fragile {
+		return r, false
+	}
+	hours, target, lid, guard := 4.0, reheatC, false, measure.Minute(90)
+	cold := offHeat(p)
+	cold.Steps = append(cold.Steps, ofPot(p, plan.Step{Do: plan.Chill, Hours: &hours}))
+	fridge := measure.Celsius(5)
+	with := func(grams float64) (*plan.Plan, int) {
+		warm := cold.Clone()
+		if grams > 0 {
+			warm.Steps = append(warm.Steps, ofPot(p, plan.Step{Do: plan.Add, TempC: &fridge, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
+		}
+		warm.Steps = append(warm.Steps, ofPot(p, plan.Step{Do: plan.Heat, Flame: vessel.Medium, Lid: &lid, Stir: plan.StirConstant, Until: &plan.Until{TempC: &target, MaxMinutes: &guard}}))
+		return warm, len(warm.Steps) - 1
+	}
+	grade := func(grams float64) float64 {
+		warm, _ := with(grams)
+		g, _ := after(warm)
+		return g
+	}
+	mass := 0.0
+	if m := forecast.Run(cold, forecast.Options{CourseOnly: true}).Steps[lastOf(cold)].MassG; m != nil {
+		mass = *m
+	}
+	low, high := 0.0, mostLiquid*mass
+	const halvings, near = 8, 0.1
+	if grade(0) <= wanted+near {
+		high = 0
+	}
+	for range halvings {
+		if middle := (low + high) / 2; high > 0 && grade(middle) > wanted {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	r.Loosen = measure.Weighable(measure.Gram(high))
+	warm, last := with(float64(r.Loosen))
+	f := forecast.Run(warm, forecast.Options{})
+	lasts := f.Steps[last].EndMin - f.Steps[last].StartMin
+	// Its range is that of the whole, by the share it has of the flame.
+	share := measure.Ratio(lasts, f.Time.TotalMin.Value)
+	r.Minutes = measure.Range{Value: lasts, Low: max(0, lasts-share*(f.Time.TotalMin.Value-f.Time.TotalMin.Low)), High: lasts + share*(f.Time.TotalMin.High-f.Time.TotalMin.Value)}
+	reached, spread := grade(float64(r.Loosen)), 0.0
+	if off := f.Thickness.OffHeat; off != nil {
+		spread = (off.High - off.Low) / 2
+	}
+	r.Grade = measure.Range{Value: reached, Low: max(1, reached-spread), High: min(8, reached+spread)}
+	return r, true
 }

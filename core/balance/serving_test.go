@@ -92,3 +92,22 @@ func TestSweeterAndDilution(t *testing.T) {
 	mass, grams := f.Yield.MassG.Value, float64(balance.Dilution(f))
 	require.InDelta(t, pct(p)-1, pct(p)*mass/(mass+grams), 0.01)
 }
+
+func TestReheatingNeedsLiquid(t *testing.T) {
+	p := batchOf(t, 6)
+	r, ok := balance.Reheat(p, "milk-whole", 3)
+	require.True(t, ok)
+	require.Positive(t, r.Loosen, "from the cold it is thicker than it was")
+	require.InDelta(t, 3, r.Grade.Value, 0.3)
+	require.Positive(t, r.Minutes.Value)
+	require.LessOrEqual(t, r.Minutes.Low, r.Minutes.Value)
+	require.GreaterOrEqual(t, r.Minutes.High, r.Minutes.Value)
+	stiff, ok := balance.Reheat(p, "milk-whole", 7.5)
+	require.True(t, ok)
+	require.Zero(t, stiff.Loosen, "what is thinner than wanted gets none")
+
+	egg := p.Clone()
+	egg.Steps[0].Items = append(egg.Steps[0].Items, plan.Item{Material: "egg-whole", Amount: "50 g"})
+	_, ok = balance.Reheat(egg, "milk-whole", 3)
+	require.False(t, ok, "egg would scramble")
+}

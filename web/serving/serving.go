@@ -46,6 +46,7 @@ type view struct {
 	Garnish              []string
 	Cuts                 []string
 	Cooling              []cooling
+	Reheat               string
 	Label                label
 }
 
@@ -153,9 +154,23 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 		v.Cooling = append(v.Cooling, cooling{map[string]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
 			say.Minutes(way.To60), fmt.Sprintf("%s to %.0f °C", say.Minutes(way.ToLow), float64(way.First)), say.Minutes(way.To6), way.Safe})
 	}
+	v.Reheat = reheated(p, v.In["liquid"], wanted)
 	zone := s.app.Zone
 	v.Label = label{p.Name, made.In(zone).Format("2 January 2006"), made.AddDate(0, 0, keepDays).In(zone).Format("Monday 2 January"), strings.Join(f.Allergens, ", "), say.Grams(f.Yield.MassG.Value)}
 	s.page.Show(c, status, page.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
+}
+
+// reheated says how it is warmed the next day.
+func reheated(p *plan.Plan, liquid string, wanted float64) string {
+	r, ok := balance.Reheat(p, liquid, wanted)
+	if !ok {
+		return "It is eaten cold: heated again, its egg would scramble, its yogurt weep or its thick coconut milk break."
+	}
+	text := "From the refrigerator, once, to 74 °C"
+	if r.Loosen > 0 {
+		text += fmt.Sprintf(": stir in %s of it cold", say.Grams(r.Loosen))
+	}
+	return text + fmt.Sprintf(", medium flame, stirring all the time, %s; then it is at %.1f (%.1f to %.1f), and more of it loosens it further.", say.Span(r.Minutes), r.Grade.Value, r.Grade.Low, r.Grade.High)
 }
 
 // share says portions, garnish and cuts.
