@@ -94,7 +94,11 @@ func TestSweeterAndDilution(t *testing.T) {
 }
 
 func TestReheatingNeedsLiquid(t *testing.T) {
-	p := batchOf(t, 6)
+	w, _ := plan.WayNamed("reduced in milk")
+	choice, err := w.Check(plan.WayChoice{Bowls: 6, Serve: plan.Hot, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
+	require.NoError(t, err)
+	p, err := w.Start(choice)
+	require.NoError(t, err)
 	wanted := forecast.Run(p, forecast.Options{}).Thickness.OffHeat.Value - 0.4
 	r, ok := balance.Reheat(p, "milk-whole", wanted)
 	require.True(t, ok)
