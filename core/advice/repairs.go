@@ -314,25 +314,32 @@ func (w *ward) splitDairy() []Repair {
 	w.says = fmt.Sprintf("The pot is at pH %.2f by what went in. Curds do not dissolve again; they can be made small, and held apart so that no more of them form.", ph)
 	liquid := *w.base.Steps[w.last].VolumeML / 1000
 	r := Repair{Key: "smooth", Title: "Make it smooth, and bind it",
-		Why:    "Soda takes the acid away that made it split, starch comes between the curds, a blender or sieve makes them small.",
+		Why:    "Starch comes between the curds and keeps more of them from forming; a blender or a sieve makes them small.",
 		Until:  "Stop when it is smooth on the tongue. If it smells sour it is thrown away.",
 		Beyond: "How fine the grain gets is not computed: with a hand blender it is seldom noticed, with a whisk it mostly is. It will not be what it was."}
 	two := measure.Minute(2)
 	r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Blend it with a hand blender, or whisk hard and rub it through a sieve."}))
-	const binder = 0.008 // of the pot: with what is in it, about the 1 % of cooked starch that protects; the model, section 8
+	// Of the pot: what keeps curds apart, and with what is in it the 1 % of cooked starch that protects; the model, section 8.
+	const little, binder = 0.003, 0.008
+	starch := little
 	try := func(soda float64) Repair {
 		one := r
 		one.Steps = slices.Clone(r.Steps)
 		if soda > 0 {
 			one.Steps = append(one.Steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "A pinch, dissolved in a spoon of water. It foams."}))
 		}
-		w.bindTo(&one, w.wanted, binder*w.mass())
+		w.bindTo(&one, w.wanted, starch*w.mass())
 		return one
 	}
 	// It may be near the boil again: then the acid must be gone. Off the heat less of it matters.
 	most := max(0, sodaMost*liquid-w.soda())
 	best := try(0)
+	if w.gives(best).Split < safeSplit {
+		starch = binder
+		best = try(0)
+	}
 	if w.gives(best).Split < safeSplit && most > 0 {
+		r.Why = "Soda takes the acid away that made it split. " + r.Why
 		if w.gives(try(most)).Split < safeSplit {
 			best = try(most)
 		} else {

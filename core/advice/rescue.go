@@ -359,7 +359,14 @@ func (w *ward) outcome(p *plan.Plan, f *forecast.Forecast) Outcome {
 func (w *ward) grain() (part, material string) {
 	most := measure.Gram(0)
 	w.p.Uses(func(m *pantry.Material, mass measure.Gram, step int) {
-		if m.Kinetics == nil || mass <= most || step >= w.now {
+		if m.Kinetics == nil || step >= w.now {
+			return
+		}
+		if m.Behaviour == pantry.Grain {
+			const before = 1000 // any grain comes before fruit and vegetables
+			mass *= before
+		}
+		if mass <= most {
 			return
 		}
 		if w.symptom == PearlsLumped && m.Kind != "pearl" {

@@ -41,7 +41,7 @@ func New(app *page.App, tell func(string)) *Screen {
 }
 
 // standard are the fields before anything is chosen.
-var standard = map[string]string{"standing": string(advice.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole"}
+var standard = map[string]string{"standing": string(advice.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole", "grain": "rice-short", "sweet": "sugar-white", "other": "ghee"}
 
 // Faults of the form.
 var (

@@ -142,6 +142,9 @@ func (v *view) tell(r advice.Rescued, patient advice.Patient) {
 			if s.Pot == advice.LeftPot {
 				words = say.StepWords{Title: "Leave what sticks behind", Detail: fmt.Sprintf("about %.0f %%", 100*s.Items[0].Portion())}
 			}
+			if strings.EqualFold(words.Title, words.Detail+" in") {
+				words.Detail = ""
+			}
 			if s.TempC != nil && s.Do == plan.Add {
 				words.Detail += ", at " + say.Temperature(one.Plan, *s.TempC)
 			}
