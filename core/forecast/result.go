@@ -22,7 +22,11 @@ const (
 // Run computes the forecast of a plan that Read has accepted. It is pure: the
 // same plan gives the same answer.
 func Run(p *plan.Plan, options Options) *Forecast {
-	r := newRun(p, spread{}, fineSeconds, options, true)
+	seconds := fineSeconds
+	if options.Coarse {
+		seconds = coarseSeconds
+	}
+	r := newRun(p, spread{}, seconds, options, true)
 	r.courseOnly = options.CourseOnly
 	o := r.outcome()
 	low, high := r.spreads(options, o)

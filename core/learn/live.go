@@ -414,7 +414,7 @@ func misfit(replay *plan.Plan, prior Estimate, seen observations, logFactor floa
 func run(p *plan.Plan, factor float64) *forecast.Forecast {
 	shifted := *p
 	shifted.Calibration.Evaporation = &plan.Learnt{Value: factor}
-	return forecast.Run(&shifted, forecast.Options{CourseOnly: true})
+	return forecast.Run(&shifted, forecast.Options{CourseOnly: true, Coarse: true})
 }
 
 // whistlesOf returns when the cooker whistled in a step.
