@@ -230,20 +230,6 @@ func (p *Plan) Weigh(item Item) (*pantry.Material, measure.Gram, error) {
 	return material, mass, err
 }
 
-// Clone returns a copy that shares nothing that can be changed.
-func (p *Plan) Clone() *Plan {
-	data, err := p.JSON()
-	if err != nil {
-		panic(err) // a Plan holds only what JSON can write
-	}
-	copied := &Plan{}
-	if err := json.Unmarshal(data, copied); err != nil {
-		panic(err)
-	}
-	copied.pantry, copied.us = p.pantry, p.us
-	return copied
-}
-
 // JSON returns the document, indented. Read returns an equal plan from it.
 func (p *Plan) JSON() ([]byte, error) {
 	data, err := json.MarshalIndent(p, "", " ")
