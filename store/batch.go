@@ -99,3 +99,33 @@ type Tag struct {
 	Name    string
 	Batches int
 }
+
+// A BookLine is as much of a batch as a short list shows.
+type BookLine struct {
+	ID, Name string
+	BegunAt  time.Time
+	Verdict  *Verdict // nil until it is judged
+}
+
+// LatestLines returns so many of the batches in the book, the latest first, without
+// their plans and events.
+func (s *Store) LatestLines(ctx context.Context, most int) ([]BookLine, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.name, cook.begun_at, verdict.thickness, verdict.sweetness, verdict.note
+		FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id
+		WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return all(rows, err, func(row scanner) (BookLine, error) {
+		var l BookLine
+		var begun string
+		var thickness sql.Null[int]
+		var sweetness, note sql.Null[string]
+		if err := row.Scan(&l.ID, &l.Name, &begun, &thickness, &sweetness, &note); err != nil {
+			return l, err
+		}
+		if thickness.Valid {
+			l.Verdict = &Verdict{Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V}
+		}
+		var err error
+		l.BegunAt, err = parseStamp(begun)
+		return l, err
+	})
+}

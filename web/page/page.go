@@ -18,6 +18,7 @@ import (
 	"github.com/google/uuid"
 
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/draw"
 )
@@ -39,6 +40,26 @@ type App struct {
 	learnt lessons
 }
 
+type homeKey struct{}
+
+// WithHome lets what a request asks of the kitchen's own figures be read once.
+func WithHome(ctx context.Context) context.Context {
+	return context.WithValue(ctx, homeKey{}, &plan.Home{})
+}
+
+// Home returns what the kitchen has found out about itself, for reading only.
+func (a *App) Home(ctx context.Context) (plan.Home, error) {
+	once, _ := ctx.Value(homeKey{}).(*plan.Home)
+	if once != nil && once.Measures != nil {
+		return *once, nil
+	}
+	home, err := a.Store.Home(ctx)
+	if err == nil && once != nil {
+		*once = home
+	}
+	return home, err
+}
+
 // Pudding returns a pudding as it is cooked in this kitchen: with its measures,
 // water tests, own materials and air. Error: store.ErrNotFound.
 func (a *App) Pudding(ctx context.Context, id string) (store.Pudding, error) {
@@ -46,7 +67,7 @@ func (a *App) Pudding(ctx context.Context, id string) (store.Pudding, error) {
 	if err != nil {
 		return pudding, err
 	}
-	home, err := a.Store.Home(ctx)
+	home, err := a.Home(ctx)
 	if err != nil {
 		return pudding, err
 	}
@@ -66,7 +87,7 @@ func (a *App) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
 	if err != nil {
 		return nil, err
 	}
-	home, err := a.Store.Home(ctx)
+	home, err := a.Home(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -88,7 +109,7 @@ func (a *App) Planned(ctx context.Context) ([]store.Pudding, error) {
 	if err != nil || len(planned) == 0 {
 		return nil, err
 	}
-	home, err := a.Store.Home(ctx)
+	home, err := a.Home(ctx)
 	if err != nil {
 		return nil, err
 	}

@@ -53,7 +53,7 @@ func Load(ctx context.Context, app *page.App, g store.Gathering, now time.Time) 
 	if err != nil {
 		return nil, err
 	}
-	home, err := app.Store.Home(ctx)
+	home, err := app.Home(ctx)
 	if err != nil {
 		return nil, err
 	}

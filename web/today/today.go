@@ -74,7 +74,7 @@ func (s *Screen) next(ctx context.Context) ([]toBegin, error) {
 		if p.ServeAt.Before(now) {
 			continue
 		}
-		f := forecast.Run(p.Plan, forecast.Options{})
+		f := forecast.Run(p.Plan, forecast.Options{CourseOnly: true})
 		for _, at := range say.StartBy(p.Plan, f, p.ServeAt, s.app.Zone) {
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
@@ -120,7 +120,7 @@ func (s *Screen) Show(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/start")
 		return
 	}
-	ctx := c.Request.Context()
+	ctx := page.WithHome(c.Request.Context())
 	v := view{Now: s.app.Now()}
 	cooks, err := s.app.Store.OnStove(ctx)
 	if err != nil {
@@ -158,13 +158,13 @@ func (s *Screen) Show(c *gin.Context) {
 		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(f.Time.TotalMin),
 			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
 	}
-	book, err := s.app.Store.Book(ctx, most)
+	book, err := s.app.Store.LatestLines(ctx, most)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
 	for _, k := range book {
-		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
+		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
 	}
 	own, err := s.next(ctx)
 	if err != nil {
@@ -200,7 +200,7 @@ func (s *Screen) cooking(k store.Cook) cooking {
 }
 
 // verdictLine says how a batch came out.
-func verdictLine(k store.Cook) string {
+func verdictLine(k store.BookLine) string {
 	if k.Verdict == nil {
 		return "not judged yet"
 	}
