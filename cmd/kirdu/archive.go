@@ -19,14 +19,7 @@ func exportCommand() *cobra.Command {
 		Short: "Write everything into one archive of open formats (JSON and CSV in a zip file)",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			path, err := dataFile(data)
-			if err != nil {
-				return err
-			}
-			if _, err := os.Stat(path); err != nil {
-				return fmt.Errorf("there is no data to export: %w", err)
-			}
-			return withKitchen(cmd.Context(), path, func(s *store.Store, _ string) error {
+			return withExisting(cmd.Context(), data, "export", func(s *store.Store, _ string) error {
 				const ownerOnly = 0o600
 				file, err := os.OpenFile(args[0], os.O_WRONLY|os.O_CREATE|os.O_EXCL, ownerOnly)
 				if errors.Is(err, os.ErrExist) {

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"time"
@@ -17,14 +18,7 @@ func backupCommand() *cobra.Command {
 		Short: "Copy all data into a new file, also while the application runs",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			path, err := dataFile(data)
-			if err != nil {
-				return err
-			}
-			if _, err := os.Stat(path); err != nil {
-				return fmt.Errorf("there is no data to copy: %w", err)
-			}
-			return withKitchen(cmd.Context(), path, func(s *store.Store, path string) error {
+			return withExisting(cmd.Context(), data, "copy", func(s *store.Store, path string) error {
 				if err := s.Backup(cmd.Context(), args[0]); err != nil {
 					return err
 				}
@@ -35,6 +29,18 @@ func backupCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
 	return cmd
+}
+
+// withExisting is withKitchen for what makes no kitchen where there is none.
+func withExisting(ctx context.Context, given, what string, do func(s *store.Store, path string) error) error {
+	path, err := dataFile(given)
+	if err != nil {
+		return err
+	}
+	if _, err := os.Stat(path); err != nil {
+		return fmt.Errorf("there is no data to %s: %w", what, err)
+	}
+	return withKitchen(ctx, path, do)
 }
 
 func restoreCommand() *cobra.Command {
