@@ -249,6 +249,9 @@ func (w *ward) binding(grams float64) []plan.Step {
 			to := cool
 			steps = append(steps, plan.Step{Do: plan.Cool, Pot: sparePot, ToC: &to, Where: "water-bath"})
 		}
+		if w.celsius() > warm {
+			steps = append(steps, w.aside(usualApart, "Off the flame, covered, until the binder is ready."))
+		}
 		return append(steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true, Note: "Whisk it in off the flame; do not let it boil."}))
 	}
 	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "Starch into cold liquid, stirred smooth."}}
@@ -271,6 +274,20 @@ func (w *ward) binding(grams float64) []plan.Step {
 		steps[len(steps)-1].Until = &plan.Until{Minutes: &three}
 	}
 	return steps
+}
+
+// usualApart is how long a binder takes in a small pan; warm is a pot that goes on
+// cooking and thickening while it waits.
+const (
+	usualApart measure.Minute = 5
+	warm                      = 45
+)
+
+// aside lets the pot stand, off the flame and covered, while something is made in
+// another pan.
+func (w *ward) aside(minutes measure.Minute, note string) plan.Step {
+	lid := true
+	return w.inPot(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: &lid, Note: note})
 }
 
 // bindTo adds to a repair the starch that brings it to the wanted grade, at least
@@ -640,6 +657,13 @@ func (w *ward) mushy() []Repair {
 	if w.over() != nil {
 		r.Leaves = 1 // it has cooked enough
 	}
+	// As long as the fresh grain takes the pot waits.
+	f, apart := forecast.Run(w.with(&r), w.course()), 0.0
+	for i := range r.Steps[:len(r.Steps)-1] {
+		one := f.Steps[w.now+i]
+		apart += one.EndMin - one.StartMin
+	}
+	r.Steps = slices.Insert(r.Steps, len(r.Steps)-1, w.aside(measure.Minute(math.Ceil(apart)), "Off the flame, covered, until the fresh grain is done."))
 	if w.thinTo(&r, w.wanted) {
 		w.keepSweet(&r)
 		list = append(list, r)

@@ -2,6 +2,7 @@ package cook
 
 import (
 	"errors"
+	"slices"
 	"time"
 
 	"kirdu/core/advice"
@@ -88,8 +89,13 @@ func (s *State) mended(e Event) error {
 	}
 	s.lose(at, m.Lost)
 	for k := len(m.Steps) - 1; k >= 0; k-- {
-		s.Plan.EnsurePot(m.Steps[k].PotName())
-		s.strays[s.insert(at, s.at, m.Steps[k], Span{})] = true
+		step := m.Steps[k]
+		s.Plan.EnsurePot(step.PotName())
+		if s.inLine(&step) {
+			s.strays[s.insert(at, s.at, step, Span{})] = true
+		} else {
+			s.strays[s.beside(at, step)] = true
+		}
 	}
 	if !s.Done() {
 		s.Step = s.index(s.line[s.at])
@@ -107,6 +113,22 @@ func (s *State) mended(e Event) error {
 		}
 	}
 	return nil
+}
+
+// inLine reports whether a step of a repair is one of the pot, or takes from it;
+// what is made in another pan for it goes on beside.
+func (s *State) inLine(step *plan.Step) bool {
+	served := s.Plan.Served()[0]
+	return !step.Do.IsPreparation() && step.PotName() == served || slices.ContainsFunc(step.Items, func(item plan.Item) bool { return item.Pot == served })
+}
+
+// beside puts a job at an index.
+func (s *State) beside(index int, step plan.Step) (id int) {
+	id = slices.Max(s.IDs) + 1
+	s.Plan.InsertStep(index, step)
+	s.IDs = slices.Insert(s.IDs, index, id)
+	s.Spans = slices.Insert(s.Spans, index, Span{})
+	return id
 }
 
 // lose takes a loss out of what is in, and out of what was weighed before it; a

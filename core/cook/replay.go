@@ -2,6 +2,7 @@ package cook
 
 import (
 	"math"
+	"slices"
 	"time"
 
 	"kirdu/core/forecast"
@@ -47,8 +48,7 @@ func (s *State) Replay(now time.Time) *plan.Plan {
 	replay := s.Plan.Clone()
 	last := -1 // the latest timed step that was begun
 	for i := range replay.Steps {
-		// While something is made beside it for a repair, the pot goes on as before.
-		if !s.main(i) && !(s.IsStray(i) && last >= 0) {
+		if !s.main(i) && !(s.IsStray(i) && slices.Contains(s.line, s.IDs[i])) {
 			continue
 		}
 		span := s.Spans[i]

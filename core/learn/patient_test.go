@@ -66,8 +66,24 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 				require.InDelta(t, repair.After.Grade.Value, served, 0.25, "%s: %s at %.0f", symptom, repair.Key, point.minute)
 				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.4, "%s: %s at %.0f", symptom, repair.Key, point.minute)
 				if len(repair.Steps) > 0 {
-					require.Equal(t, repair.Steps[0].Do, mended.Present().Do, "the repair is what is to be done now")
+					require.True(t, mended.IsStray(mended.Step), "the repair is what is to be done now")
 				}
+				// Gone through step by step, each as long as it was to last, it comes out so.
+				walked, at := append(append([]cook.Event{}, events...), e), now
+				for n := 0; !mended.Done() && n < 40; n++ {
+					for _, job := range mended.Unready() {
+						walked = append(walked, cook.Event{Kind: cook.Next, At: at, Step: mended.IDs[job]})
+					}
+					l := learn.Follow(&mended, at)
+					one := l.Forecast.Steps[mended.Step]
+					at = at.Add(time.Duration(max(0.2, one.EndMin-one.StartMin) * float64(time.Minute)))
+					walked = append(walked, cook.Event{Kind: cook.Next, At: at, Step: mended.ID()})
+					mended = cook.Fold(p, minute(-30), walked)
+				}
+				require.True(t, mended.Done(), "%s: %s at %.0f", symptom, repair.Key, point.minute)
+				live = learn.Follow(&mended, at)
+				require.InDelta(t, repair.After.Grade.Value, advice.Served(symptom, p, live.Forecast), 0.5, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
+				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.8, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
 				undone := cook.Fold(p, minute(-30), append(append([]cook.Event{}, events...), e, cook.Event{ID: "u", Kind: cook.Undone, Part: "m", At: now}))
 				require.Equal(t, len(state.Plan.Steps), len(undone.Plan.Steps), "taken back")
 				taken++
@@ -84,4 +100,49 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 	for _, bad := range []*cook.Mend{nil, {Leaves: -1}, {Leaves: 9}, {Sugar: 3}, {Lost: plan.Loss{Share: 1.5}}, {Steps: make([]plan.Step, 30)}, {Steps: []plan.Step{{Do: "sing"}}}} {
 		require.Error(t, state.Check(cook.Event{Kind: cook.Mended, At: minute(25), Mend: bad}))
 	}
+}
+
+const coconut = `{"format":"kirdu-plan/1","name":"Millet, coconut","serves":4,"serve":"warm",
+"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":130}},
+"steps":[
+{"do":"add","items":[{"material":"coconut-milk-thin","amount":"800 g"},{"material":"millet-barnyard","amount":"80 g"}]},
+{"do":"heat","flame":"high","until":{"boil":true}},
+{"do":"heat","flame":"medium-low","until":{"minutes":14}},
+{"do":"add","items":[{"material":"palm-sugar","amount":"90 g"},{"material":"coconut-milk-thick","amount":"150 g"}]},
+{"do":"heat","flame":"medium","until":{"minutes":6}}]}`
+
+// TestABinderIsMadeBesideThePot splits coconut milk: what is cooked in a small pan
+// goes on beside, the pot waits off the flame, and the step that needs it says so.
+func TestABinderIsMadeBesideThePot(t *testing.T) {
+	p, err := plan.Read([]byte(coconut))
+	require.NoError(t, err)
+	minute := func(m float64) time.Time { return lit.Add(time.Duration(m * float64(time.Minute))) }
+	events := []cook.Event{{Kind: cook.Next, Step: 0, At: minute(0)}, {Kind: cook.Next, Step: 1, At: minute(8)}, {Kind: cook.Next, Step: 2, At: minute(22)}, {Kind: cook.Next, Step: 3, At: minute(23)}}
+	state := cook.Fold(p, minute(-3), events)
+	patient, err := learn.PatientOf(&state, minute(26))
+	require.NoError(t, err)
+	r, err := advice.Rescue(patient, advice.SplitCoconut)
+	require.NoError(t, err)
+	require.NotEmpty(t, r.Repairs)
+	e := cook.Event{ID: "m", Kind: cook.Mended, At: minute(26), Mend: cook.MendOf(advice.SplitCoconut, &r.Repairs[0])}
+	require.NoError(t, state.Check(e))
+	events = append(events, e)
+	mended := cook.Fold(p, minute(-3), events)
+	require.NotEmpty(t, mended.Beside(), "the small pan")
+	waited := false
+	for at := minute(27); !mended.Done(); at = at.Add(2 * time.Minute) {
+		if unready := mended.Unready(); len(unready) > 0 {
+			waited = true
+			for _, job := range unready {
+				events = append(events, cook.Event{Kind: cook.Next, At: at, Step: mended.IDs[job]})
+			}
+		}
+		events = append(events, cook.Event{Kind: cook.Next, At: at, Step: mended.ID()})
+		mended = cook.Fold(p, minute(-3), events)
+		require.Less(t, len(events), 40)
+	}
+	require.True(t, waited, "the binder goes in when it is ready")
+	live := learn.Follow(&mended, minute(60))
+	require.Less(t, float64(live.Celsius), 86.0, "it was not boiled again")
+	require.InDelta(t, r.Repairs[0].After.Grade.Value, advice.Served(advice.SplitCoconut, p, live.Forecast), 0.6)
 }
