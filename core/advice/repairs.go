@@ -31,7 +31,7 @@ const (
 // Names of what a repair makes and of the pan that it is made in.
 const (
 	slurryPart = "slurry"
-	sparePot   = "small pan"
+	sparePot   = "small"
 	LeftPot    = "left behind" // what is not eaten any more
 )
 
@@ -688,7 +688,7 @@ func (w *ward) mushy() []Repair {
 // the name of what is taken for more.
 const (
 	sparePanHolds = 900
-	secondPot     = "second pot"
+	secondPot     = "second"
 )
 
 // sweetGoal is how sweet it should have been, by how much it is too sweet.

@@ -139,9 +139,6 @@ func (v *view) tell(r advice.Rescued, patient advice.Patient) {
 		shown := repair{Key: one.Key, Title: one.Title, Why: one.Why, Until: one.Until, Beyond: one.Beyond, First: k == 0, Warnings: one.Warnings, NewID: page.NewID()}
 		for i, s := range one.Steps {
 			words := say.Step(one.Plan, one.Forecast, one.At+i)
-			if s.Pot == advice.LeftPot {
-				words = say.StepWords{Title: "Leave what sticks behind", Detail: fmt.Sprintf("about %.0f %%", 100*s.Items[0].Portion())}
-			}
 			if strings.EqualFold(words.Title, words.Detail+" in") {
 				words.Detail = ""
 			}

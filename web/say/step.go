@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -172,6 +173,9 @@ func addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
 	if p.Sweetens(i) {
 		return StepWords{Title: Capital(names) + " in", Detail: Amounts(p, s.Items) + ", in two goes; taste between",
 			Done: "Sugar is in", Short: "sugar"}
+	}
+	if s.Pot == advice.LeftPot {
+		return StepWords{Title: "Leave what sticks behind", Detail: fmt.Sprintf("about %.0f %%", 100*s.Items[0].Portion()), Done: "It is poured over", Short: "pour over"}
 	}
 	title := Capital(names) + " in"
 	if s.Topping {
