@@ -9,7 +9,25 @@ import (
 
 // AllBatches returns every batch in the book, the latest first.
 func (s *Store) AllBatches(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC`)
+	list, err := s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC`)
+	if err != nil {
+		return nil, err
+	}
+	for i := range list {
+		if list[i].Tags, err = s.tagsOf(ctx, list[i].ID); err != nil {
+			return nil, err
+		}
+	}
+	return list, nil
+}
+
+func (s *Store) tagsOf(ctx context.Context, cookID string) ([]string, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT name FROM tag WHERE cook_id = ? ORDER BY name`, cookID)
+	return all(rows, err, func(row scanner) (string, error) {
+		var name string
+		err := row.Scan(&name)
+		return name, err
+	})
 }
 
 // A BatchReading is a reading with the batch it belongs to.
@@ -100,25 +118,29 @@ type Tag struct {
 	Batches int
 }
 
-// A BookLine is as much of a batch as a short list shows.
+// A BookLine is as much of a batch as a list shows.
 type BookLine struct {
 	ID, Name string
 	BegunAt  time.Time
-	Verdict  *Verdict // nil until it is judged
+	Verdict  *Verdict // nil until it is judged; without the note of the next day
+	Last     int64    // grows with every event: what is known of the batch holds as long as it stays
 }
 
-// LatestLines returns so many of the batches in the book, the latest first, without
-// their plans and events.
+// LatestLines returns so many of the batches in the book, the latest first.
 func (s *Store) LatestLines(ctx context.Context, most int) ([]BookLine, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.name, cook.begun_at, verdict.thickness, verdict.sweetness, verdict.note
-		FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id
-		WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return s.lines(ctx, ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC LIMIT ?`, most)
+}
+
+func (s *Store) lines(ctx context.Context, where string, arguments ...any) ([]BookLine, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.name, cook.begun_at, verdict.thickness, verdict.sweetness, verdict.note,
+		(SELECT coalesce(max(sequence), 0) FROM cook_event WHERE cook_id = cook.id)
+		FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`+where, arguments...)
 	return all(rows, err, func(row scanner) (BookLine, error) {
 		var l BookLine
 		var begun string
 		var thickness sql.Null[int]
 		var sweetness, note sql.Null[string]
-		if err := row.Scan(&l.ID, &l.Name, &begun, &thickness, &sweetness, &note); err != nil {
+		if err := row.Scan(&l.ID, &l.Name, &begun, &thickness, &sweetness, &note, &l.Last); err != nil {
 			return l, err
 		}
 		if thickness.Valid {

@@ -21,7 +21,7 @@ type Cook struct {
 	Zone      string
 	Events    []cook.Event
 	Verdict   *Verdict // nil until it is judged
-	Tags      []string
+	Tags      []string // of one that is loaded by itself, or with all
 
 	GatheringID string  // "" for none
 	Rehearsal   bool    // simulated, and not in the book
@@ -97,19 +97,15 @@ func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, st
 }
 
 const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
-	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note,
-	(SELECT group_concat(name, char(31)) FROM (SELECT name FROM tag WHERE cook_id = cook.id ORDER BY name))
+	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
-
-// tagBreak stands between tags: the unit separator, which nobody types.
-const tagBreak = "\x1f"
 
 func scanCook(row scanner) (Cook, error) {
 	var c Cook
 	var document, begun string
-	var eaten, sweetness, note, nextNote, tags sql.Null[string]
+	var eaten, sweetness, note, nextNote sql.Null[string]
 	var thickness, nextThickness sql.Null[int]
-	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote, &tags); err != nil {
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
 		return c, err
 	}
 	var err error
@@ -122,9 +118,6 @@ func scanCook(row scanner) (Cook, error) {
 	if eaten.Valid {
 		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V, NextThickness: nextThickness.V, NextNote: nextNote.V}
 	}
-	if tags.Valid {
-		c.Tags = strings.Split(tags.V, tagBreak)
-	}
 	return c, nil
 }
 
@@ -134,7 +127,10 @@ func (s *Store) Cook(ctx context.Context, id string) (Cook, error) {
 	if err != nil {
 		return c, err
 	}
-	c.Events, err = s.events(ctx, id)
+	if c.Events, err = s.events(ctx, id); err != nil {
+		return c, err
+	}
+	c.Tags, err = s.tagsOf(ctx, id)
 	return c, err
 }
 
@@ -148,29 +144,31 @@ type BookFilter struct {
 // Unjudged is the filter for batches that have no verdict yet.
 const Unjudged = "not judged yet"
 
-// SearchBook returns so many of the finished cooks that a filter lets through, the
-// latest first, behind those that are skipped.
-func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([]Cook, error) {
-	query := cookQuery + ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0`
+// SearchBook returns so many of the batches in the book that a filter lets through,
+// the latest first, behind those that are skipped.
+func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([]BookLine, error) {
+	inner := `SELECT cook.rowid FROM cook INDEXED BY cook_book WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0`
 	var arguments []any
 	if f.Words != "" {
 		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
-		query += ` AND (cook.name LIKE ? ESCAPE '\' OR verdict.note LIKE ? ESCAPE '\' OR verdict.next_note LIKE ? ESCAPE '\')`
+		inner += ` AND (cook.name LIKE ? ESCAPE '\' OR cook.rowid IN (SELECT told.rowid FROM verdict JOIN cook AS told ON told.id = verdict.cook_id
+			WHERE verdict.note LIKE ? ESCAPE '\' OR verdict.next_note LIKE ? ESCAPE '\'))`
 		arguments = append(arguments, like, like, like)
 	}
 	switch f.Verdict {
 	case "":
 	case Unjudged:
-		query += ` AND verdict.cook_id IS NULL`
+		inner += ` AND cook.rowid NOT IN (SELECT judged.rowid FROM verdict JOIN cook AS judged ON judged.id = verdict.cook_id)`
 	default:
-		query += ` AND verdict.sweetness = ?`
+		inner += ` AND cook.rowid IN (SELECT judged.rowid FROM verdict JOIN cook AS judged ON judged.id = verdict.cook_id WHERE verdict.sweetness = ?)`
 		arguments = append(arguments, f.Verdict)
 	}
 	if f.Tag != "" {
-		query += ` AND cook.id IN (SELECT cook_id FROM tag WHERE name = ?)`
+		inner += ` AND cook.rowid IN (SELECT tagged.rowid FROM tag JOIN cook AS tagged ON tagged.id = tag.cook_id WHERE tag.name = ?)`
 		arguments = append(arguments, f.Tag)
 	}
-	return s.cooks(ctx, query+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?`, append(arguments, most, skip)...)
+	// Found in the index of the book alone, in its order; only what is shown is read whole.
+	return s.lines(ctx, ` WHERE cook.rowid IN (`+inner+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?) ORDER BY cook.begun_at DESC`, append(arguments, most, skip)...)
 }
 
 // Rehearsals returns those that are on the stove.

@@ -117,7 +117,7 @@ func BenchmarkBook(b *testing.B) {
 		}
 		last, err := s.store.Book(ctx, 1)
 		require.NoError(b, err)
-		for name, path := range map[string]string{"list": "/logbook", "search": "/logbook?search=pear", "batch": "/logbook/" + last[0].ID} {
+		for name, path := range map[string]string{"list": "/logbook", "search": "/logbook?search=pear", "in vain": "/logbook?search=zebra", "tag": "/logbook?tag=breakfast", "batch": "/logbook/" + last[0].ID} {
 			b.Run(fmt.Sprintf("%s/%d", name, size), func(b *testing.B) {
 				for b.Loop() {
 					response, _ := s.get(path)

@@ -2,6 +2,7 @@
 package logbook
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -10,6 +11,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 	"unicode"
 	"unicode/utf8"
@@ -36,12 +38,50 @@ type Screen struct {
 	batch  *page.Template
 	beside *page.Template
 	trend  *page.Template
+
+	mutex sync.Mutex
+	known map[string]facts
+}
+
+// facts are what a list tells of a batch beyond its line: they come of its events,
+// and stay as long as no event comes.
+type facts struct {
+	last  int64
+	bowls int
+	took  measure.Minute
+	yield measure.Gram
+}
+
+// mostKnown bounds the facts that are kept at hand.
+const mostKnown = 5000
+
+// factsOf returns the facts of a batch.
+func (s *Screen) factsOf(ctx context.Context, l store.BookLine) (facts, error) {
+	s.mutex.Lock()
+	known, there := s.known[l.ID]
+	s.mutex.Unlock()
+	if there && known.last == l.Last {
+		return known, nil
+	}
+	k, err := s.app.Store.Cook(ctx, l.ID)
+	if err != nil {
+		return known, err
+	}
+	state := k.State()
+	known = facts{l.Last, k.Plan.Serves, cookMinutes(&state), state.Yield}
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	if len(s.known) >= mostKnown {
+		clear(s.known)
+	}
+	s.known[l.ID] = known
+	return known, nil
 }
 
 // New returns the screen.
 func New(app *page.App) *Screen {
 	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html"),
-		beside: app.Template(files, "beside.html"), trend: app.Template(files, "trends.html")}
+		beside: app.Template(files, "beside.html"), trend: app.Template(files, "trends.html"), known: map[string]facts{}}
 }
 
 type listView struct {
@@ -108,11 +148,15 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	week := ""
 	for _, k := range book {
-		state := k.State()
-		e := entry{ID: k.ID, Name: k.Plan.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006"),
-			Bowls: strconv.Itoa(k.Plan.Serves), Took: say.Minutes(cookMinutes(&state)), Yield: "not weighed"}
-		if state.Yield > 0 {
-			e.Yield = say.Exact(state.Yield)
+		known, err := s.factsOf(c.Request.Context(), k)
+		if err != nil {
+			s.app.Fail(c, err)
+			return
+		}
+		e := entry{ID: k.ID, Name: k.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006"),
+			Bowls: strconv.Itoa(known.bowls), Took: say.Minutes(known.took), Yield: "not weighed"}
+		if known.yield > 0 {
+			e.Yield = say.Exact(known.yield)
 		}
 		if k.Verdict != nil {
 			e.Verdict = verdictWords(*k.Verdict)
