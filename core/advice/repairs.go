@@ -276,12 +276,11 @@ func (w *ward) binding(grams float64) []plan.Step {
 	return steps
 }
 
-// usualApart is how long a binder takes in a small pan; warm is a pot that goes on
-// cooking and thickening while it waits.
-const (
-	usualApart measure.Minute = 5
-	warm                      = 45
-)
+// usualApart is how long a binder takes in a small pan.
+const usualApart measure.Minute = 5
+
+// warm is a pot, in °C, that goes on cooking and thickening while it waits.
+const warm = 45
 
 // aside lets the pot stand, off the flame and covered, while something is made in
 // another pan.
