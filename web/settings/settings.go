@@ -8,6 +8,7 @@ import (
 	"errors"
 	"net"
 	"net/http"
+	"net/url"
 	"slices"
 	"sort"
 	"strings"
@@ -147,7 +148,7 @@ func addresses(r *http.Request) (list []string) {
 		return nil
 	}
 	for _, a := range own {
-		if ip, ok := a.(*net.IPNet); ok && ip.IP.IsPrivate() && ip.IP.To4() != nil {
+		if ip, ok := a.(*net.IPNet); ok && ip.IP.IsGlobalUnicast() && ip.IP.To4() != nil {
 			scheme := "http://"
 			if r.TLS != nil {
 				scheme = "https://"
@@ -155,8 +156,14 @@ func addresses(r *http.Request) (list []string) {
 			list = append(list, scheme+net.JoinHostPort(ip.IP.String(), port))
 		}
 	}
-	sort.Strings(list)
+	// Those of a home network first.
+	sort.SliceStable(list, func(i, j int) bool { return private(list[i]) && !private(list[j]) })
 	return list
+}
+
+func private(address string) bool {
+	u, err := url.Parse(address)
+	return err == nil && net.ParseIP(u.Hostname()).IsPrivate()
 }
 
 // errCode reports a picture that was asked for when there is none.
