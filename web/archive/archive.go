@@ -30,6 +30,8 @@ type Screen struct {
 	app  *page.App
 	page *page.Template
 
+	unpacking sync.Mutex
+
 	mutex   sync.Mutex
 	waiting map[string]upload // looked at, and not taken over yet
 }
@@ -141,6 +143,8 @@ func (s *Screen) Look(c *gin.Context) {
 }
 
 func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bool) ([]store.Absorbed, error) {
+	s.unpacking.Lock() // one at a time: an archive is unpacked into memory
+	defer s.unpacking.Unlock()
 	file, err := os.Open(path)
 	if err != nil {
 		return nil, err

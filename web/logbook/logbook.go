@@ -39,6 +39,8 @@ type Screen struct {
 	beside *page.Template
 	trend  *page.Template
 
+	darkroom sync.Mutex // photos are made small one at a time
+
 	mutex sync.Mutex
 	known map[string]facts
 }

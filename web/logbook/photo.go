@@ -92,7 +92,10 @@ func (s *Screen) AddPhoto(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
+	// One at a time: a large photo takes a lot of memory while it is made small.
+	s.darkroom.Lock()
 	photo, err := shrink(data)
+	s.darkroom.Unlock()
 	if err != nil {
 		refuse(http.StatusUnprocessableEntity, err)
 		return

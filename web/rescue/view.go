@@ -160,7 +160,7 @@ func figures(r advice.Rescued, one *advice.Repair) []figure {
 	between := func(x measure.Range, decimals int) string {
 		low, high := trimmed(x.Low, decimals), trimmed(x.High, decimals)
 		if low == high {
-			return "as exactly as it is weighed"
+			return "as weighed"
 		}
 		return low + " to " + high
 	}
