@@ -290,6 +290,10 @@ func (w *ward) setGoal() {
 	}
 }
 
+// eyeSD is how exactly a thickness is seen, in grades: by an eye that compares, our
+// own judgement.
+const eyeSD = 0.35
+
 // lookAt makes it as thick as it is seen to be.
 func (w *ward) lookAt() {
 	if w.seen.Grade == nil {
@@ -299,8 +303,7 @@ func (w *ward) lookAt() {
 	if is == nil {
 		return
 	}
-	const sd = 0.35 // grade: an eye that compares
-	spread, offset := sd, *w.seen.Grade-*is
+	spread, offset := eyeSD, *w.seen.Grade-*is
 	if learnt := w.p.Calibration.ThicknessOffset; learnt != nil {
 		offset += learnt.Value
 	}
@@ -497,6 +500,9 @@ func (w *ward) finish(r *Repair) bool {
 	r.At, r.Plan, r.Forecast = w.now, p, forecast.Run(p, o)
 	r.After = w.outcome(p, r.Forecast)
 	r.Part, _ = w.grain()
+	if w.seen.Grade != nil {
+		r.After.Grade = w.fromNow(r)
+	}
 	for _, pair := range []struct{ of, by *measure.Range }{{&r.After.Grade, &r.widen.Grade}, {&r.After.Sweet, &r.widen.Sweet}, {&r.After.Done, &r.widen.Done}, {&r.After.Mass, &r.widen.Mass}} {
 		pair.of.Low = pair.of.Value - math.Hypot(pair.of.Value-pair.of.Low, pair.by.Low)
 		pair.of.High = pair.of.Value + math.Hypot(pair.of.High-pair.of.Value, pair.by.High)
@@ -518,6 +524,68 @@ func (w *ward) finish(r *Repair) bool {
 	return true
 }
 
+// fromNow returns the grade as served with its range, for a pot whose thickness is
+// seen: however it came to it, only what is still to happen is uncertain, and the
+// eye.
+func (w *ward) fromNow(r *Repair) measure.Range {
+	o := w.pinned()
+	o.Weighings, o.CourseOnly, o.NominalOnly = w.left(o.Weighings, r.Lost), false, true
+	change := func(p *plan.Plan) float64 {
+		f := forecast.Run(p, o)
+		if now := f.Steps[w.last].Thickness; now != nil {
+			return w.served(f).Value - *now
+		}
+		return 0
+	}
+	nominal := change(r.Plan)
+	var up, down float64
+	note := func(p *plan.Plan) {
+		d := change(p) - nominal
+		up, down = up+square(max(d, 0)), down+square(min(d, 0))
+	}
+	for _, sign := range []float64{-1, 1} {
+		p := r.Plan.Clone()
+		value, sd := w.power()
+		p.Calibration.Evaporation = &plan.Learnt{Value: value * max(0.2, 1+sign*sd)}
+		note(p)
+		p = r.Plan.Clone()
+		if p.Calibration.CookTime == nil {
+			p.Calibration.CookTime = map[string]plan.Learnt{}
+		}
+		const cookSD = 0.15 // the model, section 14
+		p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
+			if m.Kinetics != nil {
+				was := 1.0
+				if learnt, ok := r.Plan.Calibration.CookTime[m.Slug]; ok {
+					was = learnt.Value
+				}
+				p.Calibration.CookTime[m.Slug] = plan.Learnt{Value: was * (1 + sign*cookSD)}
+			}
+		})
+		note(p)
+	}
+	value := r.After.Grade.Value
+	return measure.Range{Value: value, Low: value - measure.Percentile90*math.Sqrt(down+square(eyeSD)), High: value + measure.Percentile90*math.Sqrt(up+square(eyeSD))}
+}
+
+func square(x float64) float64 { return x * x }
+
+// power returns the factor on the power into the pot and its standard deviation, as
+// a share.
+func (w *ward) power() (value, sd float64) {
+	const untested, tested = 0.25, 0.08 // the model, section 14
+	value, sd = 1, untested
+	switch learnt := w.p.Calibration.Evaporation; {
+	case learnt != nil && learnt.SD != nil:
+		value, sd = learnt.Value, *learnt.SD/learnt.Value
+	case learnt != nil:
+		value, sd = learnt.Value, tested
+	case len(w.p.BurnerOf(w.pot).FlameW) > 0:
+		sd = tested
+	}
+	return value, sd
+}
+
 // minutes returns how long the steps of a repair take. Its range is that of the
 // power that reaches the pot, by what is known of it.
 func (w *ward) minutes(r *Repair) measure.Range {
@@ -530,22 +598,13 @@ func (w *ward) minutes(r *Repair) measure.Range {
 	}
 	value := lasts(r.Forecast)
 	out := measure.Range{Value: value, Low: value, High: value}
-	learnt := plan.Learnt{Value: 1}
-	if known := w.p.Calibration.Evaporation; known != nil {
-		learnt = *known
-	}
-	sd := 0.25 // of an untested burner; the model, section 14
-	if learnt.SD != nil {
-		sd = *learnt.SD / learnt.Value
-	} else if w.p.Calibration.Evaporation != nil || len(w.p.BurnerOf(w.pot).FlameW) > 0 {
-		sd = 0.08
-	}
+	factor, sd := w.power()
 	// The pot as it is now stays as it is: only what is to come is faster or slower.
 	pinned := w.pinned()
 	pinned.Weighings = w.left(pinned.Weighings, r.Lost)
 	for _, sign := range []float64{-measure.Percentile90, measure.Percentile90} {
 		p := r.Plan.Clone()
-		p.Calibration.Evaporation = &plan.Learnt{Value: learnt.Value * max(0.2, 1+sign*sd)}
+		p.Calibration.Evaporation = &plan.Learnt{Value: factor * max(0.2, 1+sign*sd)}
 		m := lasts(forecast.Run(p, pinned))
 		out.Low, out.High = min(out.Low, m), max(out.High, m)
 	}
