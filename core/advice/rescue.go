@@ -35,12 +35,14 @@ const (
 	TooSoftToCut  Symptom = "too-soft-to-cut"
 )
 
-// symptoms say each in words and how its repairs are found.
-var symptoms = []struct {
+// A complaint is a symptom in words, and how its repairs are found.
+type complaint struct {
 	of    Symptom
 	words string
 	mend  func(*ward) []Repair
-}{
+}
+
+var symptoms = []complaint{
 	{TooThick, "Too thick", (*ward).tooThick},
 	{TooThin, "Too thin", (*ward).tooThin},
 	{SplitDairy, "The milk has split", (*ward).splitDairy},
@@ -142,7 +144,6 @@ type Rescued struct {
 	Symptom  Symptom
 	Without  Outcome // if nothing is done
 	Wanted   float64 // grade as served
-	Liquid   string  // slug of what loosens it
 	Says     string  // what the computation says of the symptom
 	Repairs  []Repair
 	Fine     bool // it needs nothing
@@ -173,13 +174,7 @@ type ward struct {
 // Rescue returns the repairs of a pudding that has gone wrong, computed for that
 // pot; the advised one first. Errors: ErrSymptom, ErrPatient.
 func Rescue(patient Patient, symptom Symptom) (Rescued, error) {
-	k := slices.IndexFunc(symptoms, func(s struct {
-		of    Symptom
-		words string
-		mend  func(*ward) []Repair
-	}) bool {
-		return s.of == symptom
-	})
+	k := slices.IndexFunc(symptoms, func(c complaint) bool { return c.of == symptom })
 	if k < 0 {
 		return Rescued{}, ErrSymptom
 	}
@@ -187,7 +182,7 @@ func Rescue(patient Patient, symptom Symptom) (Rescued, error) {
 	if err != nil {
 		return Rescued{}, err
 	}
-	r := Rescued{Symptom: symptom, Without: w.before, Liquid: w.liquid, Cautions: w.cautions()}
+	r := Rescued{Symptom: symptom, Without: w.before, Cautions: w.cautions()}
 	if w.cannot = w.spoilt(); w.cannot == "" {
 		for _, repair := range symptoms[k].mend(w) {
 			if w.finish(&repair) {

@@ -45,7 +45,7 @@ const (
 	going      = `, {"do": "heat", "flame": "medium", "until": {"remaining_pct": 70}, "stir": "now-and-then"}`
 )
 
-// A ward is a kind of sick pudding: what happened, how many steps of it are done,
+// An illness is a kind of sick pudding: what happened, how many steps of it are done,
 // and what the cook says of it.
 type illness struct {
 	symptom advice.Symptom
