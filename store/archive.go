@@ -9,6 +9,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 
 	"kirdu/core/cook"
@@ -342,9 +343,14 @@ func (k kept) check(sheet *Sheet, row []any) error {
 	document, _ := cells["document"].(string)
 	switch k.name {
 	case "setting":
-		if name, _ := cells["name"].(string); strings.HasPrefix(name, secretSettings) {
+		name, _ := cells["name"].(string)
+		value, _ := cells["value"].(string)
+		if strings.HasPrefix(name, secretSettings) {
 			return errors.New("a passphrase is never taken over")
 		}
+		return checkSetting(name, value)
+	case "pot":
+		return checkPot(cells)
 	case "plan_version", "cook":
 		if _, err := plan.Read([]byte(document)); err != nil {
 			return fmt.Errorf("its plan: %w", err)
@@ -361,6 +367,40 @@ func (k kept) check(sheet *Sheet, row []any) error {
 	case "cook_event":
 		if mend := cells["mend"].(string); mend != "" {
 			return json.Unmarshal([]byte(mend), &cook.Mend{})
+		}
+	}
+	return nil
+}
+
+// settingBounds are those of the settings that are numbers.
+var settingBounds = map[string][2]float64{
+	settingAmbient: {-10, 50}, settingHumidity: {0, 100}, settingAltitude: {-400, 5000}, settingTap: {0, 40}, settingScale: {500, 100_000},
+	settingOvens: {0, MostOvens}, settingFridge: {0, MostFridgeL},
+}
+
+func checkSetting(name, value string) error {
+	const longest = 200
+	if len(name)+len(value) > longest {
+		return errors.New("it is longer than any setting is")
+	}
+	bounds, numeric := settingBounds[name]
+	if !numeric {
+		return nil
+	}
+	if x, err := strconv.ParseFloat(value, 64); err != nil || !(x >= bounds[0] && x <= bounds[1]) {
+		return fmt.Errorf("%s is a number from %v to %v", name, bounds[0], bounds[1])
+	}
+	return nil
+}
+
+// checkPot holds that a pot has a width where its shape needs one.
+func checkPot(cells map[string]any) error {
+	const least, most = 20, 2000
+	shape, _ := cells["shape"].(string)
+	for _, name := range map[string][]string{"straight": {"diameter_mm", "height_mm"}, "taper": {"bottom_mm", "top_mm", "height_mm"},
+		"bowl": {"top_mm", "height_mm"}, "tray": {"length_mm", "width_mm", "height_mm"}}[shape] {
+		if x, _ := cells[name].(float64); !(x >= least && x <= most) {
+			return fmt.Errorf("%s of a %s pot is from %d to %d mm", name, shape, least, most)
 		}
 	}
 	return nil

@@ -3,6 +3,8 @@ package store_test
 import (
 	"context"
 	"path/filepath"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -125,6 +127,7 @@ func TestAbsorbIsAllOrNothing(t *testing.T) {
 		{"pot", "height_mm", -3.0}, {"pot", "shape", "cube"}, {"pot", "added_at", "yesterday"}, {"burner", "power_w", nil},
 		{"plan_version", "document", `{"format": "kirdu-plan/1"}`}, {"plan_version", "pudding_id", "nobody"}, {"cook", "document", "{"},
 		{"cook_event", "cook_id", "nobody"}, {"cook_event", "mend", "{"}, {"verdict", "thickness", int64(12)}, {"lesson", "observations", "7"},
+		{"pot", "diameter_mm", 1.0},
 	} {
 		sheets, err := full.Sheets(t.Context())
 		require.NoError(t, err)
@@ -143,9 +146,12 @@ func TestAbsorbIsAllOrNothing(t *testing.T) {
 	sheets, err := full.Sheets(t.Context())
 	require.NoError(t, err)
 	settings := rowsOf(sheets, "setting")
-	settings.Rows = append(settings.Rows, []any{"passphrase_bcrypt", "$2a$theirs"})
-	_, err = empty.Absorb(t.Context(), sheets, store.TakeTheirs, false)
-	require.ErrorIs(t, err, store.ErrRow, "no archive opens the door")
+	honest := settings.Rows
+	for _, bad := range [][]any{{"passphrase_bcrypt", "$2a$theirs"}, {"tap_c", "warm"}, {"ambient_c", "NaN"}, {"fridge_l", "-3"}, {"theme", strings.Repeat("x", 999)}} {
+		settings.Rows = append(slices.Clone(honest), bad)
+		_, err = empty.Absorb(t.Context(), sheets, store.TakeTheirs, false)
+		require.ErrorIs(t, err, store.ErrRow, "%v: no archive opens the door, or spoils a page", bad)
+	}
 	_, err = empty.Absorb(t.Context(), []store.Sheet{{Name: "sessions"}}, store.TakeTheirs, false)
 	require.ErrorIs(t, err, store.ErrSheet)
 }

@@ -147,7 +147,45 @@ const (
 	settingAltitude = "altitude_m"
 	settingTap      = "tap_c"
 	settingScale    = "scale_limit_g"
+	settingOvens    = "ovens"
+	settingFridge   = "fridge_l"
 )
+
+// Bounds of what a household has.
+const (
+	MostOvens   = 6
+	MostFridgeL = 1000
+)
+
+// Fittings are what a gathering shares besides pots and burners.
+type Fittings struct {
+	Ovens   int
+	FridgeL float64 // room for puddings in the refrigerator, in litres
+}
+
+// Fittings returns those of the kitchen; usual stands where they were never set.
+func (s *Store) Fittings(ctx context.Context, usual Fittings) (Fittings, error) {
+	set, err := s.Settings(ctx)
+	if err != nil {
+		return usual, err
+	}
+	if text, there := set[settingOvens]; there {
+		if usual.Ovens, err = strconv.Atoi(text); err != nil {
+			return usual, fmt.Errorf("setting %s: %w", settingOvens, err)
+		}
+	}
+	if text, there := set[settingFridge]; there {
+		if usual.FridgeL, err = strconv.ParseFloat(text, 64); err != nil {
+			return usual, fmt.Errorf("setting %s: %w", settingFridge, err)
+		}
+	}
+	return usual, nil
+}
+
+// SetFittings stores them.
+func (s *Store) SetFittings(ctx context.Context, f Fittings) error {
+	return s.SetSettings(ctx, map[string]string{settingOvens: strconv.Itoa(f.Ovens), settingFridge: strconv.FormatFloat(f.FridgeL, 'f', -1, 64)})
+}
 
 // Room returns the air and the tap of the kitchen, nil if they were never set.
 func (s *Store) Room(ctx context.Context) (*plan.Kitchen, error) {

@@ -16,6 +16,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"kirdu/store"
 )
 
 func (s *site) home() plan.Home {
@@ -84,6 +85,7 @@ func TestBadInputBeforeTheFlame(t *testing.T) {
 		"a flame unheard of":  {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"blue"}, "before_g": {"1000"}, "after_g": {"800"}, "minutes": {"10"}}, "choose a flame", ""},
 		"a pot like a door":   {"POST", "/kitchen/weigh", url.Values{"name": {"barn"}, "walls": {"straight"}, "height_mm": {"100"}, "high_mm": {"90"}, "high_g": {"400000"}}, "wider than 1.5 m", `value="400000"`},
 		"fillings that cross": {"POST", "/kitchen/weigh", url.Values{"name": {"x"}, "walls": {"taper"}, "height_mm": {"100"}, "high_mm": {"90"}, "high_g": {"2000"}, "low_mm": {"95"}, "low_g": {"2100"}}, "deeper and heavier", `value="2100"`},
+		"half an oven":        {"POST", "/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"0"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}, "ovens": {"0.5"}}, "a whole number of ovens", `value="0.5"`},
 		"on the moon":         {"POST", "/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"90000"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}}, "from -400 to 5000", `value="90000"`},
 		"more than a pack":    {"POST", "/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "fat": {"50"}, "carbohydrate": {"60"}}, "more than 100 g", "Hill rice"},
 		"sugars of nothing":   {"POST", "/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "sugars": {"20"}}, "part of the carbohydrate", "Hill rice"},
@@ -145,7 +147,10 @@ func TestKitchenFindsItselfOut(t *testing.T) {
 	_, body = s.get("/puddings/" + s.pudding().ID)
 	require.NotEqual(t, longer, regexp.MustCompile(`data-total-time>([^<]*)`).FindStringSubmatch(body)[1])
 
-	s.accepts("/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"2850"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}})
+	s.accepts("/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"2850"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}, "ovens": {"2"}, "fridge_l": {"35.5"}})
+	fittings, err := s.store.Fittings(t.Context(), store.Fittings{})
+	require.NoError(t, err)
+	require.Equal(t, store.Fittings{Ovens: 2, FridgeL: 35.5}, fittings)
 	_, body = s.get("/puddings/" + s.pudding().ID)
 	require.Contains(t, body, "2 lb 12 oz", "the milk in pounds and ounces beside")
 	require.True(t, s.home().US)

@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -16,6 +17,7 @@ import (
 	"kirdu/core/advice"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/timetable"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/draw"
@@ -126,6 +128,9 @@ func (s *Screen) showRoom(c *gin.Context, status int, room *page.Fields) {
 	s.render(c, status, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil, room)
 }
 
+// usualFittings stand where a kitchen says nothing of them.
+var usualFittings = store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}
+
 // roomValues are those of the room as it is set, or as it is taken to be.
 func roomValues(home plan.Home) map[string]string {
 	k, units := home.Kitchen, "metric"
@@ -163,6 +168,12 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 		return
 	}
 	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(home), Measures: len(home.Measures)}
+	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v.Room["ovens"], v.Room["fridge_l"] = strconv.Itoa(fittings.Ovens), say.Number(fittings.FridgeL, -1)
 	if room != nil {
 		v.Room, v.RoomFaults = room.Values(), room.Faults()
 	}

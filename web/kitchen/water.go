@@ -205,6 +205,19 @@ func (s *Screen) SetRoom(c *gin.Context) {
 		AltitudeM: f.Number("altitude_m", -400, 5000, "350"), TapC: measure.Celsius(f.Number("tap_c", 0, 40, "15")),
 		ScaleLimitG: measure.Gram(f.Number("scale_limit_g", 500, 100000, "5000")),
 	}
+	fittings, err := s.app.Store.Fittings(c.Request.Context(), usualFittings)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if x, given := f.Optional("ovens", 0, store.MostOvens, "1"); given {
+		if fittings.Ovens = int(x); float64(fittings.Ovens) != x {
+			f.Fault("ovens", errors.New("give a whole number of ovens, such as 1"))
+		}
+	}
+	if x, given := f.Optional("fridge_l", 0, store.MostFridgeL, "60"); given {
+		fittings.FridgeL = x
+	}
 	if units := f.Text("units"); units != "metric" && units != store.UnitsUS {
 		f.Fault("units", errors.New("choose metric or US units"))
 	}
@@ -212,7 +225,10 @@ func (s *Screen) SetRoom(c *gin.Context) {
 		s.showRoom(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	err := s.app.Store.SetRoom(c.Request.Context(), room)
+	err = s.app.Store.SetRoom(c.Request.Context(), room)
+	if err == nil {
+		err = s.app.Store.SetFittings(c.Request.Context(), fittings)
+	}
 	if err == nil {
 		err = s.app.Store.SetSetting(c.Request.Context(), store.SettingUnits, f.Text("units"))
 	}

@@ -65,7 +65,11 @@ func Load(ctx context.Context, app *page.App, g store.Gathering, now time.Time) 
 	if err != nil {
 		return nil, err
 	}
-	w := &Worked{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}}
+	fittings, err := app.Store.Fittings(ctx, store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL})
+	if err != nil {
+		return nil, err
+	}
+	w := &Worked{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: fittings.Ovens, FridgeL: fittings.FridgeL}}
 	for _, b := range home.Burners {
 		w.Whole.Burners[b.Name] = timetable.Burner{Burner: b}
 	}
@@ -108,7 +112,7 @@ func (w *Worked) worksFor(g store.Gathering) string {
 	if err != nil {
 		return ""
 	}
-	return strings.Join(append(parts, digest(burners)), " ")
+	return strings.Join(append(parts, digest(burners), fmt.Sprintf("%d ovens %g l", w.Whole.Ovens, w.Whole.FridgeL)), " ")
 }
 
 func digest(data []byte) string {
