@@ -18,6 +18,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 )
 
 var kitchens = flag.Int("kitchens", 12, "simulated kitchens for each symptom")
@@ -298,4 +299,57 @@ func BenchmarkRescue(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// TestADescribedPotIsWhatWasSaid builds the plan of a pot that is described, and finds
+// in it what was said of it.
+func TestADescribedPotIsWhatWasSaid(t *testing.T) {
+	d := advice.Described{Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}, Burner: vessel.DefaultBurner(),
+		Kitchen: plan.Kitchen{AmbientC: 22, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}, Serve: plan.Warm,
+		Items: []plan.Item{{Material: "milk-whole", Amount: "1000 g"}}, Grain: &plan.Item{Material: "rice-short", Amount: "90 g"}, Sweet: &plan.Item{Material: "sugar-white", Amount: "80 g"}, Done: 1.4}
+	p, err := advice.Describe(d)
+	require.NoError(t, err)
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	require.InDelta(t, 1.4, f.Doneness["rice-short"].Value, 0.15)
+	require.Less(t, f.Yield.MassG.Value, 1171.0)
+
+	mass, grade := measure.Gram(900), 2.5
+	patient := advice.Finished(p, advice.JustOff)
+	patient.Mass, patient.Grade = &mass, &grade
+	wanted := 4.0
+	patient.Wanted = &wanted
+	r, err := advice.Rescue(patient, advice.TooThin)
+	require.NoError(t, err)
+	require.NotEmpty(t, r.Repairs)
+	require.InDelta(t, 900, r.Without.Mass.Value, 15, "it weighs what the scale says")
+	for _, one := range r.Repairs {
+		require.InDelta(t, 4, one.After.Grade.Value, 0.2, one.Key)
+		require.Less(t, one.After.Grade.High-one.After.Grade.Low, 2.0, "a pot that is seen is known to a grade")
+	}
+
+	d.Items = nil
+	_, err = advice.Describe(d)
+	require.ErrorIs(t, err, advice.ErrDescribed)
+	d.Items = []plan.Item{{Material: "milk-whole", Amount: "much"}}
+	_, err = advice.Describe(d)
+	require.Error(t, err)
+	d.Items, d.Grain, d.Sweet = []plan.Item{{Material: "water", Amount: "500 g"}}, nil, nil
+	_, err = advice.Describe(d)
+	require.NoError(t, err, "water alone is a pot, too")
+}
+
+func TestHowLongItHasStood(t *testing.T) {
+	p := sick(t, "warm", fmt.Sprintf(ricePot, 24, 90)+`, {"do": "rest", "minutes": 20}, {"do": "portion", "bowls": 6}`)
+	celsius := func(standing advice.Standing) float64 {
+		patient := advice.Finished(p, standing)
+		require.Equal(t, len(patient.Plan.Steps), patient.Now)
+		f := forecast.Run(patient.Plan, forecast.Options{CourseOnly: true})
+		return *f.Steps[patient.Now-1].TempC
+	}
+	require.Greater(t, celsius(advice.JustOff), 80.0, "what stood in the plan is not counted")
+	require.InDelta(t, 48, celsius(advice.Warm), 1)
+	require.Less(t, celsius(advice.Cold), 20.0)
+	r, err := advice.Rescue(advice.Finished(p, advice.Warm), advice.Skin)
+	require.NoError(t, err)
+	require.NotEmpty(t, r.Repairs, "lukewarm within two hours is still good")
 }

@@ -343,3 +343,50 @@ func TestDifferencesOfMaterialsThatComeAndGo(t *testing.T) {
 	require.Equal(t, "90 g", found[strings.ToLower(jaggery.ShortName())].To)
 	require.Len(t, plan.Differences(q, p), len(plan.Differences(p, q)), "as many the other way round")
 }
+
+// TestLosing takes a share of one kind out of what is in, and of nothing else or
+// later.
+func TestLosing(t *testing.T) {
+	p := withSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-flour","amount":"60 g"},{"material":"egg-whole","amount":"2 pieces"}]}`, boil,
+		`{"do":"add","items":[{"material":"rice-flour","amount":"20 g"}]}`)
+	flour, egg := float64(p.Holds(2, pantry.Flour)), float64(p.Holds(2, pantry.Egg))
+	all := float64(p.Holds(2, ""))
+	require.InDelta(t, 60, flour, 1e-9)
+	lost := p.Clone()
+	lost.Lose(2, plan.Loss{Share: 0.2, Of: pantry.Flour})
+	require.InDelta(t, 0.8*flour, float64(lost.Holds(2, pantry.Flour)), 1e-3)
+	require.InDelta(t, egg, float64(lost.Holds(2, pantry.Egg)), 1e-9)
+	require.InDelta(t, all-0.2*flour, float64(lost.Holds(2, "")), 1e-3)
+	require.InDelta(t, 20, float64(lost.Holds(3, pantry.Flour)-lost.Holds(2, pantry.Flour)), 1e-9, "what goes in later is whole")
+	_, err := plan.Reread(lost)
+	require.NoError(t, err)
+	untouched := p.Clone()
+	untouched.Lose(2, plan.Loss{})
+	require.Equal(t, p, untouched)
+}
+
+// TestLessSweetFromAStepOn scales what is still to come, by the gram and by the
+// share of a syrup.
+func TestLessSweetFromAStepOn(t *testing.T) {
+	p := withSteps(t, `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"120 g"},{"material":"water","amount":"60 g"}]}`, milkAndRice, sugarIn, boil, sugarIn, `{"do":"add","items":[{"part":"syrup","share":0.5}]}`, `{"do":"add","items":[{"part":"syrup"}]}`)
+	p.ScaleSweetenersFrom(3, 0.25)
+	require.Equal(t, "80 g", p.Steps[2].Items[0].Amount, "it is in already")
+	require.Equal(t, "20 g", p.Steps[4].Items[0].Amount)
+	require.InDelta(t, 0.125, p.Steps[5].Items[0].Portion(), 1e-9)
+	require.InDelta(t, 0.25, p.Steps[6].Items[0].Portion(), 1e-9)
+	require.Equal(t, "120 g", p.Steps[0].Items[0].Amount, "the syrup is made as it was")
+	require.Equal(t, "1 l", p.Steps[1].Items[0].Amount)
+	_, err := plan.Reread(p)
+	require.NoError(t, err)
+}
+
+func TestASmallPanIsThereWhenItIsNeeded(t *testing.T) {
+	p := withSteps(t, milkAndRice, boil)
+	p.EnsurePot("main")
+	require.Len(t, p.Pots, 1, "a pot that is there stays as it is")
+	p.EnsurePot("small")
+	require.Len(t, p.Pots, 2)
+	p.Steps = append(p.Steps, plan.Step{Do: plan.Add, Pot: "small", Items: []plan.Item{{Material: "water", Amount: "200 g"}}})
+	_, err := plan.Reread(p)
+	require.NoError(t, err)
+}

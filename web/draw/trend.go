@@ -76,6 +76,10 @@ func NewTrend(samples []Sample, zero float64, zeroLabel string, format func(floa
 		t.Days = append(t.Days, Tick{At: trendRight, Label: last.At.Format("2 Jan 2006")})
 	}
 	first, last := samples[0], samples[len(samples)-1]
-	t.Text = fmt.Sprintf("%d batches, from %s on %s to %s on %s.", len(samples), format(first.Value), first.At.Format("2 Jan 2006"), format(last.Value), last.At.Format("2 Jan 2006"))
+	word := "batches"
+	if len(samples) == 1 {
+		word = "batch"
+	}
+	t.Text = fmt.Sprintf("%d %s, from %s on %s to %s on %s.", len(samples), word, format(first.Value), first.At.Format("2 Jan 2006"), format(last.Value), last.At.Format("2 Jan 2006"))
 	return t
 }

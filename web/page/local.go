@@ -79,13 +79,15 @@ func (l Local) Page(page []byte) []byte {
 	var out bytes.Buffer
 	out.Grow(len(page) + len(page)/8)
 	tokens := html.NewTokenizer(bytes.NewReader(page))
-	depth := 0
+	depth, read := 0, 0
 	for {
 		kind := tokens.Next()
 		if kind == html.ErrorToken {
+			out.Write(page[read:]) // a tag that is cut off
 			return out.Bytes()
 		}
 		raw := bytes.Clone(tokens.Raw())
+		read += len(raw)
 		switch kind {
 		case html.StartTagToken, html.EndTagToken:
 			name, _ := tokens.TagName()

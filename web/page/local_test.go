@@ -1,6 +1,8 @@
 package page_test
 
 import (
+	"regexp"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -34,4 +36,21 @@ func TestOnlyTextsOfAPageAreWrittenSo(t *testing.T) {
 	want := `<!doctype html><p title="1.5" data-x="2.5">1,5 &amp; 2<input value="3.5"></p><svg><path d="M1.5 2.5"/><text>4,5</text></svg><pre>1.5</pre><code>0.5</code><textarea>1.5</textarea><script>x = 1.5</script>`
 	require.Equal(t, want, string(page.Local{Numbers: "comma"}.Page([]byte(in))))
 	require.Equal(t, in, string(page.Local{}.Page([]byte(in))))
+}
+
+// FuzzPagesKeepTheirTags rewrites any page: the tags stay to the letter, and a page
+// in its own way of writing stays as it is.
+func FuzzPagesKeepTheirTags(f *testing.F) {
+	f.Add(`<p title="1.5">1.5 g at 92 °C on 3 May 2026</p><script>a < 1.5</script><textarea>2.5</textarea>`)
+	f.Add(`<!-- 1.5 --><svg><text>5 to 60 °C</text></svg> 1.2.3 <p>&lt;1.5&gt;`)
+	f.Add("<p>\x00 1.5 <b 2.5>")
+	tags := regexp.MustCompile(`<[a-zA-Z/][^<>]*>`)
+	f.Fuzz(func(t *testing.T, text string) {
+		require.Equal(t, text, string(page.Local{}.Page([]byte(text))))
+		out := string(page.Local{Numbers: "comma", Dates: "month", Heat: "cf"}.Page([]byte(text)))
+		if before, after := tags.FindAllString(text, -1), tags.FindAllString(out, -1); len(before) == len(after) {
+			require.Equal(t, before, after)
+		}
+		require.GreaterOrEqual(t, len(out), len(strings.TrimSuffix(text, "\x00"))-1, "nothing is lost")
+	})
 }
