@@ -20,6 +20,7 @@ require (
 	golang.org/x/net v0.62.0
 	golang.org/x/term v0.48.0
 	golang.org/x/time v0.16.0
+	gonum.org/v1/gonum v0.17.0
 	modernc.org/sqlite v1.62.0
 	pgregory.net/rapid v1.3.0
 	rsc.io/qr v0.2.0

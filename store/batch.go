@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"math"
 	"time"
 )
 
@@ -41,16 +40,8 @@ func (s *Store) AllReadings(ctx context.Context) ([]BatchReading, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT cook_id, kind, at, value, mark FROM reading ORDER BY cook_id, at, rowid`)
 	return all(rows, err, func(row scanner) (BatchReading, error) {
 		var r BatchReading
-		var at string
-		var value sql.Null[float64]
-		if err := row.Scan(&r.CookID, &r.Kind, &at, &value, &r.Mark); err != nil {
-			return r, err
-		}
-		if r.Value = value.V; !value.Valid {
-			r.Value = math.NaN()
-		}
 		var err error
-		r.At, err = parseStamp(at)
+		r.Reading, err = scanReading(row, &r.CookID)
 		return r, err
 	})
 }

@@ -91,18 +91,21 @@ func (s *Store) KeepReadings(ctx context.Context, byCook map[string][]Reading, a
 // Readings returns those of a cook since a time, in the order of their time.
 func (s *Store) Readings(ctx context.Context, cookID string, since time.Time) ([]Reading, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT kind, at, value, mark FROM reading WHERE cook_id = ? AND at >= ? ORDER BY at, rowid`, cookID, stamp(since))
-	return all(rows, err, func(row scanner) (Reading, error) {
-		var r Reading
-		var at string
-		var value sql.Null[float64]
-		if err := row.Scan(&r.Kind, &at, &value, &r.Mark); err != nil {
-			return r, err
-		}
-		if r.Value = value.V; !value.Valid {
-			r.Value = math.NaN()
-		}
-		var err error
-		r.At, err = parseStamp(at)
+	return all(rows, err, func(row scanner) (Reading, error) { return scanReading(row) })
+}
+
+// scanReading scans a reading behind what else the row begins with.
+func scanReading(row scanner, first ...any) (Reading, error) {
+	var r Reading
+	var at string
+	var value sql.Null[float64]
+	if err := row.Scan(append(first, &r.Kind, &at, &value, &r.Mark)...); err != nil {
 		return r, err
-	})
+	}
+	if r.Value = value.V; !value.Valid {
+		r.Value = math.NaN()
+	}
+	var err error
+	r.At, err = parseStamp(at)
+	return r, err
 }

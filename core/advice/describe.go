@@ -3,6 +3,7 @@ package advice
 import (
 	"errors"
 
+	"kirdu/core/balance"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -64,30 +65,16 @@ func Describe(d Described) (*plan.Plan, error) {
 // Finished returns a pudding for a rescue after its last step: as it came off the
 // heat, or after it has stood there, or chilled.
 func Finished(p *plan.Plan, standing Standing) Patient {
-	done := p.Clone()
-	pot := ""
-	if served := p.Served()[0]; served != plan.MainPot {
-		pot = served
-	}
-	last := len(done.Steps)
-	for last > 1 {
-		switch done.Steps[last-1].Do {
-		case plan.Rest, plan.Cool, plan.Chill, plan.Hold, plan.Portion:
-			last--
-			continue
-		}
-		break
-	}
-	done.Steps = done.Steps[:last]
+	done := balance.OffHeat(p)
 	switch standing {
 	case Warm:
 		// In time: what cools on the counter for longer is not to be mended.
 		const warm measure.Celsius = 48
 		to := warm
-		done.Steps = append(done.Steps, plan.Step{Do: plan.Cool, Pot: pot, ToC: &to, Where: "counter"})
+		done.Steps = append(done.Steps, p.IntoServed(plan.Step{Do: plan.Cool, ToC: &to, Where: "counter"}))
 	case Cold:
 		hours := 4.0
-		done.Steps = append(done.Steps, plan.Step{Do: plan.Chill, Pot: pot, Hours: &hours})
+		done.Steps = append(done.Steps, p.IntoServed(plan.Step{Do: plan.Chill, Hours: &hours}))
 	}
 	return Patient{Plan: done, Now: len(done.Steps)}
 }

@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"kirdu/core/forecast"
-	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -14,14 +13,13 @@ import (
 
 // Thresholds. Source: the watchpoint table.
 const (
-	sweetRise                 = 4.0 // Brix that an addition of sugar brings
-	softEnough                = 0.9 // doneness
-	delayMinutes              = 3.0
-	thickFat     measure.Gram = 25 // per cent: a first press
-	belowBoil                 = 4.0
-	yogurtLimit               = 35.0 // °C
-	scorchLimit               = 1.0
-	heavyGrams                = 8000.0
+	sweetRise    = 4.0 // Brix that an addition of sugar brings
+	softEnough   = 0.9 // doneness
+	delayMinutes = 3.0
+	belowBoil    = 4.0
+	yogurtLimit  = 35.0 // °C
+	scorchLimit  = 1.0
+	heavyGrams   = 8000.0
 )
 
 // before returns the result of the latest step of the same pot, nil for the
@@ -101,7 +99,7 @@ func sugarDelay(p *plan.Plan, f *forecast.Forecast, step int, part string) float
 // thickCoconutBoiled: a first press splits at the boil.
 func thickCoconutBoiled(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	for i := range p.Steps {
-		if !brings(p, i, isThickCoconut) {
+		if !brings(p, i, (*pantry.Material).IsFirstPress) {
 			continue
 		}
 		for j := i + 1; j < len(p.Steps); j++ {
@@ -121,10 +119,6 @@ func thickCoconutBoiled(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 		}
 	}
 	return nil
-}
-
-func isThickCoconut(m *pantry.Material) bool {
-	return m.Kind == "coconut" && m.Behaviour == pantry.Liquid && m.Fat > thickFat
 }
 
 // yogurtHot: culture weeps in the heat.

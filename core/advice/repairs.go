@@ -4,7 +4,10 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"unicode"
+	"unicode/utf8"
 
+	"kirdu/core/balance"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -20,7 +23,6 @@ const (
 	nearGrade     = 0.15 // that no one tastes
 	nearSweet     = 0.3  // per cent, likewise
 	slurryMilk    = 4.0  // g of cold liquid for each g of starch
-	eggKeepsC     = 82.0 // where starch swells and egg does not yet scramble; the model, section 8
 	safeSplit     = 6.4  // pH near the boil; the model, section 8
 	sodaMost      = 0.6  // g per litre; the watchpoint table
 	pearlsRoom    = 0.42 // of the volume: below the 0.45 of the watchpoint table
@@ -35,7 +37,7 @@ const (
 	LeftPot    = "left behind" // what is not eaten any more
 )
 
-// loosenItem is what loosens: hot into a hot pot, cold into a cold one.
+// loosen puts in what loosens: hot into a hot pot, cold into a cold one.
 func (w *ward) loosen(grams float64) plan.Step {
 	temperature := celsiusOf(hotAddC)
 	note := "Hot, in two goes: half of it, stir, wait a minute and look."
@@ -43,7 +45,7 @@ func (w *ward) loosen(grams float64) plan.Step {
 	if w.celsius() < cold {
 		temperature, note = celsiusOf(5), "Cold and boiled before; whisk in half, look, then the rest."
 	}
-	return w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{portion(w.liquid, grams)}, TempC: temperature, Slowly: true, Note: note})
+	return w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(w.liquid, grams)}, TempC: temperature, Slowly: true, Note: note})
 }
 
 // sweetener is what sweetens again: what the pudding has, or white sugar where
@@ -59,12 +61,6 @@ func (w *ward) sweetener() *pantry.Material {
 	return best
 }
 
-// sweetens returns how much of a sweetener brings a mass from one sweetness to
-// another: what is stirred in is in the mass that it is a per cent of.
-func sweetens(m *pantry.Material, mass, from, to float64) float64 {
-	return mass * measure.Ratio(to-from, 100*m.Sweetness()-to)
-}
-
 // keepSweet adds to a repair what keeps the pudding as sweet as it would be.
 func (w *ward) keepSweet(r *Repair) {
 	after := w.gives(*r)
@@ -72,8 +68,8 @@ func (w *ward) keepSweet(r *Repair) {
 		return
 	}
 	m := w.sweetener()
-	grams := sweetens(m, after.Mass.Value, after.Sweet.Value, w.before.Sweet.Value)
-	r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "So that it stays as sweet. Leave it out if it was sweet enough."}))
+	grams := balance.Sweetens(m, after.Mass.Value, after.Sweet.Value, w.before.Sweet.Value)
+	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "So that it stays as sweet. Leave it out if it was sweet enough."}))
 	r.Shift += measure.Gram(grams)
 }
 
@@ -114,11 +110,10 @@ func (w *ward) tooThick() []Repair {
 	return []Repair{r}
 }
 
+// lower begins a name in small letters, for the middle of a sentence.
 func lower(name string) string {
-	if name == "" {
-		return name
-	}
-	return string(name[0]|0x20) + name[1:]
+	first, size := utf8.DecodeRuneInString(name)
+	return string(unicode.ToLower(first)) + name[size:]
 }
 
 func (w *ward) tooThin() []Repair {
@@ -161,7 +156,7 @@ func (w *ward) reduce() (Repair, bool) {
 		return Repair{}, false
 	}
 	guard := measure.Minute(90)
-	step := w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Stir: plan.StirOften})
+	step := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Stir: plan.StirOften})
 	r := Repair{Key: "reduce", Title: "Boil it down further",
 		Why:   "Steam leaves and what thickens stays. The grain cooks on, and it gets sweeter.",
 		Until: "The mark is a mass: weigh it or use the gauge, and stop there; it thickens again as it stands."}
@@ -214,7 +209,7 @@ func (w *ward) mash() (Repair, bool) {
 		return Repair{Key: "mash", Title: "Mash some of the grain",
 			Why:   "Broken grain gives off the starch that is still in it. Nothing is added and nothing boils away; the texture changes.",
 			Until: "Stop at half of the share, look, and go on.",
-			Steps: []plan.Step{w.inPot(plan.Step{Do: plan.Mash, Of: part, Pct: &whole, Note: "Against the wall of the pot with the back of a ladle."})}}
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Mash, Of: part, Pct: &whole, Note: "Against the wall of the pot with the back of a ladle."})}}
 	}
 	if w.gives(with(most)).Grade.Value < w.wanted-nearGrade {
 		return Repair{}, false
@@ -252,24 +247,24 @@ func (w *ward) binding(grams float64) []plan.Step {
 		if w.celsius() > warm {
 			steps = append(steps, w.aside(usualApart, "Off the flame, covered, until the binder is ready."))
 		}
-		return append(steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true, Note: "Whisk it in off the flame; do not let it boil."}))
+		return append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true, Note: "Whisk it in off the flame; do not let it boil."}))
 	}
 	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "Starch into cold liquid, stirred smooth."}}
 	const swells = 88
 	to, guard := measure.Celsius(swells), measure.Minute(40)
-	warm := w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard}, Stir: plan.StirOften, Lid: &closed})
+	heat := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard}, Stir: plan.StirOften, Lid: &closed})
 	celsius := w.celsius()
 	if celsius < swells {
-		steps, celsius = append(steps, warm), swells
+		steps, celsius = append(steps, heat), swells
 	}
-	steps = append(steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{{Part: steps[0].Name}}, Slowly: true, Note: "In a thin stream, stirring."}))
+	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Part: steps[0].Name}}, Slowly: true, Note: "In a thin stream, stirring."}))
 	slurry := (1 + slurryMilk) * float64(weighable(grams))
 	if mixed := (celsius*w.mass() + float64(w.p.Kitchen.AmbientC)*slurry) / (w.mass() + slurry); mixed < swells {
-		again := warm
+		again := heat
 		again.Stir = plan.StirConstant
 		steps = append(steps, again)
 	}
-	steps = append(steps, w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirConstant, Lid: &closed}))
+	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirConstant, Lid: &closed}))
 	if w.symptom == TooSoftToCut {
 		steps[len(steps)-1].Until = &plan.Until{Minutes: &three}
 	}
@@ -286,7 +281,7 @@ const warm = 45
 // another pan.
 func (w *ward) aside(minutes measure.Minute, note string) plan.Step {
 	lid := true
-	return w.inPot(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: &lid, Note: note})
+	return w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: &lid, Note: note})
 }
 
 // bindTo adds to a repair the starch that brings it to the wanted grade, at least
@@ -334,7 +329,7 @@ func (w *ward) splitDairy() []Repair {
 		Until:  "Stop when it is smooth on the tongue. If it smells sour it is thrown away.",
 		Beyond: "How fine the grain gets is not computed: with a hand blender it is seldom noticed, with a whisk it mostly is. It will not be what it was."}
 	two := measure.Minute(2)
-	r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Blend it with a hand blender, or whisk hard and rub it through a sieve."}))
+	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Blend it with a hand blender, or whisk hard and rub it through a sieve."}))
 	// Of the pot: what keeps curds apart, and with what is in it the 1 % of cooked starch that protects; the model, section 8.
 	const little, binder = 0.003, 0.008
 	starch := little
@@ -342,7 +337,7 @@ func (w *ward) splitDairy() []Repair {
 		one := r
 		one.Steps = slices.Clone(r.Steps)
 		if soda > 0 {
-			one.Steps = append(one.Steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "A pinch, dissolved in a spoon of water. It foams."}))
+			one.Steps = append(one.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "A pinch, dissolved in a spoon of water. It foams."}))
 		}
 		w.bindTo(&one, w.wanted, starch*w.mass())
 		return one
@@ -392,7 +387,7 @@ func (w *ward) splitCoconut() []Repair {
 		Why:    "Below 85 °C the fat is taken up in drops, and starch keeps the drops apart. Boiled again it comes out again.",
 		Until:  "Stop when no eyes of fat come back within a minute.",
 		Beyond: "How fine the drops get is not computed: a hand blender for half a minute is surer than a whisk."}
-	calm := w.inPot(plan.Step{Do: plan.Cool, ToC: celsiusOf(80), Where: "counter", Note: "Off the flame, whisking now and then, until it no longer steams much."})
+	calm := w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(80), Where: "counter", Note: "Off the flame, whisking now and then, until it no longer steams much."})
 	if w.celsius() > float64(*calm.ToC)+1 {
 		r.Steps = append(r.Steps, calm)
 	}
@@ -461,7 +456,7 @@ func (w *ward) lumps() []Repair {
 		Why:    "Small lumps can be crushed with a whisk or a blender; large ones stay in the sieve, and with them a part of the starch.",
 		Until:  "Stop when it runs as you want it.",
 		Beyond: "How much the sieve keeps is taken to be a fifth of the flour, 5 to 40 %.",
-		Steps:  []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Whisk hard, or blend; then through a sieve into a warm pot."})}}
+		Steps:  []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Whisk hard, or blend; then through a sieve into a warm pot."})}}
 	r, ok := w.lossOf(pantry.Flour, 0.05, 0.2, 0.4, r)
 	if !ok {
 		return nil
@@ -485,7 +480,7 @@ func (w *ward) pearlsLumped() []Repair {
 			Until: "Stop when they swim singly. Pearls that are glass-clear to the middle are done.",
 			Shift: weighable(grams),
 			Steps: []plan.Step{w.loosen(grams),
-				w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &three}, Stir: plan.StirConstant, Lid: &closed, Note: "Part the lump with two forks; do not crush it."})}}
+				w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &three}, Stir: plan.StirConstant, Lid: &closed, Note: "Part the lump with two forks; do not crush it."})}}
 	}
 	w.says = fmt.Sprintf("The pearls fill %.0f %% of the pudding; above 45 %% they hang together.", 100*w.base.Parts[part].VolumeShare)
 	most := mostLoosening * w.mass()
@@ -511,7 +506,7 @@ func (w *ward) scorched() []Repair {
 		Why:    "The clean part is poured into another pot without scraping; there it goes on with less flame and more stirring.",
 		Until:  "Taste it now. If it tastes of burning it is not to be saved: sugar and spice do not cover it.",
 		Beyond: fmt.Sprintf("How much stays behind is taken to be %.0f %%, %.0f to %.0f %%. Weigh what you have.", 100*left, 100*least, 100*most),
-		Steps: []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &minute, Note: "Off the flame. Do not stir, do not scrape: pour it into a clean pot."}),
+		Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Note: "Off the flame. Do not stir, do not scrape: pour it into a clean pot."}),
 			{Do: plan.Add, Pot: LeftPot, Items: []plan.Item{{Pot: w.pot, Share: &behind}}, Note: "What sticks stays in the old pot, under water."}}}
 	if over := w.over(); over != nil {
 		step := *over
@@ -581,7 +576,7 @@ func (w *ward) hardGrain() []Repair {
 				r.Steps = append(r.Steps, w.loosen(grams))
 				r.Shift = weighable(grams)
 			}
-			r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &covered, Stir: plan.StirNow,
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &covered, Stir: plan.StirNow,
 				Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: part, At: target}, MaxMinutes: &guard}}))
 			return r
 		}
@@ -641,7 +636,7 @@ func (w *ward) mushy() []Repair {
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.MediumHigh, Until: &plan.Until{Boil: true}, Stir: plan.StirNow},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Low, Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: slug, At: soft}, MaxMinutes: &guard}, Stir: plan.StirNow},
 			{Do: plan.Drain, Pot: sparePot},
-			w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Note: "Fold it in; do not stir it hard."}),
+			w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Note: "Fold it in; do not stir it hard."}),
 		}, Shift: measure.Gram(2 * fresh)}
 	for i := range r.Steps {
 		if r.Steps[i].Pot == sparePot && fresh*boils > sparePanHolds {
@@ -675,7 +670,7 @@ func (w *ward) mushy() []Repair {
 			stop.Leaves = 0
 		}
 		two := measure.Minute(2)
-		stop.Steps = []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame."})}
+		stop.Steps = []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame."})}
 		if w.thinTo(&stop, w.wanted) {
 			list = append(list, stop)
 		}
@@ -781,13 +776,13 @@ func (w *ward) notSweet() []Repair {
 			Until: "Two thirds of it first, then taste.", Shift: weighable(grams)}
 		const through = 0.95
 		if done := w.base.Steps[w.last].Doneness[part]; part != "" && done < through && w.celsius() > 60 {
-			r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften, Note: "Not yet: sugar keeps grain hard.",
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften, Note: "Not yet: sugar keeps grain hard.",
 				Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: part, At: 1}, MaxMinutes: &guard}}))
 		}
-		r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "Two thirds of it, taste, then the rest."}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "Two thirds of it, taste, then the rest."}))
 		const dissolves = 60
 		if w.celsius() > dissolves && !w.heatAhead() && !w.fragile() {
-			r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirOften, Lid: &open}))
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirOften, Lid: &open}))
 		}
 		return r
 	}
@@ -806,8 +801,8 @@ func (w *ward) weepingYogurt() []Repair {
 		Why:    "Cooked starch, cooled, holds what the curd no longer does. It is not warmed again.",
 		Until:  "Fold, do not whisk: whisked curd lets go of more.",
 		Beyond: "How much whey stands on it is for you to see: 0 to 8 % of the pot is usual, and what you pour off makes it thicker and less."}
-	if warm := w.inPot(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: "water-bath", Note: "In cold water, without stirring."}); w.celsius() > 35 {
-		r.Steps = append(r.Steps, warm)
+	if w.celsius() > yogurtLimit {
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: "water-bath", Note: "In cold water, without stirring."}))
 	}
 	const whey = 0.08
 	if !w.bindTo(&r, w.wanted, 0.004*w.mass()) {
@@ -830,9 +825,9 @@ func (w *ward) scrambledEgg() []Repair {
 		Until:  "Stop when it coats the spoon as you want it.",
 		Beyond: "How much of the egg is lost is taken to be half, 20 to 80 %. If it smells of boiled egg and you mind that, more vanilla or lemon peel is all that helps."}
 	if w.celsius() > 72 {
-		r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: "water-bath", Note: "Off the flame and into cold water, stirring."}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: "water-bath", Note: "Off the flame and into cold water, stirring."}))
 	} else {
-		r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame."}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame."}))
 	}
 	r.Steps[0].Note += " Then blend it, or rub it through a sieve."
 	if w.over() != nil {
@@ -852,11 +847,11 @@ func (w *ward) skin() []Repair {
 	list := []Repair{
 		{Key: "lift", Title: "Lift it off", Why: "Drawn off from the rim with a fork; the pudding under it is as it was.",
 			Until: "Afterwards lay paper or film on the surface, or keep a lid on.",
-			Steps: []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "Lift the skin off from the rim. Then cover it: paper on the surface, or the lid."})},
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "Lift the skin off from the rim. Then cover it: paper on the surface, or the lid."})},
 			widen: Outcome{Mass: measure.Range{Low: lost * w.mass()}}},
 		{Key: "whisk", Title: "Whisk it in", Why: "In a thick pudding nobody finds it; in a thin one it leaves shreds.",
 			Until: "Afterwards stir now and then while it cools, and keep it covered.",
-			Steps: []plan.Step{w.inPot(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "Whisk it in. Then cover it."})}},
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "Whisk it in. Then cover it."})}},
 	}
 	const coats = 3
 	if *w.base.Steps[w.last].Thickness > coats {
@@ -875,7 +870,7 @@ func (w *ward) tooSoftToCut() []Repair {
 		cold := measure.Celsius(6)
 		list = append(list, Repair{Key: "chill", Title: "Chill it longer", Why: fmt.Sprintf("It is at %.0f °C still, and sets until it is cold through.", w.celsius()),
 			Until: "Press the middle: it should spring back. Cut it with a wet knife.",
-			Steps: []plan.Step{w.inPot(plan.Step{Do: plan.Cool, ToC: &cold, Where: "fridge"})}})
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: &cold, Where: "fridge"})}})
 	}
 	if w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Egg }) {
 		if len(list) == 0 {
@@ -893,7 +888,7 @@ func (w *ward) tooSoftToCut() []Repair {
 			Until: "A drop on a cold plate should hold its shape after two minutes."}
 		if w.bindTo(&r, aim, 0) && len(r.Steps) > 0 {
 			four := 4.0
-			r.Steps = append(r.Steps, w.inPot(plan.Step{Do: plan.Chill, Hours: &four, Note: "Into the rinsed tray, a finger high, and cold."}))
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Chill, Hours: &four, Note: "Into the rinsed tray, a finger high, and cold."}))
 			list = append(list, r)
 		}
 	}

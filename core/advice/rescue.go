@@ -98,6 +98,27 @@ type Patient struct {
 // Pantry returns what its materials are looked up in.
 func (p Patient) Pantry() *pantry.Pantry { return p.Plan.Pantry() }
 
+// Tasted returns by how much too sweet a pudding is that is off by a share, for
+// Patient.Sweet: too little for NotSweet, nothing for what is no matter of taste.
+func (s Symptom) Tasted(by float64) float64 {
+	switch s {
+	case TooSweet:
+		return by
+	case NotSweet:
+		return -by
+	}
+	return 0
+}
+
+// A Taste is how far off a sweetness is, in words and as a share.
+type Taste struct {
+	Words string
+	By    float64
+}
+
+// Tastes lists them. Source: our own judgement; a tongue tells about a tenth apart.
+func Tastes() []Taste { return []Taste{{"a little", 0.1}, {"clearly", 0.2}, {"by far", 0.4}} }
+
 // Faults of patients.
 var (
 	ErrSymptom = errors.New("choose what is wrong")
@@ -386,7 +407,7 @@ func (w *ward) cookedIn() string {
 	masses := map[string]measure.Gram{}
 	best := "water"
 	w.p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
-		if m.Behaviour != pantry.Liquid || m.Sweetness() > 0.05 || m.Fat > coconutBreaks || m.Has("cultured") || m.Kind == "sweetener" {
+		if m.Behaviour != pantry.Liquid || m.Sweetness() > 0.05 || m.IsFirstPress() || m.Has("cultured") || m.Kind == "sweetener" {
 			return
 		}
 		masses[m.Slug] += mass
@@ -396,10 +417,6 @@ func (w *ward) cookedIn() string {
 	})
 	return best
 }
-
-// coconutBreaks is the fat, in per cent, above which a coconut liquid is a first
-// press. Source: the watchpoint table.
-const coconutBreaks = 25
 
 // holds reports whether something that is in the pot by now fits.
 func (w *ward) holds(fits func(*pantry.Material) bool) bool {
@@ -411,9 +428,7 @@ func (w *ward) holds(fits func(*pantry.Material) bool) bool {
 // fragile reports whether the pot must not boil: egg, yogurt or first-press
 // coconut is in it.
 func (w *ward) fragile() bool {
-	return w.holds(func(m *pantry.Material) bool {
-		return m.Behaviour == pantry.Egg || m.Has("cultured") || (m.Kind == "coconut" && m.Behaviour == pantry.Liquid && m.Fat > coconutBreaks)
-	})
+	return w.holds((*pantry.Material).MustNotBoil)
 }
 
 // Readings of the pot as it stands.
@@ -540,7 +555,7 @@ func (w *ward) fromNow(r *Repair) measure.Range {
 	}
 	for _, sign := range []float64{-1, 1} {
 		p := r.Plan.Clone()
-		value, sd := w.power()
+		value, sd := forecast.PowerInto(w.p, w.pot)
 		p.Calibration.Evaporation = &plan.Learnt{Value: value * max(0.2, 1+sign*sd)}
 		note(p)
 		p = r.Plan.Clone()
@@ -565,22 +580,6 @@ func (w *ward) fromNow(r *Repair) measure.Range {
 
 func square(x float64) float64 { return x * x }
 
-// power returns the factor on the power into the pot and its standard deviation, as
-// a share.
-func (w *ward) power() (value, sd float64) {
-	const untested, tested = 0.25, 0.08 // the model, section 14
-	value, sd = 1, untested
-	switch learnt := w.p.Calibration.Evaporation; {
-	case learnt != nil && learnt.SD != nil:
-		value, sd = learnt.Value, *learnt.SD/learnt.Value
-	case learnt != nil:
-		value, sd = learnt.Value, tested
-	case len(w.p.BurnerOf(w.pot).FlameW) > 0:
-		sd = tested
-	}
-	return value, sd
-}
-
 // minutes returns how long the steps of a repair take. Its range is that of the
 // power that reaches the pot, by what is known of it.
 func (w *ward) minutes(r *Repair) measure.Range {
@@ -593,7 +592,7 @@ func (w *ward) minutes(r *Repair) measure.Range {
 	}
 	value := lasts(r.Forecast)
 	out := measure.Range{Value: value, Low: value, High: value}
-	factor, sd := w.power()
+	factor, sd := forecast.PowerInto(w.p, w.pot)
 	// The pot as it is now stays as it is: only what is to come is faster or slower.
 	pinned := w.pinned()
 	pinned.Weighings = w.left(pinned.Weighings, r.Lost)
@@ -628,13 +627,7 @@ func (w *ward) pinned() forecast.Options {
 // above(low) is taken to hold.
 func halve(low, high float64, above func(x float64) bool) float64 {
 	const halvings = 11
-	for range halvings {
-		if middle := (low + high) / 2; above(middle) {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
+	low, high = measure.Halve(low, high, halvings, above)
 	return (low + high) / 2
 }
 
@@ -669,14 +662,6 @@ func portion(material string, grams float64) plan.Item {
 func weighable(grams float64) measure.Gram {
 	const least = 0.5
 	return max(measure.Weighable(measure.Gram(grams)), least)
-}
-
-// inPot puts a step into the served pot.
-func (w *ward) inPot(s plan.Step) plan.Step {
-	if w.pot != plan.MainPot {
-		s.Pot = w.pot
-	}
-	return s
 }
 
 func (w *ward) name(slug string) string {

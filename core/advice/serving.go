@@ -218,13 +218,7 @@ func loosening(p *plan.Plan, f *forecast.Forecast, grade float64) measure.Gram {
 		}
 		return after.Thickness.Chilled.Value
 	}
-	low, high := 0.0, f.Yield.MassG.Value
-	for range 8 {
-		if middle := (low + high) / 2; chilledWith(middle) > grade {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
+	const halvings = 8
+	_, high := measure.Halve(0, f.Yield.MassG.Value, halvings, func(x float64) bool { return chilledWith(x) > grade })
 	return measure.Weighable(measure.Gram(high))
 }

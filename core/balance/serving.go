@@ -22,9 +22,9 @@ type Standing struct {
 	Reached float64      // the grade with that much
 }
 
-// offHeat returns the plan until it comes off the heat: without what stands, cools
+// OffHeat returns the plan until it comes off the heat: without what stands, cools
 // or is shared out at its end.
-func offHeat(p *plan.Plan) *plan.Plan {
+func OffHeat(p *plan.Plan) *plan.Plan {
 	until := p.Clone()
 	for n := len(until.Steps); n > 1; n-- {
 		switch until.Steps[n-1].Do {
@@ -37,19 +37,12 @@ func offHeat(p *plan.Plan) *plan.Plan {
 	return until
 }
 
-func ofPot(p *plan.Plan, s plan.Step) plan.Step {
-	if pot := p.Served()[0]; pot != plan.MainPot {
-		s.Pot = pot
-	}
-	return s
-}
-
 // Stand returns how thick a pudding is at some minutes after it came off the heat,
 // standing covered or open in its pot, and how much of a liquid brings it to a
 // grade at that moment: hot while it is warm itself, cold when it is cold. wanted is
 // 1 to 8, the minutes rise, 0 to 24 hours.
 func Stand(p *plan.Plan, minutes []float64, covered bool, liquid string, wanted float64) []Standing {
-	base := offHeat(p)
+	base := OffHeat(p)
 	whole := forecast.Run(base, forecast.Options{})
 	spread := 0.0
 	if r := whole.Thickness.OffHeat; r != nil {
@@ -60,7 +53,7 @@ func Stand(p *plan.Plan, minutes []float64, covered bool, liquid string, wanted 
 		stood := base.Clone()
 		if at > 0 {
 			m := measure.Minute(at)
-			stood.Steps = append(stood.Steps, ofPot(base, plan.Step{Do: plan.Rest, Minutes: &m, Lid: &covered}))
+			stood.Steps = append(stood.Steps, base.IntoServed(plan.Step{Do: plan.Rest, Minutes: &m, Lid: &covered}))
 		}
 		grade, celsius := after(stood)
 		one := Standing{Minute: measure.Minute(at), Celsius: measure.Celsius(celsius), Grade: measure.Range{Value: grade, Low: grade - spread, High: grade + spread}, Reached: grade}
@@ -103,6 +96,9 @@ const (
 	mostLiquid                 = 0.6
 )
 
+// halvings find an amount of liquid to a 256th of the most there may be.
+const halvings = 8
+
 // loosen finds the amount by halving.
 func loosen(stood *plan.Plan, liquid string, celsius, wanted float64) (measure.Gram, float64) {
 	f := forecast.Run(stood, forecast.Options{CourseOnly: true})
@@ -116,19 +112,11 @@ func loosen(stood *plan.Plan, liquid string, celsius, wanted float64) (measure.G
 	}
 	with := func(grams float64) float64 {
 		more := stood.Clone()
-		more.Steps = append(more.Steps, ofPot(stood, plan.Step{Do: plan.Add, TempC: &temperature, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
+		more.Steps = append(more.Steps, stood.IntoServed(plan.Step{Do: plan.Add, TempC: &temperature, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
 		grade, _ := after(more)
 		return grade
 	}
-	low, high := 0.0, mostLiquid*mass
-	const halvings = 8
-	for range halvings {
-		if middle := (low + high) / 2; with(middle) > wanted {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
+	_, high := measure.Halve(0, mostLiquid*mass, halvings, func(x float64) bool { return with(x) > wanted })
 	grams := measure.Weighable(measure.Gram(high))
 	return grams, with(math.Max(float64(grams), 0.01))
 }
@@ -152,7 +140,7 @@ const (
 // Cool returns how long a pudding takes from 60 to 21 and on to 6 °C, the last
 // always in the refrigerator, by where it stands first.
 func Cool(p *plan.Plan) []Cooled {
-	base := offHeat(p)
+	base := OffHeat(p)
 	const warm, low, cold, above measure.Celsius = 60, 21, 6, 1
 	var list []Cooled
 	for _, where := range []string{"counter", "water-bath", "fridge"} {
@@ -162,7 +150,7 @@ func Cool(p *plan.Plan) []Cooled {
 			first = max(first, base.Kitchen.AmbientC+above)
 		}
 		for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where}, {Do: plan.Cool, ToC: &last, Where: "fridge"}} {
-			cooled.Steps = append(cooled.Steps, ofPot(base, step))
+			cooled.Steps = append(cooled.Steps, base.IntoServed(step))
 		}
 		f := forecast.Run(cooled, forecast.Options{CourseOnly: true})
 		lasts := func(back int) measure.Minute {
@@ -218,22 +206,21 @@ const reheatC measure.Celsius = 74
 func Reheat(p *plan.Plan, liquid string, wanted float64) (r Reheated, ok bool) {
 	fragile := false
 	p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
-		const firstPress = 25 // per cent fat
-		fragile = fragile || m.Has("cultured") || m.Behaviour == pantry.Egg || (m.Kind == "coconut" && m.Behaviour == pantry.Liquid && m.Fat > firstPress)
+		fragile = fragile || m.MustNotBoil()
 	})
 	if fragile {
 		return r, false
 	}
 	hours, target, lid, guard := 4.0, reheatC, false, measure.Minute(90)
-	cold := offHeat(p)
-	cold.Steps = append(cold.Steps, ofPot(p, plan.Step{Do: plan.Chill, Hours: &hours}))
+	cold := OffHeat(p)
+	cold.Steps = append(cold.Steps, p.IntoServed(plan.Step{Do: plan.Chill, Hours: &hours}))
 	fridge := measure.Celsius(5)
 	with := func(grams float64) (*plan.Plan, int) {
 		warm := cold.Clone()
 		if grams > 0 {
-			warm.Steps = append(warm.Steps, ofPot(p, plan.Step{Do: plan.Add, TempC: &fridge, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
+			warm.Steps = append(warm.Steps, p.IntoServed(plan.Step{Do: plan.Add, TempC: &fridge, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
 		}
-		warm.Steps = append(warm.Steps, ofPot(p, plan.Step{Do: plan.Heat, Flame: vessel.Medium, Lid: &lid, Stir: plan.StirConstant, Until: &plan.Until{TempC: &target, MaxMinutes: &guard}}))
+		warm.Steps = append(warm.Steps, p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Lid: &lid, Stir: plan.StirConstant, Until: &plan.Until{TempC: &target, MaxMinutes: &guard}}))
 		return warm, len(warm.Steps) - 1
 	}
 	grade := func(grams float64) float64 {
@@ -245,19 +232,11 @@ func Reheat(p *plan.Plan, liquid string, wanted float64) (r Reheated, ok bool) {
 	if m := forecast.Run(cold, forecast.Options{CourseOnly: true}).Steps[lastOf(cold)].MassG; m != nil {
 		mass = *m
 	}
-	low, high := 0.0, mostLiquid*mass
-	const halvings, near = 8, 0.1
-	if grade(0) <= wanted+near {
-		high = 0
+	const near = 0.1
+	if grade(0) > wanted+near {
+		_, high := measure.Halve(0, mostLiquid*mass, halvings, func(x float64) bool { return grade(x) > wanted })
+		r.Loosen = measure.Weighable(measure.Gram(high))
 	}
-	for range halvings {
-		if middle := (low + high) / 2; high > 0 && grade(middle) > wanted {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
-	r.Loosen = measure.Weighable(measure.Gram(high))
 	warm, last := with(float64(r.Loosen))
 	f := forecast.Run(warm, forecast.Options{})
 	lasts := f.Steps[last].EndMin - f.Steps[last].StartMin

@@ -7,6 +7,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
 
@@ -254,12 +255,18 @@ func GramsPerPercent(p *plan.Plan, f *forecast.Forecast) (slug string, grams mea
 	}
 	for _, item := range items {
 		if m, ok := p.Pantry().Material(item.Material); ok && m.Kind == "sweetener" {
-			// The sweetener is in the mass that it is a per cent of.
-			share := f.Sweetness.Pct.Value / 100
-			return m.Slug, measure.Gram(0.01 * f.Yield.MassG.Value / max(m.Sweetness()-share-0.01, 0.1))
+			is := f.Sweetness.Pct.Value
+			return m.Slug, measure.Gram(Sweetens(m, f.Yield.MassG.Value, is, is+1))
 		}
 	}
 	return "", 0
+}
+
+// Sweetens returns how many grams of a sweetener bring a mass from one sweetness to
+// another, in per cent: what is stirred in is in the mass that it is a per cent of.
+func Sweetens(m *pantry.Material, mass, from, to float64) float64 {
+	const least = 0.1 // of what is hardly sweeter than the pudding no amount would do
+	return mass * (to - from) / 100 / max(m.Sweetness()-to/100, least)
 }
 
 // Sweeter makes a plan so many per cent sweeter, or less sweet, by its sweeteners.

@@ -38,10 +38,8 @@ func (s *State) clone() *State {
 // insert puts a step at an index, and into the line before a place if it is one
 // of the pot.
 func (s *State) insert(index, place int, step plan.Step, span Span) (id int) {
-	id = slices.Max(s.IDs) + 1
-	s.Plan.InsertStep(index, step)
-	s.IDs = slices.Insert(s.IDs, index, id)
-	s.Spans = slices.Insert(s.Spans, index, span)
+	id = s.beside(index, step)
+	s.Spans[index] = span
 	s.line = slices.Insert(s.line, place, id)
 	if !s.Done() {
 		s.Step = s.index(s.line[s.at])
@@ -202,11 +200,7 @@ func grams(mass float64) string {
 
 // addition returns the step that puts items into the served pot.
 func (s *State) addition(items ...plan.Item) plan.Step {
-	step := plan.Step{Do: plan.Add, Items: items}
-	if pot := s.Plan.Served()[0]; pot != plan.MainPot {
-		step.Pot = pot
-	}
-	return step
+	return s.Plan.IntoServed(plan.Step{Do: plan.Add, Items: items})
 }
 
 // turned changes the flame under the pot.

@@ -264,6 +264,20 @@ func (r *run) power(p *pan, s *plan.Step) measure.Watt {
 	return power * measure.Watt(max(0.05, 1+sd*r.spread.power))
 }
 
+// PowerInto returns the factor on the power into a pot by what is known of it, and
+// its standard deviation as a share of it.
+func PowerInto(p *plan.Plan, pot string) (factor, sd float64) {
+	switch learnt := p.Calibration.Evaporation; {
+	case learnt != nil && learnt.SD != nil:
+		return learnt.Value, *learnt.SD / learnt.Value
+	case learnt != nil:
+		return learnt.Value, powerTestedSD
+	case len(p.BurnerOf(pot).FlameW) > 0:
+		return 1, powerTestedSD
+	}
+	return 1, powerSD
+}
+
 // take fetches one item for a pan, or for a preparation when into is nil. A
 // grain is named name, or by its material when that is ""; beside is what it
 // will be poured into, whose names are taken already.

@@ -50,7 +50,6 @@ const (
 	probeTrust = 4.0  // standard deviations from which on it is not believed
 	boilSD     = 0.75 // min: when a cook calls it boiling
 	priorSD    = 0.25 // of the power of an untested burner; the model, section 14
-	testedSD   = 0.08 // of one with a water test
 	searchWide = 0.9  // the search spans exp(-0.9) to exp(0.9), 0.4 to 2.5
 )
 
@@ -231,16 +230,8 @@ func (l *Live) widen(massSD float64) {
 }
 
 func priorSDOf(p *plan.Plan) float64 {
-	if learnt := p.Calibration.Evaporation; learnt != nil {
-		if learnt.SD != nil {
-			return *learnt.SD / learnt.Value
-		}
-		return testedSD
-	}
-	if len(p.BurnerOf(p.Served()[0]).FlameW) > 0 {
-		return testedSD
-	}
-	return priorSD
+	_, sd := forecast.PowerInto(p, p.Served()[0])
+	return sd
 }
 
 // look reads the present off the curve.

@@ -105,6 +105,21 @@ func (m *Material) ShortName() string { return aside.ReplaceAllString(m.Name, ""
 // Has reports whether the material has a trait, such as "heat-stabilised".
 func (m *Material) Has(trait string) bool { return slices.Contains(m.Traits, trait) }
 
+// FirstPressFat is the fat, in g per 100 g, above which a coconut liquid is a first
+// press. Source: the watchpoint table.
+const FirstPressFat measure.Gram = 25
+
+// IsFirstPress reports whether it is a coconut liquid that breaks when it boils.
+func (m *Material) IsFirstPress() bool {
+	return m.Kind == "coconut" && m.Behaviour == Liquid && m.Fat > FirstPressFat
+}
+
+// MustNotBoil reports whether what it is in must not boil: egg scrambles, yogurt
+// weeps, a first press breaks.
+func (m *Material) MustNotBoil() bool {
+	return m.Behaviour == Egg || m.Has("cultured") || m.IsFirstPress()
+}
+
 // Body returns what is needed to weigh an amount of the material.
 func (m *Material) Body() measure.Body {
 	return measure.Body{Density: m.Bulk, Piece: m.Piece, PieceName: m.PieceName}

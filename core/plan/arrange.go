@@ -33,14 +33,16 @@ func Arrange(name string, choice WayChoice, items []Item, p *pantry.Pantry) (*Pl
 	made := &Plan{
 		Format: Format, Name: name, Way: "from a list",
 		Serves: choice.Bowls, PortionG: 160, Serve: choice.Serve,
-		Kitchen: defaultKitchen(), Pots: map[string]vessel.Pot{MainPot: choice.Pot}, Burner: choice.Burner,
+		Kitchen: DefaultKitchen(), Pots: map[string]vessel.Pot{MainPot: choice.Pot}, Burner: choice.Burner,
 	}
 	made.Steps = a.steps()
 	made.ServeAs(choice.Serve)
 	return made, nil
 }
 
-func defaultKitchen() Kitchen {
+// DefaultKitchen is the room of a plan that says nothing of it. Source: the plan
+// format.
+func DefaultKitchen() Kitchen {
 	return Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
 }
 

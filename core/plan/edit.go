@@ -423,6 +423,14 @@ func (p *Plan) FreePart(name string) string {
 	})
 }
 
+// IntoServed makes a step one of the pot that is served.
+func (p *Plan) IntoServed(s Step) Step {
+	if pot := p.Served()[0]; pot != MainPot {
+		s.Pot = pot
+	}
+	return s
+}
+
 // InsertStep puts a step at a place, 0 for the first. References of targets to
 // later steps follow.
 func (p *Plan) InsertStep(at int, s Step) {

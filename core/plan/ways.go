@@ -238,7 +238,7 @@ func (w Way) Start(choice WayChoice) (*Plan, error) {
 	if choice.Pot.Shape != "" {
 		p.Pots[MainPot] = choice.Pot
 	}
-	p.Burner, p.Kitchen = choice.Burner, defaultKitchen()
+	p.Burner, p.Kitchen = choice.Burner, DefaultKitchen()
 	if choice.Kitchen != nil {
 		p.Kitchen = *choice.Kitchen
 	}

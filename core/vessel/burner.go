@@ -38,6 +38,18 @@ type Burner struct {
 	FlameW     map[Flame]measure.Watt `json:"flame_w,omitempty"` // into the pot, from water tests
 }
 
+// usualEfficiency is how much of its power a kind of burner brings into the pot, until
+// a water test or batches tell. Source: the ranges of household stoves, gas 0.4 to
+// 0.5, electric plates 0.6 to 0.75, induction 0.8 to 0.9, wood fires 0.1 to 0.3.
+var usualEfficiency = map[string]float64{"gas": 0.45, "electric": 0.65, "induction": 0.85, "wood": 0.15}
+
+// UsualEfficiency returns it for a kind, above 0 and at most 1; false for a kind there
+// is not.
+func UsualEfficiency(kind string) (float64, bool) {
+	share, known := usualEfficiency[kind]
+	return share, known
+}
+
 // DefaultBurner is what a plan without a burner is cooked on. Source: the plan
 // format.
 func DefaultBurner() Burner { return Burner{Kind: "gas", PowerW: 2200, Efficiency: 0.45} }

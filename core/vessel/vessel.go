@@ -33,6 +33,10 @@ type Pot struct {
 	Burner     string             `json:"burner,omitempty"` // "": the plan's own burner
 }
 
+// CoarseGauge is how many ml a millimetre of depth may hold before a scale reads
+// better. Source: the model, section 2.
+const CoarseGauge = 15
+
 // bowlBaseShare is the width of the heated bottom of a bowl over that of its
 // top. Source: the model, section 2.
 const bowlBaseShare = 0.6

@@ -196,10 +196,6 @@ func perMM(pot vessel.Pot, levels []SectionLevel) measure.Millilitre {
 	return pot.MillilitrePerMM(levels[len(levels)-1].Level)
 }
 
-// coarseGauge is how much a millimetre may hold before a scale reads better.
-// Source: the model, section 2.
-const coarseGauge = 15
-
 // levels puts the turning points on the pot and on the gauge.
 func (s *Section) levels(pot vessel.Pot, levels []SectionLevel, half func(float64) float64, y func(float64) Px, centre float64) {
 	s.HasGauge = true
@@ -253,7 +249,7 @@ func (s *Section) levels(pot vessel.Pot, levels []SectionLevel, half func(float6
 		words = append(words, one.Name+", "+one.Scale)
 	}
 	s.Text = "Levels from above: " + strings.Join(words, "; ") + ". " + s.Caption + "."
-	if perMM(pot, levels) > coarseGauge && perMillimetre > 0 {
+	if perMM(pot, levels) > vessel.CoarseGauge && perMillimetre > 0 {
 		s.Caption += ", so the scale reads finer"
 	}
 }

@@ -126,32 +126,20 @@ func grades(x float64) string {
 	return say.Number(x, 1)
 }
 
-// drift says whether the later half is otherwise than the earlier, by more than
-// both scatter.
+// drift says whether it goes up or down.
 func drift(samples []draw.Sample) string {
-	const least = 4
-	if len(samples) < least {
+	values := make([]float64, len(samples))
+	for i, s := range samples {
+		values[i] = s.Value
+	}
+	by, told := learn.Drift(values)
+	switch {
+	case len(values) < learn.LeastToDrift:
 		return fmt.Sprintf("%d so far: too few to see a drift.", len(samples))
-	}
-	half := len(samples) / 2
-	mean := func(part []draw.Sample) (m, se float64) {
-		for _, s := range part {
-			m += s.Value / float64(len(part))
-		}
-		for _, s := range part {
-			se += (s.Value - m) * (s.Value - m)
-		}
-		return m, math.Sqrt(se / float64(len(part)*max(len(part)-1, 1)))
-	}
-	a, ea := mean(samples[:half])
-	b, eb := mean(samples[half:])
-	const sure = 2
-	if math.Abs(b-a) <= sure*math.Hypot(ea, eb)+1e-9 {
+	case !told:
 		return "No drift that stands out from the scatter."
+	case by < 0:
+		return fmt.Sprintf("It goes down: the later half lies %s lower than the earlier, more than the scatter.", say.Number(-by, 1))
 	}
-	word := "up"
-	if b < a {
-		word = "down"
-	}
-	return fmt.Sprintf("It goes %s: the later half lies %s %s than the earlier, more than the scatter.", word, say.Number(math.Abs(b-a), 1), map[string]string{"up": "higher", "down": "lower"}[word])
+	return fmt.Sprintf("It goes up: the later half lies %s higher than the earlier, more than the scatter.", say.Number(by, 1))
 }

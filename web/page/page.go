@@ -60,24 +60,37 @@ func (a *App) Home(ctx context.Context) (plan.Home, error) {
 	return home, err
 }
 
-// Pudding returns a pudding as it is cooked in this kitchen: with its measures,
-// water tests, own materials and air. Error: store.ErrNotFound.
+// lay lays over puddings what this kitchen has found out: its measures, water tests,
+// own materials and air, and what its batches teach.
+func (a *App) lay(ctx context.Context, puddings []store.Pudding) error {
+	if len(puddings) == 0 {
+		return nil
+	}
+	home, err := a.Home(ctx)
+	if err != nil {
+		return err
+	}
+	learnt, err := a.Learnt(ctx)
+	if err != nil {
+		return err
+	}
+	for i := range puddings {
+		puddings[i].Plan = puddings[i].Plan.In(home)
+		learnt.Into(puddings[i].Plan)
+	}
+	return nil
+}
+
+// Pudding returns a pudding as it is cooked in this kitchen. Error:
+// store.ErrNotFound.
 func (a *App) Pudding(ctx context.Context, id string) (store.Pudding, error) {
 	pudding, err := a.Store.Pudding(ctx, id)
 	if err != nil {
 		return pudding, err
 	}
-	home, err := a.Home(ctx)
-	if err != nil {
-		return pudding, err
-	}
-	learnt, err := a.Learnt(ctx)
-	if err != nil {
-		return pudding, err
-	}
-	pudding.Plan = pudding.Plan.In(home)
-	learnt.Into(pudding.Plan)
-	return pudding, nil
+	one := []store.Pudding{pudding}
+	err = a.lay(ctx, one)
+	return one[0], err
 }
 
 // Puddings returns so many of the shelf, the latest saved first, as they are
@@ -87,41 +100,17 @@ func (a *App) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
 	if err != nil {
 		return nil, err
 	}
-	home, err := a.Home(ctx)
-	if err != nil {
-		return nil, err
-	}
-	learnt, err := a.Learnt(ctx)
-	if err != nil {
-		return nil, err
-	}
-	for i := range shelf {
-		shelf[i].Plan = shelf[i].Plan.In(home)
-		learnt.Into(shelf[i].Plan)
-	}
-	return shelf, nil
+	return shelf, a.lay(ctx, shelf)
 }
 
 // Planned returns the puddings that have a time to be on the table, the next
 // first, as they are cooked in this kitchen.
 func (a *App) Planned(ctx context.Context) ([]store.Pudding, error) {
 	planned, err := a.Store.Planned(ctx)
-	if err != nil || len(planned) == 0 {
-		return nil, err
-	}
-	home, err := a.Home(ctx)
 	if err != nil {
 		return nil, err
 	}
-	learnt, err := a.Learnt(ctx)
-	if err != nil {
-		return nil, err
-	}
-	for i := range planned {
-		planned[i].Plan = planned[i].Plan.In(home)
-		learnt.Into(planned[i].Plan)
-	}
-	return planned, nil
+	return planned, a.lay(ctx, planned)
 }
 
 // NewID returns a new identifier, sortable by time.

@@ -8,8 +8,6 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
-	"strconv"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
@@ -236,11 +234,11 @@ func (s *Screen) describe(ctx context.Context, f *page.Fields, v *view) (d advic
 	if len(pots) == 0 {
 		f.Fault("pot", errPot)
 	}
-	d.Burner = vessel.Burner{PowerW: 2000, Efficiency: 0.55}
+	d.Burner = vessel.DefaultBurner()
 	if len(burners) > 0 {
 		d.Burner = burners[0].Burner
 	}
-	d.Kitchen = plan.Kitchen{AmbientC: 22, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
+	d.Kitchen = plan.DefaultKitchen()
 	if home.Kitchen != nil {
 		d.Kitchen = *home.Kitchen
 	}
@@ -303,13 +301,7 @@ func read(f *page.Fields, patient *advice.Patient) advice.Symptom {
 	patient.Wanted = number("wanted", 1, 8, "4")
 	patient.Done = number("done", 0, 10, "0.8")
 	if by := number("by", -90, 90, "20"); by != nil {
-		patient.Sweet = *by / 100
-		if symptom == advice.NotSweet {
-			patient.Sweet = -patient.Sweet
-		}
-		if symptom != advice.NotSweet && symptom != advice.TooSweet {
-			patient.Sweet = 0
-		}
+		patient.Sweet = symptom.Tasted(*by / 100)
 	}
 	if slug := f.Text("with"); slug != "" {
 		m, known := patient.Pantry().Material(slug)
@@ -360,8 +352,4 @@ func query(f *page.Fields) (list []choice) {
 		}
 	}
 	return list
-}
-
-func trimmed(x float64, decimals int) string {
-	return strings.TrimSuffix(strconv.FormatFloat(x, 'f', decimals, 64), ".0")
 }

@@ -57,10 +57,6 @@ type figure struct{ Name, Without, With, Range string }
 // standings are how long it has been off the heat.
 var standings = []choice{{string(advice.JustOff), "just off the heat"}, {string(advice.Warm), "standing, lukewarm"}, {string(advice.Cold), "cold, from the refrigerator"}}
 
-// amounts are how much too sweet, or not sweet enough, in per cent. Source: our own
-// judgement; a tongue tells about a tenth apart.
-var amounts = []choice{{"10", "a little"}, {"20", "clearly"}, {"40", "by far"}}
-
 var serves = []choice{{string(plan.Hot), "hot"}, {string(plan.Warm), "warm"}, {string(plan.Room), "cool"}, {string(plan.Chilled), "chilled"}}
 
 // show fills in what is asked, with what was typed.
@@ -76,7 +72,10 @@ func (v *view) show(f *page.Fields) {
 		}
 	}
 	v.Softness = []choice{{"0.3", "hard"}, {"0.65", "firm core"}, {"0.9", "almost through"}, {"1.1", "cooked through"}, {"1.5", "tender"}, {"2.2", "creamy"}, {"3.5", "mush"}}
-	v.Amounts, v.Standings, v.Serves = amounts, standings, serves
+	v.Standings, v.Serves = standings, serves
+	for _, t := range advice.Tastes() {
+		v.Amounts = append(v.Amounts, choice{fmt.Sprintf("%.0f", 100*t.By), t.Words})
+	}
 	v.With = []choice{{"", "what it is cooked in"}, {"milk-whole", "milk"}, {"coconut-milk-light", "light coconut milk"}, {"oat-milk", "oat drink"}, {"water", "water"}}
 	v.Again = query(f)
 }
@@ -158,7 +157,7 @@ func (v *view) tell(r advice.Rescued, patient advice.Patient) {
 func figures(r advice.Rescued, one *advice.Repair) []figure {
 	grade := func(x float64) string { return fmt.Sprintf("%.1f %s", x, pot.ThicknessWord(x)) }
 	between := func(x measure.Range, decimals int) string {
-		low, high := trimmed(x.Low, decimals), trimmed(x.High, decimals)
+		low, high := say.Number(x.Low, decimals), say.Number(x.High, decimals)
 		if low == high {
 			return "as weighed"
 		}
@@ -166,7 +165,7 @@ func figures(r advice.Rescued, one *advice.Repair) []figure {
 	}
 	list := []figure{
 		{"Thickness as served", grade(r.Without.Grade.Value), grade(one.After.Grade.Value), between(one.After.Grade, 1)},
-		{"Sweetness, %", trimmed(r.Without.Sweet.Value, 1), trimmed(one.After.Sweet.Value, 1), between(one.After.Sweet, 1)},
+		{"Sweetness, %", say.Number(r.Without.Sweet.Value, 1), say.Number(one.After.Sweet.Value, 1), between(one.After.Sweet, 1)},
 	}
 	if one.Part != "" {
 		list = append(list, figure{advice.PartName(one.Plan, one.Part), pot.DonenessWord(r.Without.Done.Value), pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})

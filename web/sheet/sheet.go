@@ -14,6 +14,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 	"kirdu/web/draw"
 	"kirdu/web/page"
 	"kirdu/web/say"
@@ -47,10 +48,6 @@ type view struct {
 type material struct{ Name, Grams, Own string }
 
 type step struct{ At, Title, Detail, Note string }
-
-// coarse is how many ml a millimetre may hold before the scale is the better
-// instrument. Source: the model, section 2.
-const coarse = 15
 
 // Show renders the sheet of a pudding.
 func (s *Screen) Show(c *gin.Context) {
@@ -109,7 +106,7 @@ func newView(p *plan.Plan, id string) view {
 	if len(f.Marks) > 0 {
 		v.HasRuler, v.Ruler = true, draw.NewRuler(f.Marks, pot.HeightMM)
 		last := f.Marks[len(f.Marks)-1]
-		if per := float64(pot.MillilitrePerMM(measure.Millimetre(last.LevelMM))); per > coarse {
+		if per := float64(pot.MillilitrePerMM(measure.Millimetre(last.LevelMM))); per > vessel.CoarseGauge {
 			v.Coarse = fmt.Sprintf("A millimetre holds %.0f ml here: the scale is the better instrument.", per)
 		}
 	}

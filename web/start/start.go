@@ -58,11 +58,6 @@ type way struct{ Name, Label, About string }
 
 var standard = map[string]string{"diameter": "220", "height": "120", "kind": "gas", "power": "2200", "cup": "", "bowls": "4", "way": "reduced in milk"}
 
-// efficiencies are how much of a burner's power reaches the pot, by its kind, until
-// a water test tells. Source: the ranges of household stoves, gas 0.4 to 0.5,
-// electric plate 0.6 to 0.75, induction 0.8 to 0.9; a wood fire 0.1 to 0.3.
-var efficiencies = map[string]float64{"gas": 0.45, "electric": 0.65, "induction": 0.84, "wood": 0.2}
-
 // Show asks for what is needed.
 func (s *Screen) Show(c *gin.Context) {
 	s.show(c, http.StatusOK, page.NewFields(nil, standard))
@@ -94,7 +89,7 @@ func (s *Screen) Begin(c *gin.Context) {
 	}
 	now := s.app.Now()
 	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Number("diameter", 100, 600, "220")), HeightMM: measure.Millimetre(f.Number("height", 40, 500, "120"))}
-	efficiency, known := efficiencies[f.Text("kind")]
+	efficiency, known := vessel.UsualEfficiency(f.Text("kind"))
 	if !known {
 		f.Fault("kind", errors.New("choose gas, electric, induction or wood"))
 	}
