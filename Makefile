@@ -40,7 +40,7 @@ bench: ## the budgets of speed
 	$(GO) test -run NONE -bench . -benchmem ./...
 
 golden: ## write the expected output of the command line anew
-	$(GO) test ./cmd/kirdu -run Golden -update
+	$(GO) test ./cmd/kirdu -run "Golden|ForecastsStay" -update
 
 assets: ## rebuild web/static/vendor from assets/package.json
 	cd assets && npm ci --no-audit --no-fund && npm run build
