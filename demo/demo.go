@@ -14,12 +14,12 @@ import (
 
 	"github.com/google/uuid"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/rescue"
 	"kirdu/core/vessel"
 	"kirdu/store"
 )
@@ -300,7 +300,7 @@ func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
 	const leftInPot = 12
 	yield := f.Yield.MassG.Value
 	if b.rescued {
-		events, yield = rescue(p, begun, events, yield)
+		events, yield = rescued(p, begun, events, yield)
 	}
 	finished := cook.Event{ID: newID(), Kind: cook.Finished, At: events[len(events)-1].At.Add(time.Minute)}
 	if !b.noWeighed {
@@ -309,9 +309,9 @@ func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
 	return append(events, finished)
 }
 
-// rescue is what was done about a pot that stood over the flame for some minutes
+// rescued is what was done about a pot that stood over the flame for some minutes
 // more than it should have: the advised repair, step by step.
-func rescue(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) ([]cook.Event, float64) {
+func rescued(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) ([]cook.Event, float64) {
 	const late, wanted, each = 9 * time.Minute, 3.5, 90 * time.Second
 	reduced := slices.IndexFunc(events, func(e cook.Event) bool {
 		u := p.Steps[e.Step].Until
@@ -326,8 +326,8 @@ func rescue(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) (
 	patient, err := learn.PatientOf(&state, at)
 	if err == nil {
 		patient.Wanted = &grade
-		if r, err := advice.Rescue(patient, advice.TooThick); err == nil && len(r.Repairs) > 0 {
-			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: cook.MendOf(advice.TooThick, &r.Repairs[0])})
+		if r, err := rescue.Rescue(patient, rescue.TooThick); err == nil && len(r.Repairs) > 0 {
+			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: cook.MendOf(rescue.TooThick, &r.Repairs[0])})
 			yield = r.Repairs[0].After.Mass.Value
 		}
 	}

@@ -9,10 +9,10 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
+	"kirdu/core/mend"
 	"kirdu/core/vessel"
 	"kirdu/demo"
 	"kirdu/store"
@@ -33,7 +33,7 @@ func TestSampleKitchen(t *testing.T) {
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(shelf), 4)
 	for _, p := range shelf {
-		for _, one := range advice.Forecast(p.Plan, forecast.Options{}).Findings {
+		for _, one := range mend.Forecast(p.Plan, forecast.Options{}).Findings {
 			require.Equal(t, forecast.Note, one.Severity, "%s: %s", p.Plan.Name, one.Message)
 		}
 	}

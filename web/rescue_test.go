@@ -9,8 +9,8 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
+	"kirdu/core/rescue"
 )
 
 // What is wrong at the stove is answered for that pot, and the answer goes into
@@ -23,7 +23,7 @@ func TestRescueAtTheStove(t *testing.T) {
 	require.True(t, strings.Contains(page, path+"/rescue"), "what is on the stove is first")
 	_, page = s.get(path + "/rescue")
 	require.True(t, strings.Contains(page, "Kirdu takes it to be"))
-	for _, symptom := range advice.Symptoms() {
+	for _, symptom := range rescue.Symptoms() {
 		require.True(t, strings.Contains(page, symptom.Words()), symptom)
 	}
 	_, page = s.get(path + "/rescue?symptom=too-thick&wanted=2")

@@ -22,6 +22,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/recipe"
 	"kirdu/demo"
 	"kirdu/exchange"
 	"kirdu/store"
@@ -463,7 +464,7 @@ func TestRecipeOut(t *testing.T) {
 	require.Equal(t, s.pudding().Plan.Serves, r.Bowls)
 	want, got := map[string]float64{}, map[string]float64{}
 	s.pudding().Plan.Uses(func(m *pantry.Material, mass measure.Gram, _ int) { want[m.Slug] += float64(mass) })
-	reader := plan.NewReader(pantry.Standard(), nil)
+	reader := recipe.NewReader(pantry.Standard(), nil)
 	lines, err := reader.Read(strings.Join(r.Ingredients, "\n"))
 	require.NoError(t, err)
 	for _, line := range lines {

@@ -9,7 +9,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -17,9 +17,9 @@ import (
 // balanced is what the command prints.
 type balanced struct {
 	Plan    *plan.Plan         `json:"plan"`
-	Changes []balance.Change   `json:"changes"`
+	Changes []design.Change    `json:"changes"`
 	Reached map[string]float64 `json:"reached"`
-	Missed  []balance.Miss     `json:"missed"`
+	Missed  []design.Miss      `json:"missed"`
 }
 
 func balanceCommand() *cobra.Command {
@@ -41,7 +41,7 @@ func balanceCommand() *cobra.Command {
 			if err == nil {
 				err = knownLocks(p, lock)
 			}
-			var aims balance.Aims
+			var aims design.Aims
 			if err == nil {
 				aims, err = readAims(p, set)
 			}
@@ -51,7 +51,7 @@ func balanceCommand() *cobra.Command {
 			} else if err != nil {
 				return err
 			}
-			result := balance.Balance(p, aims, lock)
+			result := design.Balance(p, aims, lock)
 			out, err := json.MarshalIndent(balanced{result.Plan, result.Changes, result.Reached, result.Missed}, "", " ")
 			if err != nil {
 				return fmt.Errorf("write the balanced plan: %w", err)
@@ -75,8 +75,8 @@ var (
 )
 
 // readAims reads the aims of the flags, or those of the plan if there are none.
-func readAims(p *plan.Plan, set []string) (balance.Aims, error) {
-	var aims balance.Aims
+func readAims(p *plan.Plan, set []string) (design.Aims, error) {
+	var aims design.Aims
 	var faults measure.Faults
 	fault := func(text string, err error) {
 		faults = append(faults, &measure.FieldError{Field: "--set", Value: strconv.Quote(text), Err: err})
@@ -120,7 +120,7 @@ func readAims(p *plan.Plan, set []string) (balance.Aims, error) {
 // knownLocks refuses a lock that would lock nothing: a slip of the pen.
 func knownLocks(p *plan.Plan, locks []string) error {
 	var faults measure.Faults
-	used := map[string]bool{balance.MarkLock: true, balance.TimeLock: true, balance.FlameLock: true}
+	used := map[string]bool{design.MarkLock: true, design.TimeLock: true, design.FlameLock: true}
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
 			used[item.Material] = true

@@ -9,9 +9,9 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 )
 
@@ -35,7 +35,7 @@ func forecastCommand() *cobra.Command {
 			} else if err != nil {
 				return err
 			}
-			out, err := json.MarshalIndent(advice.Forecast(p, forecast.Options{}), "", " ")
+			out, err := json.MarshalIndent(mend.Forecast(p, forecast.Options{}), "", " ")
 			if err != nil {
 				return fmt.Errorf("write forecast: %w", err)
 			}

@@ -3,13 +3,11 @@
 package cook
 
 import (
-	"cmp"
 	"errors"
 	"fmt"
 	"slices"
 	"time"
 
-	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -60,6 +58,19 @@ type Event struct {
 	Material string  `json:"material,omitempty"` // added, swapped
 
 	Mend *Mend `json:"mend,omitempty"` // mended
+
+	// Marks are what the marks to come are from then on, by step: worked out when
+	// it was told, so that a log means the same however the computation grows. Of
+	// deviations, and of what takes one back.
+	Marks map[int]measure.Gram `json:"marks_g,omitempty"`
+}
+
+// A Log is what is kept of a cook.
+type Log struct {
+	Plan   *plan.Plan // as it was when the cook began
+	Line   []int      // the steps, by index, in the order they are come to: jobs that are begun before the flame, then the pot's own
+	Begun  time.Time
+	Events []Event // in the order they were stored
 }
 
 // The answers of a tongue, as values of Tasted.
@@ -140,11 +151,8 @@ func (s *State) Check(e Event) error {
 			return ErrUndone
 		}
 	default:
-		deviate, known := deviations[e.Kind]
-		if !known {
-			return fmt.Errorf("%w %q", ErrKind, e.Kind)
-		}
-		return deviate(s.clone(), e)
+		_, err := s.Deviate(e)
+		return err
 	}
 	return nil
 }
@@ -188,23 +196,26 @@ type State struct {
 	strays map[int]bool // ids of what was not planned
 }
 
-// Fold replays a log, in the order it was stored, on a plan begun at a time.
-// Events of another kind than it knows are passed over: a newer version wrote
-// them.
-func Fold(p *plan.Plan, begun time.Time, events []Event) State {
+// Fold replays the log. Events of another kind than it knows are passed over: a
+// newer version wrote them.
+func (l Log) Fold() State {
+	p := l.Plan
 	s := State{Plan: p, IDs: make([]int, len(p.Steps)), Spans: make([]Span, len(p.Steps)), pauses: map[int]bool{}, strays: map[int]bool{}}
 	for i := range s.IDs {
 		s.IDs[i] = i
 	}
-	s.line = lineOf(p)
-	s.enter(0, begun)
+	s.line = slices.Clone(l.Line)
+	if !IsLine(p, s.line) {
+		s.line = OwnSteps(p)
+	}
+	s.enter(0, l.Begun)
 	undone := map[string]bool{}
-	for _, e := range events {
+	for _, e := range l.Events {
 		if e.Kind == Undone {
 			undone[e.Part] = true
 		}
 	}
-	for _, e := range events {
+	for _, e := range l.Events {
 		s.Events++
 		if !undone[e.ID] || e.ID == "" {
 			s.apply(e)
@@ -213,26 +224,31 @@ func Fold(p *plan.Plan, begun time.Time, events []Event) State {
 	return s
 }
 
-// lineOf returns the steps in the order they are come to, by index: first the
-// jobs that must be begun before the pot is, then its own steps. Other jobs go
-// on beside.
-func lineOf(p *plan.Plan) []int {
-	var own, jobs []int
+// OwnSteps returns the steps of the served pot, by index: the line of a pudding
+// without jobs that are begun before it.
+func OwnSteps(p *plan.Plan) (steps []int) {
 	for i := range p.Steps {
 		if ofPot(p, i) {
-			own = append(own, i)
-		} else {
-			jobs = append(jobs, i)
+			steps = append(steps, i)
 		}
 	}
-	if len(jobs) == 0 {
-		return own
+	return steps
+}
+
+// IsLine reports whether steps are a line of a plan: each once, and in the end
+// all of the served pot's own, in their order.
+func IsLine(p *plan.Plan, line []int) bool {
+	own := OwnSteps(p)
+	jobs := len(line) - len(own)
+	if jobs < 0 || !slices.Equal(line[jobs:], own) {
+		return false
 	}
-	const atOnce = 0.5 // minutes before the pot that count as with it
-	f := forecast.Run(p, forecast.Options{CourseOnly: true})
-	jobs = slices.DeleteFunc(jobs, func(i int) bool { return f.Steps[i].StartMin > -atOnce })
-	slices.SortStableFunc(jobs, func(a, b int) int { return cmp.Compare(f.Steps[a].StartMin, f.Steps[b].StartMin) })
-	return append(jobs, own...)
+	for k, i := range line[:jobs] {
+		if i < 0 || i >= len(p.Steps) || ofPot(p, i) || slices.Contains(line[:k], i) {
+			return false
+		}
+	}
+	return true
 }
 
 // ofPot reports whether a step is one of the served pot, or takes from it.
@@ -286,13 +302,29 @@ func (s *State) apply(e Event) {
 			s.at, s.Step = len(s.line), len(s.Plan.Steps)
 		}
 		s.Finished, s.Yield = e.At, e.Mass
+	case Undone:
+		if tried := s.clone(); tried.settle(e) == nil {
+			*s = *tried
+		}
 	default:
-		if deviate, known := deviations[e.Kind]; known {
-			if tried := s.clone(); deviate(tried, e) == nil {
-				*s = *tried
-			}
+		if tried, err := s.Deviate(e); err == nil {
+			*s = *tried
 		}
 	}
+}
+
+// Deviate returns the cook after an event that changes the plan, the marks to
+// come set by the event. Errors: those of Check.
+func (s *State) Deviate(e Event) (*State, error) {
+	deviate, known := deviations[e.Kind]
+	if !known {
+		return nil, fmt.Errorf("%w %q", ErrKind, e.Kind)
+	}
+	tried := s.clone()
+	if err := deviate(tried, e); err != nil {
+		return nil, err
+	}
+	return tried, tried.settle(e)
 }
 
 // next ends the present step, or a job beside it. A tap on a step that is past

@@ -7,7 +7,6 @@ import (
 	"slices"
 	"time"
 
-	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -123,55 +122,36 @@ func (s *State) here(at time.Time) (int, error) {
 // lit reports whether the pot has been begun.
 func (s *State) lit() bool { _, ok := s.Zero(); return ok }
 
-// settle checks the changed plan and sets the marks to come: delta says by how
-// much a step's mark, a mass, moves.
-func (s *State) settle(before *State, at time.Time, delta func(id int, f *forecast.Forecast, step int) float64) error {
-	old := before.Replay(at)
-	f := forecast.Run(old, forecast.Options{CourseOnly: true})
+// Marks returns the steps to come, by what events call them, that end at a mass:
+// what is left of the pot, or a mass itself.
+func (s *State) Marks() (ids []int) {
 	for i := range s.Plan.Steps {
-		u := s.Plan.Steps[i].Until
-		was := before.index(s.IDs[i])
-		if u == nil || (u.RemainingPct == nil && u.MassG == nil) || was < 0 || !s.Spans[i].End.IsZero() || !s.main(i) || f.Steps[was].MassG == nil {
+		if u := s.Plan.Steps[i].Until; u != nil && (u.RemainingPct != nil || u.MassG != nil) && s.Spans[i].End.IsZero() && s.main(i) {
+			ids = append(ids, s.IDs[i])
+		}
+	}
+	return ids
+}
+
+// settle sets the marks to come to what an event says, and checks the changed
+// plan.
+func (s *State) settle(e Event) error {
+	for _, id := range s.Marks() {
+		mass, known := e.Marks[id]
+		if !known {
 			continue
 		}
-		const digits = 4
-		target := measure.Gram(measure.RoundSignificant(max(*f.Steps[was].MassG+delta(s.IDs[i], f, was), 1), digits))
-		until := *u
-		until.RemainingPct, until.OfStep, until.MassG = nil, nil, &target
-		s.Plan.Steps[i].Until = &until
+		step := &s.Plan.Steps[s.index(id)]
+		until := *step.Until
+		until.RemainingPct, until.OfStep, until.MassG = nil, nil, &mass
+		step.Until = &until
 	}
-	data, err := s.Plan.JSON()
-	if err != nil {
-		return err
-	}
-	read, err := plan.Read(data)
+	read, err := plan.Reread(s.Plan)
 	if err != nil {
 		return fmt.Errorf("%w: %w", ErrRefused, err)
 	}
 	s.Plan = read
 	return nil
-}
-
-// liquidWater is how much water, in g per 100 g, makes a liquid of what has no
-// tissue.
-const liquidWater = 60
-
-// into returns by how much a mark moves when something goes in before it: dry
-// things by their mass; a liquid boils down with the rest, as far as that does.
-func into(p *plan.Plan, material string, mass float64) func(f *forecast.Forecast, step int) float64 {
-	m, known := p.Pantry().Material(material)
-	liquid := known && m.Water > liquidWater && m.Kinetics == nil
-	return func(f *forecast.Forecast, step int) float64 {
-		if !liquid {
-			return mass
-		}
-		for k := step; k >= 0; k-- {
-			if f.Steps[k].Do == plan.Add && f.Steps[k].MassG != nil && *f.Steps[k].MassG > 0 {
-				return mass * min(measure.Ratio(*f.Steps[step].MassG, *f.Steps[k].MassG), 1)
-			}
-		}
-		return mass
-	}
 }
 
 // added puts more of something in.
@@ -182,15 +162,13 @@ func (s *State) added(e Event) error {
 	if !(e.Mass > 0 && e.Mass <= measure.MaxGrams) {
 		return ErrMass
 	}
-	before := s.clone()
 	at, err := s.here(e.At)
 	if err != nil {
 		return err
 	}
 	item := plan.Item{Material: e.Material, Amount: grams(float64(e.Mass))}
 	s.strays[s.pass(at, s.addition(item), Span{e.At, e.At})] = true
-	moves := into(s.Plan, e.Material, float64(e.Mass))
-	return s.settle(before, e.At, func(_ int, f *forecast.Forecast, step int) float64 { return moves(f, step) })
+	return nil
 }
 
 func grams(mass float64) string {
@@ -209,7 +187,6 @@ func (s *State) turned(e Event) error {
 	if !(e.Value >= 0 && e.Value <= 100) || present == nil || present.Do != plan.Heat || !s.main(s.Step) {
 		return ErrFlame
 	}
-	before := s.clone()
 	at, err := s.here(e.At)
 	if err != nil {
 		return err
@@ -217,11 +194,8 @@ func (s *State) turned(e Event) error {
 	percent := e.Value
 	s.Plan.Steps[at].Flame, s.Plan.Steps[at].FlamePct = "", &percent
 	s.strays[s.IDs[at]] = true
-	return s.settle(before, e.At, still)
+	return nil
 }
-
-// still leaves the marks where they are.
-func still(int, *forecast.Forecast, int) float64 { return 0 }
 
 // paused takes the pot off the flame until further notice.
 func (s *State) paused(e Event) error {
@@ -229,7 +203,6 @@ func (s *State) paused(e Event) error {
 	if present == nil || !s.lit() || !s.main(s.Step) || present.Do != plan.Heat {
 		return ErrFlame
 	}
-	before := s.clone()
 	at, err := s.here(e.At)
 	if err != nil {
 		return err
@@ -240,11 +213,12 @@ func (s *State) paused(e Event) error {
 	s.Spans[at] = Span{}
 	id := s.insert(at, s.at, rest, Span{Begin: e.At})
 	s.pauses[id], s.strays[id] = true, true
-	return s.settle(before, e.At, still)
+	return nil
 }
 
-// taken returns the items of an addition that an event means, and the rest.
-func taken(step *plan.Step, item int) (meant, rest []plan.Item, ok bool) {
+// Taken returns the items of an addition that an event means, 0 for all and else
+// one of them from 1, and the rest.
+func Taken(step *plan.Step, item int) (meant, rest []plan.Item, ok bool) {
 	if step.Do != plan.Add || item < 0 || item > len(step.Items) {
 		return nil, nil, false
 	}
@@ -256,39 +230,6 @@ func taken(step *plan.Step, item int) (meant, rest []plan.Item, ok bool) {
 		}
 	}
 	return meant, rest, true
-}
-
-// massOf returns what items bring into the pot; f and step are where the plan
-// puts them in. Parts weigh what the step makes heavier and no material does.
-func (s *State) massOf(p *plan.Plan, items []plan.Item, f *forecast.Forecast, step int) float64 {
-	var before, known float64
-	for k := step - 1; k >= 0; k-- {
-		if f.Steps[k].MassG != nil && s.main(k) {
-			before = *f.Steps[k].MassG
-			break
-		}
-	}
-	parts := 0
-	for _, item := range p.Steps[step].Items {
-		if _, mass, err := p.Weigh(item); err == nil && item.Material != "" {
-			known += float64(mass)
-		} else {
-			parts++
-		}
-	}
-	each := 0.0
-	if parts > 0 && f.Steps[step].MassG != nil {
-		each = max(0, *f.Steps[step].MassG-before-known) / float64(parts)
-	}
-	sum := 0.0
-	for _, item := range items {
-		if _, mass, err := p.Weigh(item); err == nil && item.Material != "" {
-			sum += float64(mass)
-		} else {
-			sum += each
-		}
-	}
-	return sum
 }
 
 // remove takes items out of the addition at an index, and the step with the
@@ -322,13 +263,10 @@ func (s *State) early(e Event) error {
 	if i < 0 || !s.main(i) || !s.Spans[i].Begin.IsZero() {
 		return ErrLater
 	}
-	meant, rest, ok := taken(&s.Plan.Steps[i], e.Item)
+	meant, rest, ok := Taken(&s.Plan.Steps[i], e.Item)
 	if !ok {
 		return ErrLater
 	}
-	before := s.clone()
-	f := forecast.Run(before.Replay(e.At), forecast.Options{CourseOnly: true})
-	mass, place := s.massOf(s.Plan, meant, f, i), i
 	step := s.Plan.Steps[i]
 	step.Items = meant
 	if err := s.remove(i, rest); err != nil {
@@ -348,12 +286,7 @@ func (s *State) early(e Event) error {
 			s.Spans[job].End = later(e.At, s.Spans[job].Begin)
 		}
 	}
-	return s.settle(before, e.At, func(_ int, _ *forecast.Forecast, step int) float64 {
-		if step < place {
-			return mass
-		}
-		return 0
-	})
+	return nil
 }
 
 // forgot takes out what should be in and is not: to put it in is what is to be
@@ -366,7 +299,7 @@ func (s *State) forgot(e Event) error {
 	step := s.Plan.Clone().Steps[i]
 	var rest []plan.Item
 	if step.Do == plan.Add {
-		meant, others, ok := taken(&s.Plan.Steps[i], e.Item)
+		meant, others, ok := Taken(&s.Plan.Steps[i], e.Item)
 		if !ok {
 			return ErrBefore
 		}
@@ -374,7 +307,6 @@ func (s *State) forgot(e Event) error {
 	} else if step.Do != plan.Mash && step.Do != plan.Drain {
 		return ErrBefore
 	}
-	before := s.clone()
 	if err := s.remove(i, rest); err != nil {
 		return err
 	}
@@ -391,7 +323,7 @@ func (s *State) forgot(e Event) error {
 	if done || s.index(s.line[s.at]) != s.Step {
 		s.Step = s.index(id)
 	}
-	return s.settle(before, e.At, still)
+	return nil
 }
 
 // skipped leaves a step to come out.
@@ -399,12 +331,6 @@ func (s *State) skipped(e Event) error {
 	i := s.index(e.Step)
 	if i < 0 || i == s.Step || !s.Spans[i].Begin.IsZero() {
 		return ErrSkip
-	}
-	before := s.clone()
-	mass := 0.0
-	if s.main(i) && s.Plan.Steps[i].Do == plan.Add {
-		f := forecast.Run(before.Replay(e.At), forecast.Options{CourseOnly: true})
-		mass = s.massOf(s.Plan, s.Plan.Steps[i].Items, f, i)
 	}
 	parts := s.Plan.Steps[i].Items
 	if err := s.remove(i, nil); err != nil {
@@ -418,12 +344,7 @@ func (s *State) skipped(e Event) error {
 			}
 		}
 	}
-	return s.settle(before, e.At, func(_ int, _ *forecast.Forecast, step int) float64 {
-		if step > i {
-			return -mass
-		}
-		return 0
-	})
+	return nil
 }
 
 // takes reports whether a step takes a part.
@@ -445,10 +366,8 @@ func (s *State) swapped(e Event) error {
 	if !(e.Mass > 0 && e.Mass <= measure.MaxGrams) {
 		return ErrMass
 	}
-	before := s.clone()
 	old := s.Plan.Steps[i].Items[e.Item-1]
-	_, was, err := s.Plan.Weigh(old)
-	if err != nil || old.Material == "" {
+	if _, _, err := s.Plan.Weigh(old); err != nil || old.Material == "" {
 		return ErrMaterial
 	}
 	s.Plan.Steps[i].Items[e.Item-1] = plan.Item{Material: e.Material, Amount: grams(float64(e.Mass))}
@@ -458,11 +377,5 @@ func (s *State) swapped(e Event) error {
 		}
 	}
 	s.strays[s.IDs[i]] = true
-	more := float64(e.Mass - was)
-	return s.settle(before, e.At, func(_ int, _ *forecast.Forecast, step int) float64 {
-		if step > i {
-			return more
-		}
-		return 0
-	})
+	return nil
 }

@@ -8,6 +8,7 @@ import (
 
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
+	"kirdu/core/learn"
 	"kirdu/core/plan"
 )
 
@@ -40,11 +41,11 @@ func simmering(t *testing.T, more ...cook.Event) cook.State {
 	p, err := plan.Read([]byte(pudding))
 	require.NoError(t, err)
 	events := append([]cook.Event{at(1, cook.Event{Kind: cook.Began, Step: 0}), next(5, 2), next(17, 3), next(20, 0), next(21, 4)}, more...)
-	return cook.Fold(p, begun, events)
+	return learn.LogOf(p, begun, events).Fold()
 }
 
 func run(s cook.State, minute float64) *forecast.Forecast {
-	return forecast.Run(s.Replay(begun.Add(time.Duration(minute*float64(time.Minute)))), forecast.Options{NominalOnly: true})
+	return forecast.Run(learn.Replay(&s, begun.Add(time.Duration(minute*float64(time.Minute)))), forecast.Options{NominalOnly: true})
 }
 
 func TestJobsRunBesideThePot(t *testing.T) {
@@ -107,7 +108,7 @@ func TestFlameAndPause(t *testing.T) {
 	id := paused.ID()
 	on := simmering(t, at(31, cook.Event{Kind: cook.Paused}), next(46, id))
 	require.Equal(t, 5, on.ID(), "back on the flame")
-	require.InDelta(t, 15, float64(*on.Replay(begun.Add(50 * time.Minute)).Steps[on.Step-1].Minutes), 1e-3)
+	require.InDelta(t, 15, float64(*learn.Replay(&on, begun.Add(50 * time.Minute)).Steps[on.Step-1].Minutes), 1e-3)
 	require.ErrorIs(t, paused.Check(at(32, cook.Event{Kind: cook.Turned, Value: 20})), cook.ErrFlame, "it is off the flame")
 }
 
@@ -160,13 +161,13 @@ func TestNothingGoesIntoAClosedCooker(t *testing.T) {
 "steps":[{"do":"add","items":[{"material":"moong-split","amount":"150 g"},{"material":"water","amount":"600 ml"}]},{"do":"pressure","whistles":3},{"do":"mash","pct":40},{"do":"heat","flame":"low","until":{"minutes":4}}]}`))
 	require.NoError(t, err)
 	events := []cook.Event{next(2, 0)}
-	s := cook.Fold(p, begun, events)
+	s := learn.LogOf(p, begun, events).Fold()
 	more := at(6, cook.Event{Kind: cook.Added, Material: "water", Mass: 100})
 	require.ErrorIs(t, s.Check(more), cook.ErrClosed)
 	require.NoError(t, s.Check(at(9, cook.Event{Kind: cook.Whistled})))
-	s = cook.Fold(p, begun, append(events, next(30, 1), next(31, 2)))
+	s = learn.LogOf(p, begun, append(events, next(30, 1), next(31, 2))).Fold()
 	require.ErrorIs(t, s.Check(at(32, cook.Event{Kind: cook.Whistled})), cook.ErrWhistle)
-	replay := s.Replay(begun.Add(32 * time.Minute))
+	replay := learn.Replay(&s, begun.Add(32 * time.Minute))
 	f := forecast.Run(replay, forecast.Options{NominalOnly: true})
 	require.InDelta(t, 29, f.Steps[1].EndMin, 0.5, "the clock of the pot is that of the kitchen, and mashing is done in its time")
 	require.NoError(t, s.Check(at(33, cook.Event{Kind: cook.Forgot, Step: 2})))

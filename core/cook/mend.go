@@ -5,8 +5,6 @@ import (
 	"slices"
 	"time"
 
-	"kirdu/core/advice"
-	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -14,7 +12,7 @@ import (
 // A Mend is a repair that the cook has chosen, with the steps that were computed
 // when it was: they stay the same however the computation grows.
 type Mend struct {
-	Symptom advice.Symptom `json:"symptom"`
+	Symptom string         `json:"symptom"`
 	Title   string         `json:"title"`
 	Steps   []plan.Step    `json:"steps"`
 	Leaves  int            `json:"leaves,omitempty"`  // steps that were to come and are left out
@@ -22,19 +20,6 @@ type Mend struct {
 	Sugar   float64        `json:"sugar,omitempty"`   // factor on the sweeteners to come, 0 for as they are
 	Lost    plan.Loss      `json:"lost,omitzero"`
 	Marks   []measure.Gram `json:"marks_g,omitempty"` // of the steps to come, in order; 0 for those without
-}
-
-// MendOf returns a repair as an event tells it.
-func MendOf(symptom advice.Symptom, r *advice.Repair) *Mend {
-	m := &Mend{Symptom: symptom, Title: r.Title, Steps: r.Steps, Leaves: r.Leaves, Shift: r.Shift, Sugar: r.Sugar, Lost: r.Lost}
-	for _, step := range r.Plan.Steps[r.At+len(r.Steps):] {
-		mark := measure.Gram(0)
-		if u := step.Until; u != nil && u.MassG != nil {
-			mark = *u.MassG
-		}
-		m.Marks = append(m.Marks, mark)
-	}
-	return m
 }
 
 // ErrMend reports a repair that does not fit the cook as it stands.
@@ -68,7 +53,6 @@ func (s *State) mended(e Event) error {
 	if !(m.Sugar >= 0 && m.Sugar <= 1) || !(m.Lost.Share >= 0 && m.Lost.Share < 1) {
 		return ErrMend
 	}
-	before := s.clone()
 	at, err := s.here(e.At)
 	if err != nil {
 		return err
@@ -100,17 +84,6 @@ func (s *State) mended(e Event) error {
 	if !s.Done() {
 		s.Step = s.index(s.line[s.at])
 		s.Spans[s.Step].Begin = e.At
-	}
-	if err := s.settle(before, e.At, func(int, *forecast.Forecast, int) float64 { return float64(m.Shift) }); err != nil {
-		return err
-	}
-	// What was weighed is in the marks that were computed with the repair.
-	for k, mark := range m.Marks {
-		if i := at + len(m.Steps) + k; i < len(s.Plan.Steps) && mark > 0 && s.Plan.Steps[i].Until != nil && s.Plan.Steps[i].Until.MassG != nil {
-			until := *s.Plan.Steps[i].Until
-			until.MassG = &mark
-			s.Plan.Steps[i].Until = &until
-		}
 	}
 	return nil
 }

@@ -5,7 +5,6 @@ import (
 	"slices"
 	"time"
 
-	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
@@ -43,9 +42,11 @@ func (s *State) Minute(at time.Time) measure.Minute {
 // Replay returns the plan as it really went until now: each step that is done
 // lasts as long as it did. While an addition is being made the pot goes on as
 // before, so the time it takes counts to the step before it; a pause lasts until
-// now. The present step and those to come are as planned.
-func (s *State) Replay(now time.Time) *plan.Plan {
-	replay := s.Plan.Clone()
+// now. The present step and those to come are as planned. Of a cooker closed says,
+// by step, how long it was shut: how much of that was under pressure only a
+// forecast knows.
+func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure.Minute) {
+	replay, closed = s.Plan.Clone(), map[int]measure.Minute{}
 	last := -1 // the latest timed step that was begun
 	for i := range replay.Steps {
 		if !s.main(i) && !(s.IsStray(i) && slices.Contains(s.line, s.IDs[i])) {
@@ -62,7 +63,7 @@ func (s *State) Replay(now time.Time) *plan.Plan {
 				end = later(now, span.Begin)
 			}
 			if !end.IsZero() {
-				setMinutes(replay, i, end.Sub(span.Begin))
+				setMinutes(replay, closed, i, end.Sub(span.Begin))
 			}
 			continue
 		}
@@ -70,14 +71,14 @@ func (s *State) Replay(now time.Time) *plan.Plan {
 			end = later(now, span.Begin)
 		}
 		if last >= 0 {
-			setMinutes(replay, last, end.Sub(s.Spans[last].Begin))
+			setMinutes(replay, closed, last, end.Sub(s.Spans[last].Begin))
 		}
 	}
-	return replay
+	return replay, closed
 }
 
 // setMinutes makes a step last so long, whatever its target was.
-func setMinutes(p *plan.Plan, i int, lasted time.Duration) {
+func setMinutes(p *plan.Plan, closed map[int]measure.Minute, i int, lasted time.Duration) {
 	const perMinute = 1e4
 	step, minutes := &p.Steps[i], measure.Minute(math.Round(lasted.Minutes()*perMinute)/perMinute)
 	switch step.Do {
@@ -88,20 +89,8 @@ func setMinutes(p *plan.Plan, i int, lasted time.Duration) {
 		hours := float64(minutes) / minutesPerHour
 		step.Hours = &hours
 	case plan.Pressure:
-		holdFor(p, i, minutes)
+		closed[i] = minutes
 	default:
 		step.Minutes = &minutes
 	}
-}
-
-// holdFor makes a cooker that was closed for some minutes hold its pressure so
-// much longer or shorter than by its whistles: heating up and letting off take
-// what they take.
-func holdFor(p *plan.Plan, i int, minutes measure.Minute) {
-	until := *p
-	until.Steps = p.Steps[:i+1]
-	r := forecast.Run(&until, forecast.Options{CourseOnly: true}).Steps[i]
-	const least = 0.5
-	held := max(forecast.Held(p, &p.Steps[i])+minutes-measure.Minute(r.EndMin-r.StartMin), least)
-	p.Steps[i].Whistles, p.Steps[i].Minutes = 0, &held
 }

@@ -12,6 +12,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/recipe"
 	"kirdu/core/vessel"
 )
 
@@ -35,7 +36,7 @@ func TestAnyListCanBeCooked(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		choice := plan.WayChoice{Bowls: rapid.IntRange(1, 40).Draw(t, "bowls"), Serve: rapid.SampledFrom([]plan.Serve{plan.Hot, plan.Chilled}).Draw(t, "serve"),
 			Pot: pot, Burner: vessel.DefaultBurner()}
-		p, err := plan.Arrange("a list", choice, drawList(t), pantry.Standard())
+		p, err := recipe.Arrange("a list", choice, drawList(t), pantry.Standard())
 		require.NoError(t, err)
 		p = prepareSome(t, p)
 		p, err = plan.Reread(p)

@@ -3,7 +3,7 @@ package forecast
 import (
 	"fmt"
 
-	"kirdu/core/bench"
+	"kirdu/core/convert"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -48,7 +48,7 @@ func (r *run) prepare(i int, s *plan.Step) {
 	case plan.Melt:
 		state.Temperature = pot.BoilingPoint(r.plan.Kitchen.AltitudeM, state.Brix())
 		if s.Strained() {
-			lost := state.Take(bench.StrainLoss)
+			lost := state.Take(convert.StrainLoss)
 			r.balance.StrainedG += float64(lost.Mass())
 		}
 	}
@@ -127,7 +127,7 @@ func (r *run) press(i int, s *plan.Step) {
 		in += measure.Gram(press.WaterML)
 	}
 	r.balance.InG += float64(in)
-	milks, pulp, err := bench.Press(meat, water)
+	milks, pulp, err := convert.Press(meat, water)
 	if err != nil { // Read lets no press without meat or water through
 		return
 	}

@@ -61,7 +61,7 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 	bare := *s
 	bare.Plan = s.Plan.Clone()
 	bare.Plan.Calibration = plan.Calibration{}
-	replay := bare.Replay(s.Finished)
+	replay := Replay(&bare, s.Finished)
 	var list []Observation
 	pot := replay.Served()[0]
 	if seen := observe(&bare, replay); !seen.none() {

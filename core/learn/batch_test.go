@@ -60,7 +60,7 @@ func cooked(p, truth *plan.Plan, random *rand.Rand) cook.State {
 		events = append(events, cook.Event{Kind: cook.Next, At: after(max(0, really.Steps[i].EndMin)), Step: i})
 	}
 	events = append(events, cook.Event{Kind: cook.Finished, At: after(really.Steps[len(p.Steps)-1].EndMin)})
-	return cook.Fold(p, lit, events)
+	return learn.LogOf(p, lit, events).Fold()
 }
 
 // TestBatchesMakeForecastsBetter: twenty batches in a kitchen that is not as

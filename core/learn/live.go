@@ -11,10 +11,10 @@ import (
 	"strings"
 	"time"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 )
 
@@ -58,7 +58,7 @@ const (
 // (maximum a posteriori in one dimension); then the mass is set to what was
 // weighed last and the rest of the plan is run from there.
 func Follow(s *cook.State, now time.Time) Live {
-	replay := s.Replay(now)
+	replay := Replay(s, now)
 	between := whistling(s, replay)
 	seen := observe(s, replay)
 	prior := Estimate{Factor: 1, SD: priorSDOf(replay)}
@@ -82,7 +82,7 @@ func Follow(s *cook.State, now time.Time) Live {
 		l.looks(s, replay, options)
 	}
 	l.Plan, l.Options = replay, options
-	l.Forecast = advice.Forecast(replay, options)
+	l.Forecast = mend.Forecast(replay, options)
 	l.look()
 	l.widen(massSD)
 	return l

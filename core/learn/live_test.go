@@ -50,7 +50,7 @@ func follow(p *plan.Plan, really *forecast.Forecast, error_ float64, now float64
 		sign := float64(1 - 2*(i%2))
 		events = append(events, cook.Event{Kind: cook.Weighed, At: after(minute), Mass: measure.Gram(mass + sign*error_)})
 	}
-	s := cook.Fold(p, lit, events)
+	s := learn.LogOf(p, lit, events).Fold()
 	return learn.Follow(&s, after(now))
 }
 
@@ -91,7 +91,7 @@ func TestDipIsWorthLessThanTheScale(t *testing.T) {
 	minute := markEnd(really) / 2
 	level := learn.Interpolate(really.Curve.Minute, really.Curve.LevelMM, minute)
 	begin := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
-	dipped := cook.Fold(p, lit, append(begin, cook.Event{Kind: cook.Dipped, At: after(minute), MM: measure.Millimetre(level)}))
+	dipped := learn.LogOf(p, lit, append(begin, cook.Event{Kind: cook.Dipped, At: after(minute), MM: measure.Millimetre(level)})).Fold()
 	live := learn.Follow(&dipped, after(minute))
 	require.InDelta(t, 0.85, live.Power.Factor, 0.08)
 	require.Greater(t, live.Power.SD, follow(p, really, 0, minute, minute).Power.SD)
@@ -108,7 +108,7 @@ func TestLateReadingsCountAtTheirTime(t *testing.T) {
 
 func TestNothingSeenLeavesThePlan(t *testing.T) {
 	p := read(t)
-	s := cook.Fold(p, lit, nil)
+	s := learn.LogOf(p, lit, nil).Fold()
 	live := learn.Follow(&s, after(1))
 	require.InDelta(t, 1, live.Power.Factor, 1e-9)
 	require.InDelta(t, 0.25, live.Power.SD, 1e-9)
@@ -169,7 +169,7 @@ func median(values []float64) float64 {
 // look is a cook at the mark's step who looked at it at some minutes.
 func look(p *plan.Plan, really *forecast.Forecast, now float64, looks ...cook.Event) learn.Live {
 	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
-	s := cook.Fold(p, lit, append(events, looks...))
+	s := learn.LogOf(p, lit, append(events, looks...)).Fold()
 	return learn.Follow(&s, after(now))
 }
 
@@ -215,11 +215,11 @@ func TestSpoonAndProbe(t *testing.T) {
 	require.InDelta(t, thick.Thicker, thick.Forecast.Thickness.Hot.Value-none.Forecast.Thickness.Hot.Value, 0.05)
 	cool := learn.Interpolate(really.Curve.Minute, really.Curve.TempC, 3)
 	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Probed, At: after(3), Value: cool}}
-	s := cook.Fold(p, lit, events)
+	s := learn.LogOf(p, lit, events).Fold()
 	probed := learn.Follow(&s, after(4))
 	require.Less(t, probed.Power.Factor, 0.97)
 	events[1].Value = 200
-	s = cook.Fold(p, lit, events)
+	s = learn.LogOf(p, lit, events).Fold()
 	require.InDelta(t, 1, learn.Follow(&s, after(4)).Power.Factor, 0.3, "one wild reading does not rule")
 }
 
@@ -231,7 +231,7 @@ func TestWhistlesTeach(t *testing.T) {
 	require.NoError(t, err)
 	whistle := func(minute float64) cook.Event { return cook.Event{Kind: cook.Whistled, At: after(minute)} }
 	at := func(now float64, heard ...cook.Event) learn.Live {
-		s := cook.Fold(p, lit, append([]cook.Event{{Kind: cook.Next, At: lit, Step: 0}}, heard...))
+		s := learn.LogOf(p, lit, append([]cook.Event{{Kind: cook.Next, At: lit, Step: 0}}, heard...)).Fold()
 		return learn.Follow(&s, after(now))
 	}
 	thought := at(5)

@@ -3,18 +3,18 @@ package learn
 import (
 	"time"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
+	"kirdu/core/rescue"
 )
 
 // PatientOf returns a cook as it stands for a rescue: what was seen of it laid
 // over its plan, and the step it is in the middle of parted. Errors: those of
 // State.Cut.
-func PatientOf(s *cook.State, now time.Time) (advice.Patient, error) {
+func PatientOf(s *cook.State, now time.Time) (rescue.Patient, error) {
 	cut, at, err := s.Cut(now)
 	if err != nil {
-		return advice.Patient{}, err
+		return rescue.Patient{}, err
 	}
 	live := Follow(cut, now)
-	return advice.Patient{Plan: live.Plan, Now: at, Options: live.Options}, nil
+	return rescue.Patient{Plan: live.Plan, Now: at, Options: live.Options}, nil
 }

@@ -6,10 +6,10 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/learn"
 	"kirdu/core/plan"
+	"kirdu/core/rescue"
 )
 
 const onStove = `{"format":"kirdu-plan/1","name":"Evening rice","serves":4,"serve":"warm",
@@ -39,30 +39,30 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 	}{{6, 25}, {8, 41}, {9, 45}} {
 		events := log[:point.events]
 		now := minute(point.minute)
-		state := cook.Fold(p, minute(-30), events)
+		state := learn.LogOf(p, minute(-30), events).Fold()
 		patient, err := learn.PatientOf(&state, now)
 		require.NoError(t, err)
 		thick, thin := 2.2, 5.0
-		for _, symptom := range advice.Symptoms() {
+		for _, symptom := range rescue.Symptoms() {
 			one := patient
 			switch symptom {
-			case advice.TooThick:
+			case rescue.TooThick:
 				one.Wanted = &thick
-			case advice.TooThin:
+			case rescue.TooThin:
 				one.Wanted = &thin
-			case advice.TooSweet:
+			case rescue.TooSweet:
 				one.Sweet = 0.2
-			case advice.NotSweet:
+			case rescue.NotSweet:
 				one.Sweet = -0.2
 			}
-			r, err := advice.Rescue(one, symptom)
+			r, err := rescue.Rescue(one, symptom)
 			require.NoError(t, err)
 			for _, repair := range r.Repairs {
-				e := cook.Event{ID: "m", Kind: cook.Mended, At: now, Mend: cook.MendOf(symptom, &repair)}
+				e := cook.Event{ID: "m", Kind: cook.Mended, At: now, Mend: learn.MendOf(symptom, &repair)}
 				require.NoError(t, state.Check(e), "%s: %s at %.0f", symptom, repair.Key, point.minute)
-				mended := cook.Fold(p, minute(-30), append(append([]cook.Event{}, events...), e))
+				mended := learn.LogOf(p, minute(-30), append(append([]cook.Event{}, events...), e)).Fold()
 				live := learn.Follow(&mended, now)
-				served := advice.Served(symptom, p, live.Forecast)
+				served := rescue.Served(symptom, p, live.Forecast)
 				require.InDelta(t, repair.After.Grade.Value, served, 0.25, "%s: %s at %.0f", symptom, repair.Key, point.minute)
 				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.4, "%s: %s at %.0f", symptom, repair.Key, point.minute)
 				if len(repair.Steps) > 0 {
@@ -78,13 +78,13 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 					one := l.Forecast.Steps[mended.Step]
 					at = at.Add(time.Duration(max(0.2, one.EndMin-one.StartMin) * float64(time.Minute)))
 					walked = append(walked, cook.Event{Kind: cook.Next, At: at, Step: mended.ID()})
-					mended = cook.Fold(p, minute(-30), walked)
+					mended = learn.LogOf(p, minute(-30), walked).Fold()
 				}
 				require.True(t, mended.Done(), "%s: %s at %.0f", symptom, repair.Key, point.minute)
 				live = learn.Follow(&mended, at)
-				require.InDelta(t, repair.After.Grade.Value, advice.Served(symptom, p, live.Forecast), 0.5, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
+				require.InDelta(t, repair.After.Grade.Value, rescue.Served(symptom, p, live.Forecast), 0.5, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
 				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.8, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
-				undone := cook.Fold(p, minute(-30), append(append([]cook.Event{}, events...), e, cook.Event{ID: "u", Kind: cook.Undone, Part: "m", At: now}))
+				undone := learn.LogOf(p, minute(-30), append(append([]cook.Event{}, events...), e, cook.Event{ID: "u", Kind: cook.Undone, Part: "m", At: now})).Fold()
 				require.Equal(t, len(state.Plan.Steps), len(undone.Plan.Steps), "taken back")
 				taken++
 			}
@@ -93,10 +93,10 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 	require.Greater(t, taken, 20)
 	t.Logf("%d repairs taken", taken)
 
-	state := cook.Fold(p, minute(-30), log[:2])
+	state := learn.LogOf(p, minute(-30), log[:2]).Fold()
 	_, err = learn.PatientOf(&state, minute(-1))
 	require.ErrorIs(t, err, cook.ErrCook, "nothing is in the pot yet")
-	state = cook.Fold(p, minute(-30), log[:6])
+	state = learn.LogOf(p, minute(-30), log[:6]).Fold()
 	for _, bad := range []*cook.Mend{nil, {Leaves: -1}, {Leaves: 9}, {Sugar: 3}, {Lost: plan.Loss{Share: 1.5}}, {Steps: make([]plan.Step, 30)}, {Steps: []plan.Step{{Do: "sing"}}}} {
 		require.Error(t, state.Check(cook.Event{Kind: cook.Mended, At: minute(25), Mend: bad}))
 	}
@@ -118,16 +118,16 @@ func TestABinderIsMadeBesideThePot(t *testing.T) {
 	require.NoError(t, err)
 	minute := func(m float64) time.Time { return lit.Add(time.Duration(m * float64(time.Minute))) }
 	events := []cook.Event{{Kind: cook.Next, Step: 0, At: minute(0)}, {Kind: cook.Next, Step: 1, At: minute(8)}, {Kind: cook.Next, Step: 2, At: minute(22)}, {Kind: cook.Next, Step: 3, At: minute(23)}}
-	state := cook.Fold(p, minute(-3), events)
+	state := learn.LogOf(p, minute(-3), events).Fold()
 	patient, err := learn.PatientOf(&state, minute(26))
 	require.NoError(t, err)
-	r, err := advice.Rescue(patient, advice.SplitCoconut)
+	r, err := rescue.Rescue(patient, rescue.SplitCoconut)
 	require.NoError(t, err)
 	require.NotEmpty(t, r.Repairs)
-	e := cook.Event{ID: "m", Kind: cook.Mended, At: minute(26), Mend: cook.MendOf(advice.SplitCoconut, &r.Repairs[0])}
+	e := cook.Event{ID: "m", Kind: cook.Mended, At: minute(26), Mend: learn.MendOf(rescue.SplitCoconut, &r.Repairs[0])}
 	require.NoError(t, state.Check(e))
 	events = append(events, e)
-	mended := cook.Fold(p, minute(-3), events)
+	mended := learn.LogOf(p, minute(-3), events).Fold()
 	require.NotEmpty(t, mended.Beside(), "the small pan")
 	waited := false
 	for at := minute(27); !mended.Done(); at = at.Add(2 * time.Minute) {
@@ -138,11 +138,11 @@ func TestABinderIsMadeBesideThePot(t *testing.T) {
 			}
 		}
 		events = append(events, cook.Event{Kind: cook.Next, At: at, Step: mended.ID()})
-		mended = cook.Fold(p, minute(-3), events)
+		mended = learn.LogOf(p, minute(-3), events).Fold()
 		require.Less(t, len(events), 40)
 	}
 	require.True(t, waited, "the binder goes in when it is ready")
 	live := learn.Follow(&mended, minute(60))
 	require.Less(t, float64(live.Celsius), 86.0, "it was not boiled again")
-	require.InDelta(t, r.Repairs[0].After.Grade.Value, advice.Served(advice.SplitCoconut, p, live.Forecast), 0.6)
+	require.InDelta(t, r.Repairs[0].After.Grade.Value, rescue.Served(rescue.SplitCoconut, p, live.Forecast), 0.6)
 }

@@ -29,7 +29,7 @@ func reduced(t *testing.T) []*plan.Plan {
 	more, err := filepath.Glob("../forecast/testdata/m*.kirdu.json")
 	require.NoError(t, err)
 	var all []*plan.Plan
-	for _, name := range append(names, append(more, "../forecast/testdata/sheet-flakes-milk.kirdu.json", "../advice/testdata/named/compote-spooned-over.kirdu.json")...) {
+	for _, name := range append(names, append(more, "../forecast/testdata/sheet-flakes-milk.kirdu.json", "../mend/testdata/named/compote-spooned-over.kirdu.json")...) {
 		data, err := os.ReadFile(name)
 		require.NoError(t, err)
 		p, err := plan.Read(data)
@@ -88,7 +88,7 @@ func TestSimulatedCooks(t *testing.T) {
 			events = append(events, cook.Event{Kind: cook.Next, At: zero.Add(minutesOf(max(0, really.Steps[i].EndMin))), Step: i})
 		}
 		predict := func(stage int, now float64) {
-			s := cook.Fold(p, zero, events)
+			s := learn.LogOf(p, zero, events).Fold()
 			live := learn.Follow(&s, zero.Add(minutesOf(now)))
 			end := live.Forecast.Time.TotalMin
 			for _, m := range live.Forecast.Marks {

@@ -11,43 +11,11 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/plan/plantest"
 	"kirdu/core/vessel"
 )
 
 // withSteps reads a plan of the given steps in a 22 cm pot.
-func withSteps(t testing.TB, steps ...string) *plan.Plan {
-	t.Helper()
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[` + strings.Join(steps, ",") + `]}`))
-	require.NoError(t, err)
-	return p
-}
-
-const (
-	milkAndRice = `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"},{"material":"salt","amount":"1 g"},{"material":"cardamom","amount":"4 pods"}]}`
-	boil        = `{"do":"heat","flame":"high","until":{"boil":true}}`
-	untilSoft   = `{"do":"heat","flame":"medium","until":{"doneness":{"of":"rice-short","at":1.3}}}`
-	halved      = `{"do":"heat","flame":"medium","until":{"remaining_pct":70,"of_step":0}}`
-	sugarIn     = `{"do":"add","items":[{"material":"sugar-white","amount":"80 g"}]}`
-	coconutIn   = `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"200 ml"}],"slowly":true}`
-)
-
-// mustRead puts a changed plan through the reader: no edit may make what a
-// file could not.
-func mustRead(t testing.TB, p *plan.Plan) *plan.Plan {
-	t.Helper()
-	again, err := plan.Reread(p)
-	require.NoError(t, err)
-	return again
-}
-
-func verbs(p *plan.Plan) string {
-	var all []string
-	for i := range p.Steps {
-		all = append(all, string(p.Steps[i].Do))
-	}
-	return strings.Join(all, " ")
-}
-
 func TestPrepareAndBack(t *testing.T) {
 	for name, c := range map[string]struct {
 		item    int
@@ -64,21 +32,21 @@ func TestPrepareAndBack(t *testing.T) {
 		"cut the spice":     {3, "cut", "prep add heat heat add", 1},
 	} {
 		t.Run(name, func(t *testing.T) {
-			p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn)
+			p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
 			require.NoError(t, p.Prepare(0, c.item, c.how, c.minutes))
-			p = mustRead(t, p)
-			require.Equal(t, c.verbs, verbs(p))
+			p = plantest.Reread(t, p)
+			require.Equal(t, c.verbs, plantest.Verbs(p))
 			last := strings.Count(strings.Split(c.verbs, " add")[0], " ")
 			require.InDelta(t, float64(c.minutes), float64(p.Steps[last].FullMinutes()), 0)
 		})
 	}
-	p := withSteps(t, milkAndRice, boil, halved, sugarIn)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.Halved, plantest.SugarIn)
 	before, err := p.JSON()
 	require.NoError(t, err)
 	require.NoError(t, p.Prepare(0, 1, "soak", 30))
-	require.Equal(t, 1, *mustRead(t, p).Steps[3].Until.OfStep, "the reference follows")
+	require.Equal(t, 1, *plantest.Reread(t, p).Steps[3].Until.OfStep, "the reference follows")
 	require.NoError(t, p.Prepare(1, 1, "roast", 4), "a part is worked on further")
-	require.Equal(t, "soak roast add heat heat add", verbs(p))
+	require.Equal(t, "soak roast add heat heat add", plantest.Verbs(p))
 	require.True(t, p.Unprepare(1))
 	require.True(t, p.Unprepare(0))
 	after, err := p.JSON()
@@ -101,15 +69,15 @@ func TestWhatCannotBePrepared(t *testing.T) {
 		"salt is ground":     {0, 2, "grind to a paste", plan.ErrDoesNotFit},
 	} {
 		t.Run(name, func(t *testing.T) {
-			p := withSteps(t, milkAndRice, boil, sugarIn)
-			before := verbs(p)
+			p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn)
+			before := plantest.Verbs(p)
 			require.ErrorIs(t, p.Prepare(c.step, c.item, c.how, 5), c.want)
-			require.Equal(t, before, verbs(p), "nothing was changed")
+			require.Equal(t, before, plantest.Verbs(p), "nothing was changed")
 		})
 	}
-	dry := withSteps(t, `{"do":"add","items":[{"material":"rice-flour","amount":"50 g"},{"material":"sugar-white","amount":"50 g"}]}`, boil)
+	dry := plantest.WithSteps(t, `{"do":"add","items":[{"material":"rice-flour","amount":"50 g"},{"material":"sugar-white","amount":"50 g"}]}`, plantest.Boil)
 	require.ErrorIs(t, dry.Prepare(0, 0, "stir in cold", 2), plan.ErrNeedsLiquid)
-	soaked := withSteps(t, milkAndRice, boil)
+	soaked := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil)
 	require.NoError(t, soaked.Prepare(0, 1, "soak", 30))
 	require.ErrorIs(t, soaked.Prepare(1, 1, "stir in cold", 30), plan.ErrNeedsPart)
 }
@@ -119,7 +87,7 @@ func TestWhatCannotBePrepared(t *testing.T) {
 func TestEveryPreparationFits(t *testing.T) {
 	for _, q := range plan.Preparations() {
 		for _, m := range pantry.Standard().All() {
-			p := withSteps(t, fmt.Sprintf(`{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":%q,"amount":"50 g"}]}`, m.Slug), boil)
+			p := plantest.WithSteps(t, fmt.Sprintf(`{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":%q,"amount":"50 g"}]}`, m.Slug), plantest.Boil)
 			err := p.Prepare(0, 1, q.Name, q.Minutes)
 			fits := false
 			for _, b := range q.Fits {
@@ -127,7 +95,7 @@ func TestEveryPreparationFits(t *testing.T) {
 			}
 			require.Equal(t, fits, err == nil, "%s %s: %v", q.Name, m.Slug, err)
 			if fits {
-				mustRead(t, p)
+				plantest.Reread(t, p)
 			}
 		}
 	}
@@ -137,47 +105,47 @@ func TestPressingIsWrittenIn(t *testing.T) {
 	warm := measure.Celsius(40)
 	two := plan.Step{Do: plan.Press, Coconuts: 2, Presses: []plan.PressOf{{WaterML: 0}, {WaterML: 600, TempC: &warm}}}
 
-	p := withSteps(t, milkAndRice, boil, halved, sugarIn, coconutIn)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.Halved, plantest.SugarIn, plantest.CoconutIn)
 	p.WritePress(two)
-	p = mustRead(t, p)
-	require.Equal(t, "press add heat heat add add", verbs(p))
+	p = plantest.Reread(t, p)
+	require.Equal(t, "press add heat heat add add", plantest.Verbs(p))
 	require.Equal(t, "coconut.1", p.Steps[5].Items[0].Part, "in the place of the thick")
 	require.Equal(t, "coconut.2", p.Steps[1].Items[4].Part, "the thin with the first things")
 	require.Equal(t, 1, *p.Steps[3].Until.OfStep)
 
 	// No coconut in it yet, and chilled at the end: thick before it rests.
-	p = withSteps(t, milkAndRice, boil, sugarIn, `{"do":"rest","minutes":20}`, `{"do":"chill","hours":4}`)
+	p = plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn, `{"do":"rest","minutes":20}`, `{"do":"chill","hours":4}`)
 	p.WritePress(two)
-	p = mustRead(t, p)
-	require.Equal(t, "press add heat add add rest chill", verbs(p))
+	p = plantest.Reread(t, p)
+	require.Equal(t, "press add heat add add rest chill", plantest.Verbs(p))
 	require.True(t, p.Steps[4].Slowly)
 
 	// Thick milk that goes in twice is shared out by mass.
-	p = withSteps(t, milkAndRice, boil, coconutIn, `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"100 ml"}]}`)
+	p = plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.CoconutIn, `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"100 ml"}]}`)
 	p.WritePress(plan.Step{Do: plan.Press, Coconuts: 3, Presses: []plan.PressOf{{WaterML: 0}}})
-	p = mustRead(t, p)
+	p = plantest.Reread(t, p)
 	require.InDelta(t, 2./3, p.Steps[3].Items[0].Portion(), 0.001)
 	require.InDelta(t, 1, p.Steps[4].Items[0].Portion(), 0)
 	p.WritePress(two)
-	require.Equal(t, "coconut-2", mustRead(t, p).Steps[0].Name, "a second pressing has a name of its own")
+	require.Equal(t, "coconut-2", plantest.Reread(t, p).Steps[0].Name, "a second pressing has a name of its own")
 }
 
 func TestExchangeReplaceAndSweeten(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
 	require.True(t, p.Exchange(0, 0, []plan.Item{{Material: "milk-whole", Amount: "700 g"}, {Material: "cream-single", Amount: "300 g"}}))
-	p = mustRead(t, p)
+	p = plantest.Reread(t, p)
 	require.Len(t, p.Steps[0].Items, 5)
 	require.Equal(t, "rice-short", p.Steps[0].Items[2].Material)
 	require.False(t, p.Exchange(7, 0, []plan.Item{{Material: "water", Amount: "1 g"}}))
 	require.False(t, p.Exchange(0, 0, nil))
 
 	p.Replace("rice-short", "rice-basmati", 0.5)
-	p = mustRead(t, p)
+	p = plantest.Reread(t, p)
 	require.Equal(t, plan.Item{Material: "rice-basmati", Amount: "45 g"}, p.Steps[0].Items[2])
 	require.Equal(t, "rice-basmati", p.Steps[2].Until.Doneness.Of)
 
 	p.ScaleSweeteners(1.25)
-	require.Equal(t, "100 g", mustRead(t, p).Steps[3].Items[0].Amount)
+	require.Equal(t, "100 g", plantest.Reread(t, p).Steps[3].Items[0].Amount)
 }
 
 // Aromas and salt grow slower than the batch, by the exponents that are shown.
@@ -187,7 +155,7 @@ func TestTasteGrowsSlower(t *testing.T) {
 		require.NoError(t, err)
 		return float64(mass)
 	}
-	plain, tasted := withSteps(t, milkAndRice, boil, sugarIn), withSteps(t, milkAndRice, boil, sugarIn)
+	plain, tasted := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn), plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn)
 	salt, cardamom := grams(plain, 2), grams(plain, 3)
 	plain.Scale(18)
 	tasted.ScaleWithTaste(18)
@@ -204,72 +172,8 @@ func TestKeys(t *testing.T) {
 	}
 }
 
-func TestBuyingCountsEverything(t *testing.T) {
-	p := withSteps(t, `{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0}]}`,
-		`{"do":"fry","name":"nuts","items":[{"material":"cashew","amount":"20 g"}],"fat":{"material":"ghee","amount":"15 g"}}`,
-		`{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30,"in":{"material":"buttermilk","amount":"200 g"}}`,
-		`{"do":"add","items":[{"material":"coconut-milk-tin","amount":"500 g"},{"material":"water","amount":"300 ml"},{"part":"rice"},{"material":"egg-whole","amount":"3 eggs"}]}`,
-		boil, `{"do":"add","items":[{"part":"coco.1"},{"part":"nuts"}]}`)
-	want := map[string]struct {
-		grams  float64
-		pieces float64
-	}{"coconut-meat": {680, 2}, "cashew": {20, 0}, "ghee": {15, 0}, "rice-short": {90, 0}, "buttermilk": {200, 0}, "coconut-milk-tin": {500, 2}, "egg-whole": {150, 3}}
-	list := plan.Buy([]*plan.Plan{p})
-	require.Len(t, list, len(want), "water comes from the tap")
-	for _, line := range list {
-		w, ok := want[line.Material.Slug]
-		require.True(t, ok, line.Material.Slug)
-		require.InDelta(t, w.grams, float64(line.Mass), 0.01, line.Material.Slug)
-		require.InDelta(t, w.pieces, line.Pieces, 0, line.Material.Slug)
-	}
-}
-
-func TestNumbersOfLists(t *testing.T) {
-	for text, want := range map[string]string{
-		"2 cups milk": "2 cup", "2½ cups milk": "2.5 cup", "2 ½ cups milk": "2.5 cup", "1/2 cup milk": "0.5 cup", "1 1/2 cup milk": "1.5 cup",
-		"1-1/2 cups milk": "1.5 cup", "1 to 2 cups milk": "1.5 cup", "1-2 cups milk": "1.5 cup", "1 or 2 cups milk": "1.5 cup", "1 – 2 cups milk": "1.5 cup",
-		"1/2-3/4 cup milk": "0.625 cup", "a cup of milk": "1 cup", "half a cup of milk": "0.5 cup", "a quarter cup milk": "0.25 cup",
-		"one and a half cups milk": "1.5 cup", "2 and 1/2 cups milk": "2.5 cup", "1 cup plus 2 tbsp milk": "1.125 cup", "1,5 l milk": "1.5 l",
-		"1,000 g milk": "1000 g", "1.000 g milk": "1 g", "500ml milk": "500 ml", "500 ml. milk": "500 ml", "2 x 200 ml milk": "400 ml", "2×200 ml milk": "400 ml",
-		"3/4th cup milk": "0.75 cup", "a few tbsp milk": "3 tbsp", "a couple of cups of milk": "2 cup", "half a dozen cups milk": "6 cup",
-		"milk, 2 cups": "2 cup", "milk: 2 cups": "2 cup", "milk - 2 cups": "2 cup", "milk (2 cups)": "2 cup", "٢ cups milk": "2 cup", "२ cups milk": "2 cup",
-		"2 heaped cups milk": "2 cup", "about 2 cups milk": "2 cup", "2 cups (about 480 ml) milk": "2 cup", "16 fl oz milk": "16 floz", "2 fluid ounces milk": "2 floz",
-	} {
-		l := readLine(t, text)
-		require.Equal(t, "milk-whole", l.Material, text)
-		require.Equal(t, want, l.Amount, "%s: %+v", text, l)
-	}
-}
-
-func TestArrangedPuddings(t *testing.T) {
-	for name, c := range map[string]struct{ list, verbs string }{
-		"milk alone":           {"1 l milk\n80 g sugar", "add heat add heat"},
-		"grain":                {"1 l milk\n100 g rice\n80 g sugar", "add heat heat add heat"},
-		"whole spice early":    {"1 l milk\n100 g rice\n1 bay leaf", "add heat heat"},
-		"ground spice late":    {"1 l milk\n100 g rice\n1 tsp cardamom", "add heat heat add"},
-		"flour":                {"1 l milk\n40 g rice flour\n80 g sugar", "mix add heat add heat add heat"},
-		"nuts without fat":     {"1 l milk\n100 g rice\n20 g almonds", "add heat heat add"},
-		"nuts in ghee":         {"1 l milk\n100 g rice\n20 g almonds\n1 tbsp ghee", "fry add heat heat add"},
-		"thick coconut last":   {"500 ml thin coconut milk\n100 g rice\n200 ml thick coconut milk", "add heat heat heat add heat"},
-		"yogurt when it cools": {"500 ml milk\n100 g rice\n300 g yogurt", "add heat heat rest add"},
-	} {
-		t.Run(name, func(t *testing.T) {
-			lines, err := reader().Read(c.list)
-			require.NoError(t, err)
-			var items []plan.Item
-			for _, l := range lines {
-				require.True(t, l.Understood(), "%+v", l)
-				items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
-			}
-			p, err := plan.Arrange(name, plan.WayChoice{Bowls: 4, Serve: plan.Hot, Pot: withSteps(t, milkAndRice, boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, items, pantry.Standard())
-			require.NoError(t, err)
-			require.Equal(t, c.verbs, verbs(mustRead(t, p)))
-		})
-	}
-}
-
 func TestDifferencesSayWhatChanged(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
 	require.Empty(t, plan.Differences(p, p))
 	q := p.Clone()
 	q.Name, q.Serves, q.Serve = "other", 8, plan.Chilled
@@ -292,26 +196,26 @@ func TestDifferencesSayWhatChanged(t *testing.T) {
 
 func TestStepsComeAndGo(t *testing.T) {
 	for _, kind := range plan.StepKinds() {
-		p := withSteps(t, milkAndRice, boil, untilSoft, halved)
+		p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.Halved)
 		p.InsertStep(4, kind.With(6, plan.MainPot, []plan.Item{{Material: "sugar-white", Amount: "30 g"}}))
-		p = mustRead(t, p)
+		p = plantest.Reread(t, p)
 		require.Len(t, p.Steps, 5, kind.Name)
 		require.True(t, p.RemoveStep(4))
-		require.Equal(t, 0, *mustRead(t, p).Steps[3].Until.OfStep)
+		require.Equal(t, 0, *plantest.Reread(t, p).Steps[3].Until.OfStep)
 	}
-	p := withSteps(t, milkAndRice, boil, `{"do":"rest","minutes":3}`, `{"do":"heat","flame":"medium","until":{"remaining_pct":80,"of_step":2}}`)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, `{"do":"rest","minutes":3}`, `{"do":"heat","flame":"medium","until":{"remaining_pct":80,"of_step":2}}`)
 	require.True(t, p.RemoveStep(2))
-	require.Nil(t, mustRead(t, p).Steps[2].Until.OfStep, "what it counted from is gone")
+	require.Nil(t, plantest.Reread(t, p).Steps[2].Until.OfStep, "what it counted from is gone")
 	require.False(t, p.RemoveStep(9))
 	_, known := plan.StepKindNamed("sing to it")
 	require.False(t, known)
 }
 
 func TestServedChilledBeforeItIsShared(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil, untilSoft, `{"do":"portion","bowls":6}`)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, `{"do":"portion","bowls":6}`)
 	p.ServeAs(plan.Chilled)
 	require.Equal(t, plan.Chill, p.Steps[4].Do)
-	require.Equal(t, plan.Portion, mustRead(t, p).Steps[5].Do)
+	require.Equal(t, plan.Portion, plantest.Reread(t, p).Steps[5].Do)
 	p.ServeAs(plan.Hot)
 	require.Len(t, p.Steps, 4)
 	p.Scale(12)
@@ -320,19 +224,19 @@ func TestServedChilledBeforeItIsShared(t *testing.T) {
 
 // What is sized by the bowls is shared out by them, and what is not stays.
 func TestScaleLeavesWhatIsNotSized(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn, `{"do":"portion","slices":24}`)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn, `{"do":"portion","slices":24}`)
 	p.Scale(12)
 	require.Equal(t, 24, p.Steps[4].Slices, "as many slices, each twice as large")
 	require.Equal(t, "160 g", p.Steps[3].Items[0].Amount)
 	require.InDelta(t, 1.3, p.Steps[2].Until.Doneness.At, 0)
 	p.Scale(12)
 	require.Equal(t, "160 g", p.Steps[3].Items[0].Amount, "twice is once")
-	mustRead(t, p)
+	plantest.Reread(t, p)
 }
 
 func TestDifferencesOfMaterialsThatComeAndGo(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil, untilSoft, sugarIn)
-	q := withSteps(t, milkAndRice, boil, untilSoft, `{"do":"add","items":[{"material":"jaggery","amount":"90 g"}]}`)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
+	q := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, `{"do":"add","items":[{"material":"jaggery","amount":"90 g"}]}`)
 	found := map[string]plan.Difference{}
 	for _, d := range plan.Differences(p, q) {
 		found[d.What] = d
@@ -347,7 +251,7 @@ func TestDifferencesOfMaterialsThatComeAndGo(t *testing.T) {
 // TestLosing takes a share of one kind out of what is in, and of nothing else or
 // later.
 func TestLosing(t *testing.T) {
-	p := withSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-flour","amount":"60 g"},{"material":"egg-whole","amount":"2 pieces"}]}`, boil,
+	p := plantest.WithSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-flour","amount":"60 g"},{"material":"egg-whole","amount":"2 pieces"}]}`, plantest.Boil,
 		`{"do":"add","items":[{"material":"rice-flour","amount":"20 g"}]}`)
 	flour, egg := float64(p.Holds(2, pantry.Flour)), float64(p.Holds(2, pantry.Egg))
 	all := float64(p.Holds(2, ""))
@@ -368,7 +272,7 @@ func TestLosing(t *testing.T) {
 // TestLessSweetFromAStepOn scales what is still to come, by the gram and by the
 // share of a syrup.
 func TestLessSweetFromAStepOn(t *testing.T) {
-	p := withSteps(t, `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"120 g"},{"material":"water","amount":"60 g"}]}`, milkAndRice, sugarIn, boil, sugarIn, `{"do":"add","items":[{"part":"syrup","share":0.5}]}`, `{"do":"add","items":[{"part":"syrup"}]}`)
+	p := plantest.WithSteps(t, `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"120 g"},{"material":"water","amount":"60 g"}]}`, plantest.MilkAndRice, plantest.SugarIn, plantest.Boil, plantest.SugarIn, `{"do":"add","items":[{"part":"syrup","share":0.5}]}`, `{"do":"add","items":[{"part":"syrup"}]}`)
 	p.ScaleSweetenersFrom(3, 0.25)
 	require.Equal(t, "80 g", p.Steps[2].Items[0].Amount, "it is in already")
 	require.Equal(t, "20 g", p.Steps[4].Items[0].Amount)
@@ -381,7 +285,7 @@ func TestLessSweetFromAStepOn(t *testing.T) {
 }
 
 func TestASmallPanIsThereWhenItIsNeeded(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil)
 	p.EnsurePot("main")
 	require.Len(t, p.Pots, 1, "a pot that is there stays as it is")
 	p.EnsurePot("small")

@@ -33,7 +33,7 @@ var stepKinds = []StepKind{
 		return Step{Do: Heat, Flame: vessel.High, Stir: StirOften, Until: &Until{Boil: true}}
 	}},
 	{"simmer", false, func(int) Step {
-		return Step{Do: Heat, Flame: vessel.MediumLow, Stir: StirOften, Until: &Until{Minutes: measureMinutes(10)}}
+		return Step{Do: Heat, Flame: vessel.MediumLow, Stir: StirOften, Until: &Until{Minutes: new(measure.Minute(10))}}
 	}},
 	{"reduce to a mark", false, func(int) Step {
 		remaining := 80.0
@@ -44,20 +44,20 @@ var stepKinds = []StepKind{
 		return Step{Do: Heat, Flame: vessel.MediumLow, Stir: StirOften, Until: &Until{TempC: &to}}
 	}},
 	{"stand off the flame", false, func(int) Step {
-		return Step{Do: Heat, Flame: vessel.Off, Stir: StirNone, Until: &Until{Minutes: measureMinutes(2)}}
+		return Step{Do: Heat, Flame: vessel.Off, Stir: StirNone, Until: &Until{Minutes: new(measure.Minute(2))}}
 	}},
 	{"cook under pressure", false, func(int) Step { return Step{Do: Pressure, Whistles: 2} }},
 	{"bake", false, func(int) Step {
 		at := measure.Celsius(160)
-		return Step{Do: Bake, BakeIn: "oven", OvenC: &at, Minutes: measureMinutes(45)}
+		return Step{Do: Bake, BakeIn: "oven", OvenC: &at, Minutes: new(measure.Minute(45))}
 	}},
 	{"mash", false, func(int) Step { share := 30.0; return Step{Do: Mash, Pct: &share} }},
 	{"drain", false, func(int) Step { return Step{Do: Drain} }},
-	{"rest", false, func(int) Step { return Step{Do: Rest, Minutes: measureMinutes(10)} }},
+	{"rest", false, func(int) Step { return Step{Do: Rest, Minutes: new(measure.Minute(10))} }},
 	{"cool down", false, func(int) Step { to := measure.Celsius(25); return Step{Do: Cool, ToC: &to, Where: "water-bath"} }},
 	{"keep hot", false, func(int) Step {
 		at := measure.Celsius(65)
-		return Step{Do: Hold, Minutes: measureMinutes(30), TempC: &at}
+		return Step{Do: Hold, Minutes: new(measure.Minute(30)), TempC: &at}
 	}},
 	{"chill", false, func(int) Step { hours := ChillHours; return Step{Do: Chill, Hours: &hours} }},
 	{"brown sugar dry", true, func(int) Step { return Step{Do: Caramel, Until: &Until{Browning: "light"}} }},

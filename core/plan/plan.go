@@ -250,3 +250,18 @@ func (p *Plan) PotNamesSorted() []string {
 	slices.Sort(names)
 	return append([]string{MainPot}, names...)
 }
+
+// DefaultKitchen is the room of a plan that says nothing of it. Source: the plan
+// format.
+func DefaultKitchen() Kitchen {
+	return Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
+}
+
+// PartName returns a part as a cook would call it: by its material, if it is
+// named after one.
+func (p *Plan) PartName(part string) string {
+	if material, ok := p.Pantry().Material(part); ok {
+		return material.Name
+	}
+	return part
+}

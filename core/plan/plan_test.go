@@ -20,7 +20,7 @@ const small = `{"format":"kirdu-plan/1","name":"Rice","pots":{"main":{"shape":"s
 
 func caseFiles(t testing.TB) map[string][]byte {
 	t.Helper()
-	names, err := filepath.Glob("testdata/*.kirdu.json")
+	names, err := filepath.Glob("../forecast/testdata/*.kirdu.json")
 	require.NoError(t, err)
 	require.NotEmpty(t, names)
 	files := map[string][]byte{}

@@ -142,8 +142,8 @@ func (p *Plan) someLiquid(step int) (Item, bool) {
 				continue
 			}
 			back := *it
-			back.Amount, back.Also = amount.Scale(slurryShare).String(), ""
-			it.Amount, it.Also = amount.Scale(1-slurryShare).String(), ""
+			back.Amount, back.Also = amount.Scale(SlurryShare).String(), ""
+			it.Amount, it.Also = amount.Scale(1-SlurryShare).String(), ""
 			return back, true
 		}
 	}
@@ -216,3 +216,7 @@ func (h Home) Household(mass measure.Gram, m *pantry.Material) string {
 
 // US reports whether the kitchen wants US units beside the metric ones.
 func (p *Plan) US() bool { return p.us }
+
+// SlurryShare is how much of the first liquid is kept back to stir flour and
+// egg into: enough to make a thin batter.
+const SlurryShare = 0.2

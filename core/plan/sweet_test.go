@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/plan"
+	"kirdu/core/plan/plantest"
 	"kirdu/core/vessel"
 )
 
@@ -17,13 +18,13 @@ const (
 
 // A syrup is a sweetener as sugar is.
 func TestSyrupSweetens(t *testing.T) {
-	p := withSteps(t, syrup, milkAndRice, boil, syrupIn)
+	p := plantest.WithSteps(t, syrup, plantest.MilkAndRice, plantest.Boil, syrupIn)
 	require.Equal(t, 3, p.SugarStep())
 	at := p.SplitSweet(3)
 	require.Equal(t, 4, at)
 	require.Equal(t, "syrup", p.Steps[4].Items[0].Part)
 	require.Equal(t, "date-pulp", p.Steps[3].Items[0].Material)
-	mustRead(t, p)
+	plantest.Reread(t, p)
 	without := p.Unsweetened(4)
 	require.Equal(t, "0.01 g", without.Steps[0].Items[0].Amount)
 	require.Equal(t, "60 ml", without.Steps[0].Items[1].Amount, "the water stays")
@@ -33,19 +34,19 @@ func TestSyrupSweetens(t *testing.T) {
 }
 
 func TestSplitSweetLeavesTheSpice(t *testing.T) {
-	p := withSteps(t, milkAndRice, boil, withSpice)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, withSpice)
 	require.Equal(t, 3, p.SplitSweet(2))
 	require.Equal(t, "cardamom", p.Steps[2].Items[0].Material)
 	require.Equal(t, "sugar-white", p.Steps[3].Items[0].Material)
-	alone := withSteps(t, milkAndRice, boil, sugarIn)
+	alone := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn)
 	require.Equal(t, 2, alone.SplitSweet(2), "alone it stays where it is")
 	require.Equal(t, -1, alone.SplitSweet(0))
 	require.Equal(t, -1, alone.SplitSweet(99))
-	require.Equal(t, -1, withSteps(t, milkAndRice, boil).SugarStep())
+	require.Equal(t, -1, plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil).SugarStep())
 }
 
 func TestMakerFindsPresses(t *testing.T) {
-	p := withSteps(t, `{"do":"press","name":"coconut","coconuts":1,"presses":[{"water_ml":0},{"water_ml":200}]}`, `{"do":"add","items":[{"part":"coconut.2"}]}`)
+	p := plantest.WithSteps(t, `{"do":"press","name":"coconut","coconuts":1,"presses":[{"water_ml":0},{"water_ml":200}]}`, `{"do":"add","items":[{"part":"coconut.2"}]}`)
 	require.Equal(t, 0, p.Maker("coconut.1"))
 	require.Equal(t, 0, p.Maker("coconut.2"))
 	require.Equal(t, -1, p.Maker("coco.2"))

@@ -149,9 +149,9 @@ type WayChoice struct {
 	Kitchen *Kitchen // the air it is cooked in; nil: the usual
 }
 
-// sweetenMinutes is how long the pot simmers on when the sugar is in: until it
+// SweetenMinutes is how long the pot simmers on when the sugar is in: until it
 // is dissolved and tasted.
-const sweetenMinutes measure.Minute = 5
+const SweetenMinutes measure.Minute = 5
 
 // StandMinutes is how long a pudding stands before it is chilled: until the
 // worst steam is gone.

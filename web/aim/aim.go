@@ -16,9 +16,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/forecast"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/store"
@@ -105,7 +105,7 @@ func standard(p *plan.Plan, f *forecast.Forecast) map[string]string {
 // newView balances the pudding; the plan is nil while something is wrong.
 func newView(pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
 	p := pudding.Plan
-	now := advice.Forecast(p, forecast.Options{})
+	now := mend.Forecast(p, forecast.Options{})
 	f := page.NewFields(typed, standard(p, now))
 	thickness, sweet, bowls := f.Number("thickness", 1, 8, "4.5"), f.Number("sweet", 0, 60, "12"), f.Number("bowls", 1, 500, "6")
 	if bowls != math.Trunc(bowls) {
@@ -121,11 +121,11 @@ func newView(pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
 		return v, nil
 	}
 	count := int(bowls)
-	aims := balance.Aims{Thickness: &thickness, Sweet: &sweet}
+	aims := design.Aims{Thickness: &thickness, Sweet: &sweet}
 	if count != p.Serves {
 		aims.Bowls = &count
 	}
-	result := balance.Balance(p, aims, locked)
+	result := design.Balance(p, aims, locked)
 	// What was wanted stays with the plan and is drawn on its scale.
 	wanted := plan.Aim{Thickness: &thickness, SweetPct: &sweet}
 	if p.Aim != nil {
@@ -142,7 +142,7 @@ func newView(pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
 		v.Missed = append(v.Missed, fmt.Sprintf("%s comes to %.3g and not to %.3g: %s.", say.Capital(missWords[miss.Aim]), miss.Reached, miss.Wanted, miss.Because))
 	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
-	v.New = newSide(result.Plan, advice.Forecast(result.Plan, forecast.Options{}))
+	v.New = newSide(result.Plan, mend.Forecast(result.Plan, forecast.Options{}))
 	return v, result.Plan
 }
 
@@ -156,14 +156,14 @@ func locks(p *plan.Plan, on []string) []lock {
 			all = append(all, lock{name, label, slices.Contains(on, name)})
 		}
 	}
-	for _, name := range balance.Lockable(p) {
+	for _, name := range design.Lockable(p) {
 		if material, ok := p.Pantry().Material(name); ok {
 			add(name, say.Lower(material.ShortName()))
 		} else {
-			add(name, map[string]string{balance.MarkLock: "how far it is reduced", balance.TimeLock: "how long it cooks"}[name])
+			add(name, map[string]string{design.MarkLock: "how far it is reduced", design.TimeLock: "how long it cooks"}[name])
 		}
 	}
-	add(balance.FlameLock, "the flame")
+	add(design.FlameLock, "the flame")
 	return all
 }
 
@@ -191,7 +191,7 @@ func newSide(p *plan.Plan, f *forecast.Forecast) side {
 	add("Sweetness", fmt.Sprintf("%s (%.1f to %.1f)", say.Percent(f.Sweetness.Pct.Value, 1), f.Sweetness.Pct.Low, f.Sweetness.Pct.High))
 	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(f.Yield.MassG.Value), f.Yield.Portions, say.Grams(f.Yield.PortionG)))
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
-		add(say.Capital(advice.PartName(p, name)), fmt.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
+		add(say.Capital(p.PartName(name)), fmt.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
 	}
 	add("To the bowl", say.Span(f.Time.TotalMin))
 	for _, finding := range f.Findings {

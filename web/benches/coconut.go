@@ -4,7 +4,7 @@ import (
 	"errors"
 	"fmt"
 
-	"kirdu/core/bench"
+	"kirdu/core/convert"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -53,7 +53,7 @@ func (r *request) one() measure.Gram {
 	if own, ok := r.home.Measures["coconut_g"]; ok {
 		return measure.Gram(own)
 	}
-	return bench.CoconutMeat
+	return convert.CoconutMeat
 }
 
 func (r *request) pressed(v *coconutView) {
@@ -82,7 +82,7 @@ func (r *request) pressed(v *coconutView) {
 	if r.Err() != nil {
 		return
 	}
-	milks, pulp, err := bench.Press(meat, water)
+	milks, pulp, err := convert.Press(meat, water)
 	if err != nil {
 		r.Fault("coconuts", err)
 		return
@@ -95,7 +95,7 @@ func (r *request) pressed(v *coconutView) {
 	}})
 }
 
-func pressWords(milks []bench.Milk) string {
+func pressWords(milks []convert.Milk) string {
 	var words []string
 	for k, m := range milks {
 		words = append(words, fmt.Sprintf("%s at %s fat in the %s press", say.Grams(m.Mass()), say.Percent(m.FatPercent(), 0), ordinals[k]))
@@ -105,7 +105,7 @@ func pressWords(milks []bench.Milk) string {
 
 var ordinals = []string{"first", "second", "third", "fourth", "fifth"}
 
-func (v *coconutView) show(milks []bench.Milk, pulp bench.Milk) {
+func (v *coconutView) show(milks []convert.Milk, pulp convert.Milk) {
 	var jars []draw.Filled
 	for k, m := range milks {
 		name := say.Capital(ordinals[k]) + " press"
@@ -127,9 +127,9 @@ func (r *request) wanted(v *coconutView) {
 	if r.Err() != nil {
 		return
 	}
-	p, err := bench.PressFor(thick, thin, fat)
+	p, err := convert.PressFor(thick, thin, fat)
 	switch {
-	case errors.Is(err, bench.ErrNothing):
+	case errors.Is(err, convert.ErrNothing):
 		r.Fault("thick_g", errors.New("give how much thick or thin milk you want"))
 		return
 	case err != nil:
@@ -137,7 +137,7 @@ func (r *request) wanted(v *coconutView) {
 		return
 	}
 	nuts := float64(p.Meat / r.one())
-	milks := []bench.Milk{p.Thick}
+	milks := []convert.Milk{p.Thick}
 	if thin > 0 {
 		milks = append(milks, p.Thin)
 	}
@@ -179,7 +179,7 @@ func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) s
 	}
 	var words []string
 	if thick > 0 {
-		packed, water, err := bench.FromPack(pack, thick, min(bench.ThickFat, float64(pack.Fat)))
+		packed, water, err := convert.FromPack(pack, thick, min(convert.ThickFat, float64(pack.Fat)))
 		if err != nil {
 			return ""
 		}
@@ -187,13 +187,13 @@ func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) s
 		if water >= 1 {
 			text += " and " + say.Grams(water) + " of water"
 		}
-		if float64(pack.Fat) < bench.ThickFat {
+		if float64(pack.Fat) < convert.ThickFat {
 			text += fmt.Sprintf(" as it is (%.0f %% fat)", float64(pack.Fat))
 		}
 		words = append(words, text+" for the thick")
 	}
 	if thin > 0 {
-		packed, water, err := bench.FromPack(pack, thin, fat)
+		packed, water, err := convert.FromPack(pack, thin, fat)
 		if err != nil {
 			return ""
 		}
@@ -210,8 +210,8 @@ func (r *request) packed(v *coconutView) {
 	if r.Err() != nil {
 		return
 	}
-	made, water, err := bench.PackMakes(pack, mass, fat)
-	if errors.Is(err, bench.ErrTooThin) {
+	made, water, err := convert.PackMakes(pack, mass, fat)
+	if errors.Is(err, convert.ErrTooThin) {
 		r.Fault("pack_fat_pct", fmt.Errorf("%s has %.3g %% fat; ask for that or less", pack.ShortName(), float64(pack.Fat)))
 		return
 	}
@@ -225,7 +225,7 @@ func (r *request) packed(v *coconutView) {
 		{Name: "Water", Figure: say.Grams(water), Volume: float64(water)},
 		{Name: "Together", Figure: say.Grams(made), Note: say.Percent(fat, 1) + " fat", Volume: float64(made), Fat: fat / 100},
 	})
-	nuts, err := bench.PressFor(0, made, min(max(fat, 2), 15))
+	nuts, err := convert.PressFor(0, made, min(max(fat, 2), 15))
 	if err == nil {
 		v.Lines = append(v.Lines, fmt.Sprintf("As a second press it would take about %s fresh coconuts.", say.Number(float64(nuts.Meat/r.one()), 1)))
 	}

@@ -4,7 +4,7 @@ import (
 	"errors"
 	"fmt"
 
-	"kirdu/core/bench"
+	"kirdu/core/convert"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -66,11 +66,11 @@ func (r *request) blendTo(v *milkView) {
 	if r.Err() != nil {
 		return
 	}
-	blend, err := bench.BlendTo(a, b, total, fat)
+	blend, err := convert.BlendTo(a, b, total, fat)
 	switch {
-	case errors.Is(err, bench.ErrSame):
+	case errors.Is(err, convert.ErrSame):
 		r.Fault("b", errors.New("has the same fat as the first; take two that differ"))
-	case errors.Is(err, bench.ErrOutside):
+	case errors.Is(err, convert.ErrOutside):
 		r.Fault("fat_pct", fmt.Errorf("these two reach from %.3g to %.3g %%; ask for something between", float64(min(a.Fat, b.Fat)), float64(max(a.Fat, b.Fat))))
 	case err != nil:
 		r.Fault("total_g", err)
@@ -81,29 +81,29 @@ func (r *request) blendTo(v *milkView) {
 
 func (r *request) blendOf(v *milkView) {
 	a, b := r.material("a"), r.material("b")
-	blend, err := bench.Blend{}, error(nil)
+	blend, err := convert.Blend{}, error(nil)
 	massA, massB := measure.Gram(r.Number("a_g", 0, mostMilk, "800")), measure.Gram(r.Number("b_g", 0, mostMilk, "200"))
 	if r.Err() != nil {
 		return
 	}
-	if blend, err = bench.BlendOf(a, b, massA, massB); err != nil {
+	if blend, err = convert.BlendOf(a, b, massA, massB); err != nil {
 		r.Fault("a_g", err)
 		return
 	}
 	r.blended(v, a, b, blend)
 }
 
-func (r *request) blended(v *milkView, a, b *pantry.Material, blend bench.Blend) {
+func (r *request) blended(v *milkView, a, b *pantry.Material, blend convert.Blend) {
 	v.Heading = fmt.Sprintf("%s %s and %s %s: %s fat", say.Grams(blend.A), say.Lower(a.ShortName()), say.Grams(blend.B), say.Lower(b.ShortName()), say.Percent(blend.Fat, 1))
 	v.Jars = draw.NewJars([]draw.Filled{
 		{Name: a.ShortName(), Figure: say.Grams(blend.A), Note: say.Percent(float64(a.Fat), 1) + " fat", Volume: float64(blend.A), Fat: float64(a.Fat) / 100},
 		{Name: b.ShortName(), Figure: say.Grams(blend.B), Note: say.Percent(float64(b.Fat), 1) + " fat", Volume: float64(blend.B), Fat: float64(b.Fat) / 100},
 		{Name: "Together", Figure: say.Grams(blend.A + blend.B), Note: say.Percent(blend.Fat, 1) + " fat", Volume: float64(blend.A + blend.B), Fat: blend.Fat / 100},
 	})
-	if blend.Fat < bench.ThinBelow {
+	if blend.Fat < convert.ThinBelow {
 		v.Cautions = append(v.Cautions, "Below 2 % fat a pudding of reduced milk alone stays thin.")
 	}
-	if blend.Fat > bench.GreasyAbove {
+	if blend.Fat > convert.GreasyAbove {
 		v.Cautions = append(v.Cautions, "Above 15 % fat a pudding turns greasy.")
 	}
 	share := float64(blend.A / (blend.A + blend.B))
@@ -133,7 +133,7 @@ func (r *request) backToFresh(v *milkView) {
 	if r.Err() != nil {
 		return
 	}
-	fresh, err := bench.FreshOf(from, mass)
+	fresh, err := convert.FreshOf(from, mass)
 	if err != nil {
 		r.Fault("from", err)
 		return
@@ -148,7 +148,7 @@ func (r *request) insteadOfFresh(v *milkView) {
 	if r.Err() != nil {
 		return
 	}
-	mass, fresh, err := bench.ForFresh(from, milk)
+	mass, fresh, err := convert.ForFresh(from, milk)
 	if err != nil {
 		r.Fault("from", err)
 		return
@@ -157,7 +157,7 @@ func (r *request) insteadOfFresh(v *milkView) {
 	r.instead(from)
 }
 
-func (v *milkView) counted(from *pantry.Material, mass measure.Gram, fresh bench.Fresh) {
+func (v *milkView) counted(from *pantry.Material, mass measure.Gram, fresh convert.Fresh) {
 	v.Heading = fmt.Sprintf("%s %s stand for %s of fresh milk, with %s of water", say.Grams(mass), say.Lower(from.ShortName()), say.Grams(fresh.Milk), say.Grams(max(0, fresh.Water)))
 	if fresh.Sugar >= 1 {
 		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s of sugar along: take as much off what you would add.", say.Grams(fresh.Sugar)))
@@ -179,7 +179,7 @@ func (r *request) instead(from *pantry.Material) {
 		if err != nil {
 			return err
 		}
-		mass, fresh, err := bench.ForFresh(from, whole)
+		mass, fresh, err := convert.ForFresh(from, whole)
 		if err != nil {
 			return err
 		}
@@ -201,7 +201,7 @@ func (r *request) reduced(v *milkView) {
 		return
 	}
 	whole, _ := r.pantry.Material("milk-whole")
-	made, err := bench.ReducedMilk(whole, percent/100)
+	made, err := convert.ReducedMilk(whole, percent/100)
 	if err != nil {
 		r.Fault("reduced_pct", fmt.Errorf("milk is an eighth dry matter; give more than %.0f %%", 100-float64(whole.Water)))
 		return
@@ -214,7 +214,7 @@ func (r *request) reduced(v *milkView) {
 	}
 	power, _ := burner.Power(vessel.Medium, 0)
 	usual := vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140}
-	minutes, err := bench.BoilOff(gone, power, usual, measure.Millilitre(fresh), 100, 24)
+	minutes, err := convert.BoilOff(gone, power, usual, measure.Millilitre(fresh), 100, 24)
 	v.Heading = fmt.Sprintf("%s of it are %s of fresh milk from which %s of water are gone", say.Grams(mass), say.Grams(fresh), say.Grams(gone))
 	if err == nil {
 		name := burner.Name

@@ -4,7 +4,7 @@ import (
 	"errors"
 	"fmt"
 
-	"kirdu/core/bench"
+	"kirdu/core/convert"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -69,15 +69,15 @@ func (r *request) mixture() (to []*pantry.Material, shares []float64) {
 func (r *request) swap(v *sweetenerView) {
 	from := r.material("from")
 	mass := measure.Gram(r.Number("from_g", 1, mostSweet, "100"))
-	old := []bench.Portion{{Material: from, Mass: mass}}
+	old := []convert.Portion{{Material: from, Mass: mass}}
 	if r.Text("from2") != "" {
-		old = append(old, bench.Portion{Material: r.material("from2"), Mass: measure.Gram(r.Number("from2_g", 1, mostSweet, "50"))})
+		old = append(old, convert.Portion{Material: r.material("from2"), Mass: measure.Gram(r.Number("from2_g", 1, mostSweet, "50"))})
 	}
 	to, shares := r.mixture()
 	if r.Err() != nil {
 		return
 	}
-	s, err := bench.SwapFor(old, to, shares)
+	s, err := convert.SwapFor(old, to, shares)
 	if err != nil {
 		r.Fault("to", err)
 		return
@@ -104,7 +104,7 @@ func (r *request) swap(v *sweetenerView) {
 	}
 	const darker = 0.5
 	if s.After.Colour > s.Before.Colour+darker {
-		v.Lines = append(v.Lines, fmt.Sprintf("A white pudding turns %s.", bench.ColourWord(s.After.Colour)))
+		v.Lines = append(v.Lines, fmt.Sprintf("A white pudding turns %s.", convert.ColourWord(s.After.Colour)))
 	}
 	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material, _ measure.Gram) bool { return m.Kind == "sweetener" },
 		into: func(p *plan.Plan, step, item int) error {
@@ -112,7 +112,7 @@ func (r *request) swap(v *sweetenerView) {
 			if err != nil {
 				return err
 			}
-			s, err := bench.SwapFor([]bench.Portion{{Material: old, Mass: mass}}, to, shares)
+			s, err := convert.SwapFor([]convert.Portion{{Material: old, Mass: mass}}, to, shares)
 			if err != nil {
 				return err
 			}
@@ -127,21 +127,21 @@ func (r *request) swap(v *sweetenerView) {
 }
 
 // compare shows both sides of a swap as bars and figures.
-func (v *sweetenerView) compare(s bench.Swap) {
+func (v *sweetenerView) compare(s convert.Swap) {
 	full := float64(max(s.Before.Mass, s.After.Mass))
-	parts := func(b bench.Brought) []draw.Ingredient {
+	parts := func(b convert.Brought) []draw.Ingredient {
 		sugars := b.Mass - b.Water - b.Solids
 		return []draw.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)}, {Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
 	}
 	v.Stacks = []draw.Stack{draw.NewStack("Before", parts(s.Before), full, "g"), draw.NewStack("Instead", parts(s.After), full, "g")}
-	row := func(name string, of func(bench.Brought) string) {
+	row := func(name string, of func(convert.Brought) string) {
 		v.Rows = append(v.Rows, swapRow{name, of(s.Before), of(s.After)})
 	}
-	row("Mass", func(b bench.Brought) string { return say.Grams(b.Mass) })
-	row("As sweet as so much sucrose", func(b bench.Brought) string { return say.Number(float64(b.Sweet), 1) + " g" })
-	row("Water", func(b bench.Brought) string { return say.Number(float64(b.Water), 1) + " g" })
-	row("Acidity", func(b bench.Brought) string { return "pH " + say.Number(b.PH, 1) })
-	row("Colour", func(b bench.Brought) string { return bench.ColourWord(b.Colour) })
+	row("Mass", func(b convert.Brought) string { return say.Grams(b.Mass) })
+	row("As sweet as so much sucrose", func(b convert.Brought) string { return say.Number(float64(b.Sweet), 1) + " g" })
+	row("Water", func(b convert.Brought) string { return say.Number(float64(b.Water), 1) + " g" })
+	row("Acidity", func(b convert.Brought) string { return "pH " + say.Number(b.PH, 1) })
+	row("Colour", func(b convert.Brought) string { return convert.ColourWord(b.Colour) })
 }
 
 // flame is the medium flame of the first burner.
@@ -171,7 +171,7 @@ func (r *request) lumpsFor(v *sweetenerView) {
 	if r.Err() != nil {
 		return
 	}
-	mass, water, err := bench.LumpsFor(lumps, syrup, brix, true)
+	mass, water, err := convert.LumpsFor(lumps, syrup, brix, true)
 	if err != nil {
 		r.Fault("brix_pct", err)
 		return
@@ -180,7 +180,7 @@ func (r *request) lumpsFor(v *sweetenerView) {
 }
 
 func (r *request) melted(v *sweetenerView, lumps *pantry.Material, mass, water measure.Gram) {
-	s, err := bench.SyrupOf(lumps, mass, water, r.flame(), true)
+	s, err := convert.SyrupOf(lumps, mass, water, r.flame(), true)
 	if err != nil {
 		r.Fault("lumps_g", err)
 		return

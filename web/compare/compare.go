@@ -13,10 +13,10 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/store"
@@ -89,7 +89,7 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	v := view{ID: pudding.ID, Name: pudding.Plan.Name, Version: pudding.Version}
 	key, other := c.Query("question"), c.Query("with")
-	for _, variant := range balance.Variants(pudding.Plan) {
+	for _, variant := range design.Variants(pudding.Plan) {
 		on := variant.Key == key
 		v.Questions = append(v.Questions, question{variant.Key, say.Capital(variant.Question), variant.Label, on})
 		if on {
@@ -126,8 +126,8 @@ func (s *Screen) Take(c *gin.Context) {
 		s.app.Fail(c, store.ErrStale)
 		return
 	}
-	all := balance.Variants(pudding.Plan)
-	at := slices.IndexFunc(all, func(v balance.Variant) bool { return v.Key == c.PostForm("question") })
+	all := design.Variants(pudding.Plan)
+	at := slices.IndexFunc(all, func(v design.Variant) bool { return v.Key == c.PostForm("question") })
 	if at < 0 {
 		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such question for this pudding.", "Go back and choose one from the list.")
 		return
@@ -140,7 +140,7 @@ func (s *Screen) Take(c *gin.Context) {
 }
 
 func against(here, there *plan.Plan, name string) *chosen {
-	one, other := advice.Forecast(here, forecast.Options{}), advice.Forecast(there, forecast.Options{})
+	one, other := mend.Forecast(here, forecast.Options{}), mend.Forecast(there, forecast.Options{})
 	return &chosen{
 		Name:  say.Capital(name),
 		Lines: draw.NewPotLines(here, one, draw.PotLineOptions{Beside: &draw.Beside{Plan: there, Forecast: other}}),
@@ -169,7 +169,7 @@ func rows(here, there *plan.Plan, one, other *forecast.Forecast) []row {
 		var words []string
 		for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 			d := f.Doneness[name]
-			words = append(words, fmt.Sprintf("%s %s, %.1f (%.1f to %.1f)", say.Lower(advice.PartName(p, name)), pot.DonenessWord(d.Value), d.Value, d.Low, d.High))
+			words = append(words, fmt.Sprintf("%s %s, %.1f (%.1f to %.1f)", say.Lower(p.PartName(name)), pot.DonenessWord(d.Value), d.Value, d.Low, d.High))
 		}
 		return say.Join(words)
 	}

@@ -9,9 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 )
@@ -29,7 +29,7 @@ func forecastOf(t testing.TB) (*plan.Plan, *forecast.Forecast) {
 	t.Helper()
 	p, err := plan.Read([]byte(document))
 	require.NoError(t, err)
-	return p, advice.Forecast(p, forecast.Options{})
+	return p, mend.Forecast(p, forecast.Options{})
 }
 
 var numbers = regexp.MustCompile(`-?\d+\.\d`)

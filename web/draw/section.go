@@ -6,10 +6,10 @@ import (
 	"slices"
 	"strings"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 	"kirdu/web/say"
 )
 
@@ -155,8 +155,8 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section
 	s.Wall = outline(height, half, y, centre, false)
 	s.RimY, s.RimLeft = y(height), Px(centre-half(height))
 	if o.Foam {
-		s.Foam = slab(advice.FoamLimit*height, height, half, y, centre)
-		s.FoamX, s.FoamY = Px(centre), y(height*(1+advice.FoamLimit)/2)+4
+		s.Foam = slab(watch.FoamLimit*height, height, half, y, centre)
+		s.FoamX, s.FoamY = Px(centre), y(height*(1+watch.FoamLimit)/2)+4
 	}
 	step := niceStep(height, 8)
 	s.RulerX = s.RimLeft - 10

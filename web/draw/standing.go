@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"strings"
 
-	"kirdu/core/balance"
 	"kirdu/core/pot"
+	"kirdu/core/serving"
 )
 
 // A StandingPicture is how thick a pudding gets while it stands: a line with its likely
@@ -28,7 +28,7 @@ const (
 )
 
 // NewStanding lays the picture out.
-func NewStanding(list []balance.Standing, wanted float64) StandingPicture {
+func NewStanding(list []serving.Standing, wanted float64) StandingPicture {
 	s := StandingPicture{Width: standingWidth, Height: standingHeight, Left: standingLeft, Right: standingRight, Bottom: standingBottom}
 	if len(list) == 0 {
 		return s

@@ -15,10 +15,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/recipe"
 	"kirdu/core/vessel"
 	"kirdu/exchange"
 	"kirdu/web/page"
@@ -76,9 +77,9 @@ func (s *Screen) Read(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 		return
 	}
-	var lines []plan.Line
+	var lines []recipe.Line
 	if f.Err() == nil {
-		if lines, err = plan.NewReader(plan.HomePantry(home), home.Measures).Read(f.Text("list")); err != nil {
+		if lines, err = recipe.NewReader(plan.HomePantry(home), home.Measures).Read(f.Text("list")); err != nil {
 			f.Fault("list", err)
 		} else if len(lines) == 0 {
 			f.Fault("list", errEmpty)
@@ -199,7 +200,7 @@ type lineView struct {
 	Trust                                 string
 }
 
-func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []plan.Line, home plan.Home) {
+func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []recipe.Line, home plan.Home) {
 	all := plan.HomePantry(home)
 	faults := f.Faults()
 	v := readView{In: f.Values(), Faults: faults}
@@ -269,7 +270,7 @@ func (s *Screen) Create(c *gin.Context) {
 		return
 	}
 	all := plan.HomePantry(home)
-	lines, err := plan.NewReader(all, home.Measures).Read(f.Text("list"))
+	lines, err := recipe.NewReader(all, home.Measures).Read(f.Text("list"))
 	if err != nil || len(lines) == 0 {
 		if err == nil {
 			err = errEmpty
@@ -282,7 +283,7 @@ func (s *Screen) Create(c *gin.Context) {
 	items, notes := answers(f, lines, all, home)
 	var made *plan.Plan
 	if f.Err() == nil {
-		if made, err = plan.Arrange(f.Name("name", 80), choice, items, all); err != nil {
+		if made, err = recipe.Arrange(f.Name("name", 80), choice, items, all); err != nil {
 			f.Fault("list", err)
 		}
 	}
@@ -325,7 +326,7 @@ func (s *Screen) choice(c *gin.Context, f *page.Fields) plan.WayChoice {
 	for _, p := range pots {
 		vessels = append(vessels, p.Pot)
 	}
-	if choice.Pot, err = balance.PotFor(vessels, bowls); err != nil {
+	if choice.Pot, err = design.PotFor(vessels, bowls); err != nil {
 		f.Fault("list", errPot)
 		return choice
 	}
@@ -337,7 +338,7 @@ func (s *Screen) choice(c *gin.Context, f *page.Fields) plan.WayChoice {
 
 // answers turns the lines, as they were corrected, into items. Lines that are
 // left out, and those without an amount, go into the notes.
-func answers(f *page.Fields, lines []plan.Line, all *pantry.Pantry, home plan.Home) (items []plan.Item, notes []string) {
+func answers(f *page.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (items []plan.Item, notes []string) {
 	for i, l := range lines {
 		key := strconv.Itoa(i)
 		if l.Heading || f.Text("skip"+key) != "" {
@@ -351,7 +352,7 @@ func answers(f *page.Fields, lines []plan.Line, all *pantry.Pantry, home plan.Ho
 			continue
 		}
 		if amount == "" {
-			if slices.ContainsFunc(l.Asks, func(a plan.Ask) bool { return a.Field == "amount" }) {
+			if slices.ContainsFunc(l.Asks, func(a recipe.Ask) bool { return a.Field == "amount" }) {
 				f.Fault("amount"+key, errAmount)
 			}
 			notes = append(notes, l.Text)

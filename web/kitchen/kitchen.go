@@ -14,11 +14,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/timetable"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
@@ -215,7 +215,7 @@ func sizes(f potForm) []sizeField {
 func newPotView(p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
 	one := potView{ID: p.ID, Name: say.Capital(p.Name), Size: draw.Size(p.Pot), Capacity: litres(p.Capacity()),
-		Safe: litres(p.SafeFill(advice.FoamLimit)), Mass: "never weighed empty", Full: fullWords(p.Pot), Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
+		Safe: litres(p.SafeFill(watch.FoamLimit)), Mass: "never weighed empty", Full: fullWords(p.Pot), Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}
@@ -227,7 +227,7 @@ func newPotView(p store.Pot, among []vessel.Pot) potView {
 func fullWords(p vessel.Pot) string {
 	const heavy measure.Gram = 8000
 	mass, weighed := p.Mass()
-	full := mass + measure.Gram(p.SafeFill(advice.FoamLimit))*1.03 // milk weighs 1.03 g/ml
+	full := mass + measure.Gram(p.SafeFill(watch.FoamLimit))*1.03 // milk weighs 1.03 g/ml
 	words := "so filled it weighs " + say.Number(float64(full)/1000, 1) + " kg"
 	if !weighed {
 		words = "so filled it weighs about " + say.Number(float64(full)/1000, 1) + " kg"

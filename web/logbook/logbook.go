@@ -18,7 +18,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -264,7 +264,7 @@ func (s *Screen) Again(c *gin.Context) {
 	p := k.Plan.Clone()
 	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
 	if taste := k.Verdict.Learn().Taste; taste != nil {
-		balance.Sweeter(p, -*taste*learn.TasteStep)
+		design.Sweeter(p, -*taste*learn.TasteStep)
 	}
 	if k.Verdict != nil && k.Verdict.Note != "" {
 		note := fmt.Sprintf("%s: %s", k.BegunAt.In(s.app.Zone).Format("2 January 2006"), k.Verdict.Note)

@@ -7,11 +7,11 @@ import (
 	"strings"
 	"time"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/store"
@@ -61,7 +61,7 @@ func cookMinutes(s *cook.State) measure.Minute {
 
 func newView(k store.Cook, zone *time.Location) view {
 	state := k.State()
-	planned := advice.Forecast(k.Plan, forecast.Options{})
+	planned := mend.Forecast(k.Plan, forecast.Options{})
 	live := learn.Follow(&state, state.Finished)
 	v := view{ID: k.ID, Name: k.Plan.Name, PuddingID: k.PuddingID, Day: k.BegunAt.In(zone).Format("2 January 2006"),
 		Clock: k.BegunAt.In(zone).Format("15:04"), Sweetness: store.SweetnessVerdicts(), Judged: k.Verdict != nil}

@@ -8,8 +8,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/page"
@@ -85,7 +85,7 @@ func matches(p *plan.Plan, search string) bool {
 }
 
 func summary(p store.Pudding) pudding {
-	f := advice.Forecast(p.Plan, forecast.Options{})
+	f := mend.Forecast(p.Plan, forecast.Options{})
 	return pudding{
 		ID: p.ID, Name: p.Plan.Name, Way: p.Plan.Way, Pot: p.Plan.Pots[plan.MainPot].Name, Bowls: p.Plan.Serves,
 		Served: say.Serving(p.Plan.Serve), Thickness: say.Thickness(f, p.Plan.Serve), Sweet: say.Sweetness(f.Sweetness.Pct.Value),

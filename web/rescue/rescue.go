@@ -12,12 +12,12 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/rescue"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
@@ -39,7 +39,7 @@ func New(app *page.App, tell func(string)) *Screen {
 }
 
 // standard are the fields before anything is chosen.
-var standard = map[string]string{"standing": string(advice.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole", "grain": "rice-short", "sweet": "sugar-white", "other": "ghee"}
+var standard = map[string]string{"standing": string(rescue.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole", "grain": "rice-short", "sweet": "sugar-white", "other": "ghee"}
 
 // Faults of the form.
 var (
@@ -89,7 +89,7 @@ func (s *Screen) OfPudding(c *gin.Context) {
 	}
 	f := page.NewFields(c.Request.URL.Query(), standard)
 	v := view{Name: p.Plan.Name, Back: "/puddings/" + p.ID, BackName: "The Workbench", Finished: true}
-	s.answer(c, http.StatusOK, v, f, advice.Finished(p.Plan, standing(f)))
+	s.answer(c, http.StatusOK, v, f, rescue.Finished(p.Plan, standing(f)))
 }
 
 // OfCook rescues what is on the stove.
@@ -107,7 +107,7 @@ func ofCook(k store.Cook) view {
 }
 
 // cook loads a cook that can be rescued; otherwise the answer is given.
-func (s *Screen) cook(c *gin.Context) (k store.Cook, patient advice.Patient, ok bool) {
+func (s *Screen) cook(c *gin.Context) (k store.Cook, patient rescue.Patient, ok bool) {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
@@ -149,10 +149,10 @@ func (s *Screen) Take(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID) // sent twice
 		return
 	}
-	var chosen *advice.Repair
+	var chosen *rescue.Repair
 	if f.Err() == nil {
-		if r, err := advice.Rescue(patient, symptom); err == nil {
-			if at := slices.IndexFunc(r.Repairs, func(one advice.Repair) bool { return one.Key == f.Text("repair") }); at >= 0 {
+		if r, err := rescue.Rescue(patient, symptom); err == nil {
+			if at := slices.IndexFunc(r.Repairs, func(one rescue.Repair) bool { return one.Key == f.Text("repair") }); at >= 0 {
 				chosen = &r.Repairs[at]
 			}
 		}
@@ -194,13 +194,13 @@ func (s *Screen) OfPot(c *gin.Context) {
 		s.show(c, http.StatusOK, v)
 		return
 	}
-	var patient advice.Patient
+	var patient rescue.Patient
 	if f.Err() == nil {
-		p, err := advice.Describe(d)
+		p, err := rescue.Describe(d)
 		if err != nil {
 			f.Fault("liquid", err)
 		} else {
-			patient = advice.Finished(p, standing(f))
+			patient = rescue.Finished(p, standing(f))
 		}
 	}
 	s.answer(c, http.StatusOK, v, f, patient)
@@ -210,7 +210,7 @@ func (s *Screen) OfPot(c *gin.Context) {
 const mostInPot = 20000
 
 // describe reads what is in a pot.
-func (s *Screen) describe(ctx context.Context, f *page.Fields, v *view) (d advice.Described, err error) {
+func (s *Screen) describe(ctx context.Context, f *page.Fields, v *view) (d rescue.Described, err error) {
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
 		return d, err
@@ -273,19 +273,19 @@ func (s *Screen) describe(ctx context.Context, f *page.Fields, v *view) (d advic
 	return d, nil
 }
 
-func standing(f *page.Fields) advice.Standing {
-	switch one := advice.Standing(f.Text("standing")); one {
-	case advice.Warm, advice.Cold:
+func standing(f *page.Fields) rescue.Standing {
+	switch one := rescue.Standing(f.Text("standing")); one {
+	case rescue.Warm, rescue.Cold:
 		return one
 	}
-	return advice.JustOff
+	return rescue.JustOff
 }
 
 // read lays what is seen of the pot over a patient.
-func read(f *page.Fields, patient *advice.Patient) advice.Symptom {
-	symptom := advice.Symptom(f.Text("symptom"))
+func read(f *page.Fields, patient *rescue.Patient) rescue.Symptom {
+	symptom := rescue.Symptom(f.Text("symptom"))
 	if symptom.Words() == "" {
-		f.Fault("symptom", advice.ErrSymptom)
+		f.Fault("symptom", rescue.ErrSymptom)
 	}
 	if mass, given := f.Optional("mass", 1, float64(measure.MaxGrams), "850"); given {
 		g := measure.Gram(mass)
@@ -314,8 +314,8 @@ func read(f *page.Fields, patient *advice.Patient) advice.Symptom {
 }
 
 // answer works the repairs out and shows them.
-func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, patient advice.Patient) {
-	var rescued advice.Rescued
+func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, patient rescue.Patient) {
+	var rescued rescue.Rescued
 	asked := f.Text("symptom") != ""
 	if asked && patient.Plan != nil {
 		symptom := read(f, &patient)
@@ -324,7 +324,7 @@ func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, pati
 		}
 		if f.Err() == nil {
 			var err error
-			if rescued, err = advice.Rescue(patient, symptom); err != nil {
+			if rescued, err = rescue.Rescue(patient, symptom); err != nil {
 				f.Fault("symptom", err)
 			}
 		}

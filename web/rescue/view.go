@@ -5,12 +5,12 @@ import (
 	"slices"
 	"strings"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/rescue"
 	"kirdu/web/page"
 	"kirdu/web/say"
 )
@@ -55,14 +55,14 @@ type step struct{ Title, Detail, Note string }
 type figure struct{ Name, Without, With, Range string }
 
 // standings are how long it has been off the heat.
-var standings = []choice{{string(advice.JustOff), "just off the heat"}, {string(advice.Warm), "standing, lukewarm"}, {string(advice.Cold), "cold, from the refrigerator"}}
+var standings = []choice{{string(rescue.JustOff), "just off the heat"}, {string(rescue.Warm), "standing, lukewarm"}, {string(rescue.Cold), "cold, from the refrigerator"}}
 
 var serves = []choice{{string(plan.Hot), "hot"}, {string(plan.Warm), "warm"}, {string(plan.Room), "cool"}, {string(plan.Chilled), "chilled"}}
 
 // show fills in what is asked, with what was typed.
 func (v *view) show(f *page.Fields) {
 	v.In, v.Faults = f.Values(), f.Faults()
-	for _, s := range advice.Symptoms() {
+	for _, s := range rescue.Symptoms() {
 		v.Symptoms = append(v.Symptoms, choice{string(s), s.Words()})
 	}
 	for k, word := range pot.ThicknessWords() {
@@ -73,7 +73,7 @@ func (v *view) show(f *page.Fields) {
 	}
 	v.Softness = []choice{{"0.3", "hard"}, {"0.65", "firm core"}, {"0.9", "almost through"}, {"1.1", "cooked through"}, {"1.5", "tender"}, {"2.2", "creamy"}, {"3.5", "mush"}}
 	v.Standings, v.Serves = standings, serves
-	for _, t := range advice.Tastes() {
+	for _, t := range rescue.Tastes() {
 		v.Amounts = append(v.Amounts, choice{fmt.Sprintf("%.0f", 100*t.By), t.Words})
 	}
 	v.With = []choice{{"", "what it is cooked in"}, {"milk-whole", "milk"}, {"coconut-milk-light", "light coconut milk"}, {"oat-milk", "oat drink"}, {"water", "water"}}
@@ -102,7 +102,7 @@ func (v *view) materials(all *pantry.Pantry) {
 }
 
 // now says what the pot is taken to be before anything was seen of it.
-func (v *view) now(patient advice.Patient) {
+func (v *view) now(patient rescue.Patient) {
 	if patient.Plan == nil {
 		return
 	}
@@ -117,7 +117,7 @@ func (v *view) now(patient advice.Patient) {
 		r := f.Steps[i]
 		v.Now = fmt.Sprintf("%s at %s, %.1f %s, %.1f %% sweet", say.Grams(*r.MassG), say.Temperature(&part, measure.Celsius(*r.TempC)), *r.Thickness, pot.ThicknessWord(*r.Thickness), *r.SweetPct)
 		for _, name := range sorted(r.Doneness) {
-			v.Now += fmt.Sprintf(", %s %s", say.Lower(advice.PartName(&part, name)), pot.DonenessWord(r.Doneness[name]))
+			v.Now += fmt.Sprintf(", %s %s", say.Lower(part.PartName(name)), pot.DonenessWord(r.Doneness[name]))
 		}
 		return
 	}
@@ -132,7 +132,7 @@ func sorted(done map[string]float64) (names []string) {
 }
 
 // tell puts the answer into words.
-func (v *view) tell(r advice.Rescued, patient advice.Patient) {
+func (v *view) tell(r rescue.Rescued, patient rescue.Patient) {
 	v.Asked, v.Says, v.Cannot, v.Fine, v.Cautions = true, r.Says, r.Cannot, r.Fine, r.Cautions
 	for k, one := range r.Repairs {
 		shown := repair{Key: one.Key, Title: one.Title, Why: one.Why, Until: one.Until, Beyond: one.Beyond, First: k == 0, Warnings: one.Warnings, NewID: page.NewID()}
@@ -154,7 +154,7 @@ func (v *view) tell(r advice.Rescued, patient advice.Patient) {
 	}
 }
 
-func figures(r advice.Rescued, one *advice.Repair) []figure {
+func figures(r rescue.Rescued, one *rescue.Repair) []figure {
 	grade := func(x float64) string { return fmt.Sprintf("%.1f %s", x, pot.ThicknessWord(x)) }
 	between := func(x measure.Range, decimals int) string {
 		low, high := say.Number(x.Low, decimals), say.Number(x.High, decimals)
@@ -168,7 +168,7 @@ func figures(r advice.Rescued, one *advice.Repair) []figure {
 		{"Sweetness, %", say.Number(r.Without.Sweet.Value, 1), say.Number(one.After.Sweet.Value, 1), between(one.After.Sweet, 1)},
 	}
 	if one.Part != "" {
-		list = append(list, figure{advice.PartName(one.Plan, one.Part), pot.DonenessWord(r.Without.Done.Value), pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
+		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(r.Without.Done.Value), pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
 	}
 	list = append(list, figure{"Mass", say.Grams(r.Without.Mass.Value), say.Grams(one.After.Mass.Value), say.Grams(one.After.Mass.Low) + " to " + say.Grams(one.After.Mass.High)})
 	const never = 14

@@ -6,9 +6,10 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
+	"kirdu/core/learn"
 	"kirdu/core/plan"
+	"kirdu/core/rescue"
 	"kirdu/web/say"
 )
 
@@ -16,7 +17,7 @@ import (
 // taps that only move on, is said in a few words.
 func TestWhatIsToldHasWords(t *testing.T) {
 	p, _ := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"80 g"}]},{"do":"heat","flame":"medium","until":{"minutes":20}},{"do":"add","items":[{"material":"sugar-white","amount":"90 g"}]}`)
-	s := cook.Fold(p, time.Now(), nil)
+	s := learn.LogOf(p, time.Now(), nil).Fold()
 	for want, e := range map[string]cook.Event{
 		"weighed 1 105 g":                     {Kind: cook.Weighed, Mass: 1105},
 		"dipped 34 mm":                        {Kind: cook.Dipped, MM: 34.2},
@@ -48,8 +49,8 @@ func TestWhatIsToldHasWords(t *testing.T) {
 func TestWhatStaysBehindIsSaid(t *testing.T) {
 	share := 0.08
 	p, f := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"medium","until":{"minutes":5}}`)
-	p.EnsurePot(advice.LeftPot)
-	p.Steps = append(p.Steps, plan.Step{Do: plan.Add, Pot: advice.LeftPot, Items: []plan.Item{{Pot: plan.MainPot, Share: &share}}})
+	p.EnsurePot(rescue.LeftPot)
+	p.Steps = append(p.Steps, plan.Step{Do: plan.Add, Pot: rescue.LeftPot, Items: []plan.Item{{Pot: plan.MainPot, Share: &share}}})
 	words := say.Step(p, f, 2)
 	require.Equal(t, "Leave what sticks behind", words.Title)
 	require.Equal(t, "about 8 %", words.Detail)

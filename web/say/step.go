@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"strings"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/rescue"
 )
 
 // A StepWords says one step of a plan.
@@ -174,7 +174,7 @@ func addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
 		return StepWords{Title: Capital(names) + " in", Detail: Amounts(p, s.Items) + ", in two goes; taste between",
 			Done: "Sugar is in", Short: "sugar"}
 	}
-	if s.Pot == advice.LeftPot {
+	if s.Pot == rescue.LeftPot {
 		return StepWords{Title: "Leave what sticks behind", Detail: fmt.Sprintf("about %.0f %%", 100*s.Items[0].Portion()), Done: "It is poured over", Short: "pour over"}
 	}
 	title := Capital(names) + " in"

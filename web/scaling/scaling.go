@@ -12,9 +12,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/forecast"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
@@ -78,7 +78,7 @@ func (s *Screen) Show(c *gin.Context) {
 	switch {
 	case errors.Is(err, errBowls):
 		v.Fault, status = err.Error(), http.StatusUnprocessableEntity
-	case errors.Is(err, balance.ErrNoMark):
+	case errors.Is(err, design.ErrNoMark):
 		v.Empty = "This pudding " + err.Error() + ". Change the bowls on the Workbench: every amount is multiplied."
 	case err != nil:
 		s.app.Fail(c, err)
@@ -89,31 +89,31 @@ func (s *Screen) Show(c *gin.Context) {
 	s.page.Show(c, status, page.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
 }
 
-func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (balance.Scaling, error) {
+func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (design.Scaling, error) {
 	bowls, err := strconv.Atoi(typed)
 	if err != nil || bowls < 1 || bowls > mostBowls {
-		return balance.Scaling{}, errBowls
+		return design.Scaling{}, errBowls
 	}
 	pots, err := s.app.Store.Pots(c.Request.Context())
 	if err != nil {
-		return balance.Scaling{}, err
+		return design.Scaling{}, err
 	}
 	burners, err := s.app.Store.Burners(c.Request.Context())
 	if err != nil {
-		return balance.Scaling{}, err
+		return design.Scaling{}, err
 	}
-	kit := balance.Kit{}
+	kit := design.Kit{}
 	for _, p := range pots {
 		kit.Pots = append(kit.Pots, p.Pot)
 	}
 	for _, b := range burners {
 		kit.Burners = append(kit.Burners, b.Burner)
 	}
-	return balance.Scale(pudding.Plan, bowls, kit)
+	return design.Scale(pudding.Plan, bowls, kit)
 }
 
-func (v *view) compare(p *plan.Plan, s balance.Scaling) {
-	v.Now = newColumn(balance.Scaled{Outcome: s.Before, Plan: p}, s.Before)
+func (v *view) compare(p *plan.Plan, s design.Scaling) {
+	v.Now = newColumn(design.Scaled{Outcome: s.Before, Plan: p}, s.Before)
 	v.Now.Title = "As it is"
 	v.Plain = []column{newColumn(s.Clock, s.Before), newColumn(s.Mark, s.Before)}
 	for _, offer := range s.Proposals {
@@ -139,8 +139,8 @@ const (
 	offDone      = 0.35
 )
 
-func newColumn(s balance.Scaled, before balance.Outcome) column {
-	o, f := s.Outcome, advice.Forecast(s.Plan, forecast.Options{})
+func newColumn(s design.Scaled, before design.Outcome) column {
+	o, f := s.Outcome, mend.Forecast(s.Plan, forecast.Options{})
 	c := column{Kind: string(s.Kind), Title: s.Kind.Words(s.Detail)}
 	add := func(name, value string, off bool) { c.Rows = append(c.Rows, row{name, value, off}) }
 	thick := fmt.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness)
@@ -164,7 +164,7 @@ func newColumn(s balance.Scaled, before balance.Outcome) column {
 	return c
 }
 
-func costWords(o, before balance.Outcome) string {
+func costWords(o, before design.Outcome) string {
 	minutes, hands := math.Round(o.Minutes-before.Minutes), math.Round(o.HandsOn-before.HandsOn)
 	sign := func(x float64) string {
 		if x < 0 {
@@ -175,17 +175,17 @@ func costWords(o, before balance.Outcome) string {
 	return "Costs " + sign(minutes) + ", " + sign(hands) + " of your hands."
 }
 
-func noteWords(s balance.Scaled, p *plan.Plan) string {
+func noteWords(s design.Scaled, p *plan.Plan) string {
 	switch s.Kind {
-	case balance.LessMilk:
+	case design.LessMilk:
 		return "Less rich: it holds less milk for each bowl."
-	case balance.TwoPots:
+	case design.TwoPots:
 		for name, vessel := range s.Plan.Pots {
 			if name != plan.MainPot {
 				return fmt.Sprintf("Half in %s, half in %s, over two burners at once.", potName(p.Pots[plan.MainPot]), potName(vessel))
 			}
 		}
-	case balance.OtherFlame, balance.OtherBurner:
+	case design.OtherFlame, design.OtherBurner:
 		return "A hotter bottom catches sooner: keep stirring."
 	}
 	return ""
@@ -214,7 +214,7 @@ func (s *Screen) Take(c *gin.Context) {
 		s.app.Stop(c, http.StatusUnprocessableEntity, "That could not be worked out.", err.Error())
 		return
 	}
-	for _, offer := range append([]balance.Scaled{scaling.Mark}, scaling.Proposals...) {
+	for _, offer := range append([]design.Scaled{scaling.Mark}, scaling.Proposals...) {
 		if string(offer.Kind) != c.PostForm("kind") {
 			continue
 		}

@@ -13,11 +13,11 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/balance"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/serving"
 	"kirdu/web/draw"
 	"kirdu/web/page"
 	"kirdu/web/say"
@@ -136,7 +136,7 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 			pieces = 24
 		}
 	}
-	list := balance.Stand(p, minutes, v.Covered, v.In["liquid"], wanted)
+	list := serving.Stand(p, minutes, v.Covered, v.In["liquid"], wanted)
 	v.Picture = draw.NewStanding(list, wanted)
 	for _, one := range list {
 		m := moment{After: say.Minutes(one.Minute), Celsius: fmt.Sprintf("%.0f °C", float64(one.Celsius)), Word: pot.ThicknessWord(one.Grade.Value),
@@ -150,7 +150,7 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 		v.Moments = append(v.Moments, m)
 	}
 	v.share(p, f, int(pieces))
-	for _, way := range balance.Cool(p) {
+	for _, way := range serving.Cool(p) {
 		v.Cooling = append(v.Cooling, cooling{map[string]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
 			say.Minutes(way.To60), fmt.Sprintf("%s to %.0f °C", say.Minutes(way.ToLow), float64(way.First)), say.Minutes(way.To6), way.Safe})
 	}
@@ -162,7 +162,7 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 
 // reheated says how it is warmed the next day.
 func reheated(p *plan.Plan, liquid string, wanted float64) string {
-	r, ok := balance.Reheat(p, liquid, wanted)
+	r, ok := serving.Reheat(p, liquid, wanted)
 	if !ok {
 		return "It is eaten cold: heated again, its egg would scramble, its yogurt weep or its thick coconut milk break."
 	}
@@ -198,7 +198,7 @@ func (v *view) share(p *plan.Plan, f *forecast.Forecast, pieces int) {
 		}
 	}
 	const mostCuts = 3
-	cuts := balance.Cuts(p, pieces, measure.Gram(mass.Value))
+	cuts := serving.Cuts(p, pieces, measure.Gram(mass.Value))
 	for _, cut := range cuts[:min(len(cuts), mostCuts)] {
 		v.Cuts = append(v.Cuts, fmt.Sprintf("%d by %d: pieces of %.0f by %.0f mm, %s each", cut.Rows, cut.Columns, float64(cut.Long), float64(cut.Wide), say.Grams(cut.Each)))
 	}

@@ -9,9 +9,9 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -69,7 +69,7 @@ func (s *Screen) Show(c *gin.Context) {
 }
 
 func newView(p *plan.Plan, id string) view {
-	f := advice.Forecast(p, forecast.Options{})
+	f := mend.Forecast(p, forecast.Options{})
 	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(f.Yield.PortionG), say.Serving(p.Serve))}
 	masses := map[string]measure.Gram{}
 	var order []*pantry.Material

@@ -10,7 +10,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
+	"kirdu/core/design"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -114,7 +114,7 @@ func (s *Screen) Begin(c *gin.Context) {
 		s.show(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	first, err := advice.Fresh(choice, []vessel.Pot{pot})
+	first, err := design.Fresh(choice, []vessel.Pot{pot})
 	if err != nil {
 		f.Fault("bowls", err)
 		s.show(c, http.StatusUnprocessableEntity, f)

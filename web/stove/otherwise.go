@@ -9,8 +9,8 @@ import (
 	"strconv"
 	"strings"
 
-	"kirdu/core/balance"
 	"kirdu/core/cook"
+	"kirdu/core/design"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -186,7 +186,7 @@ func otherwiseWords(p *plan.Plan, e cook.Event, was, is learn.Live, lead string)
 		return lead + ": the pudding comes out as before."
 	}
 	text := lead + ": " + strings.Join(parts, "; ") + "."
-	if slug, each := balance.GramsPerPercent(p, now); slug != "" && less >= 0.3 && e.Kind != cook.Forgot {
+	if slug, each := design.GramsPerPercent(p, now); slug != "" && less >= 0.3 && e.Kind != cook.Forgot {
 		if m, ok := p.Pantry().Material(slug); ok {
 			text += fmt.Sprintf(" %s more %s would keep it as sweet.", say.Grams(float64(each)*less), say.Lower(m.ShortName()))
 		}
@@ -200,13 +200,13 @@ func tastedWords(p *plan.Plan, value float64, l learn.Live) string {
 	text := fmt.Sprintf("It will be served at %.1f %% (%.1f to %.1f). ", now.Value, now.Low, now.High)
 	switch {
 	case value == cook.NotSweet:
-		slug, each := balance.GramsPerPercent(p, l.Forecast)
+		slug, each := design.GramsPerPercent(p, l.Forecast)
 		if m, ok := p.Pantry().Material(slug); ok {
 			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.", say.Grams(each), say.Lower(m.ShortName()))
 		}
 		return text + "Sugar to taste, a spoon at a time."
-	case value == cook.TooSweet && balance.Dilution(l.Forecast) > 0:
-		more := balance.Dilution(l.Forecast)
+	case value == cook.TooSweet && design.Dilution(l.Forecast) > 0:
+		more := design.Dilution(l.Forecast)
 		return text + fmt.Sprintf("%s of unsweetened milk or cooked grain makes it 1 %% less sweet.", say.Grams(more))
 	}
 	return text

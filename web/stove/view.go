@@ -9,7 +9,6 @@ import (
 	"strings"
 	"time"
 
-	"kirdu/core/advice"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
@@ -165,7 +164,7 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 func (v *view) looks(p *plan.Plan, l learn.Live) {
 	v.Spoons = spoonAnswers
 	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
-		one := feel{Part: part, Name: advice.PartName(p, part), Answers: grainAnswers}
+		one := feel{Part: part, Name: p.PartName(part), Answers: grainAnswers}
 		slug := part
 		if at := p.Maker(part); at >= 0 && len(p.Steps[at].Items) > 0 {
 			slug = p.Steps[at].Items[0].Material
@@ -303,7 +302,7 @@ func stateWords(p *plan.Plan, l learn.Live) string {
 	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
 		name := "grain"
 		if len(l.Doneness) > 1 {
-			name = strings.ToLower(advice.PartName(p, part))
+			name = strings.ToLower(p.PartName(part))
 		}
 		words = append(words, name+" "+pot.DonenessWord(l.Doneness[part]))
 	}
@@ -424,7 +423,7 @@ func servedWords(p *plan.Plan, was, is learn.Live) string {
 
 // feltWords says what a grain between the fingers changed.
 func feltWords(p *plan.Plan, part string, was, is learn.Live) string {
-	name := advice.PartName(p, part)
+	name := p.PartName(part)
 	text := fmt.Sprintf("%s softens as thought", name)
 	if factor := is.Cook.Factor; math.Abs(factor-1) >= 0.03 {
 		text = fmt.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1), map[bool]string{true: "slower", false: "faster"}[factor > 1])

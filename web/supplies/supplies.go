@@ -16,10 +16,10 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/balance"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/stock"
 	"kirdu/store"
 	"kirdu/web/page"
 	"kirdu/web/say"
@@ -81,7 +81,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 	}
 	bowls := int(f.Number("bowls", 1, 200, "6"))
 	v := haveView{In: f.Values()}
-	stock := balance.Stock{}
+	have := stock.Stock{}
 	for _, m := range all.All() {
 		v.Names = append(v.Names, m.Name)
 		mass, there := at[m.Slug]
@@ -89,9 +89,9 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 			continue
 		}
 		one := stockView{Slug: m.Slug, Name: m.Name, Mass: "enough"}
-		stock[m.Slug] = balance.Enough
+		have[m.Slug] = stock.Enough
 		if mass.Valid {
-			stock[m.Slug], one.Mass = mass.V, amount(home, mass.V, m)
+			have[m.Slug], one.Mass = mass.V, amount(home, mass.V, m)
 		}
 		v.Stock = append(v.Stock, one)
 	}
@@ -102,7 +102,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 			return
 		}
 		for _, p := range shelf {
-			v.Puddings = append(v.Puddings, newMade(p.ID, p.Plan, bowls, stock))
+			v.Puddings = append(v.Puddings, newMade(p.ID, p.Plan, bowls, have))
 		}
 		slices.SortStableFunc(v.Puddings, func(a, b madeView) int {
 			return strings.Compare(a.Class+fmt.Sprintf("%03d", len(a.Missing)), b.Class+fmt.Sprintf("%03d", len(b.Missing)))
@@ -123,15 +123,15 @@ func amount(home plan.Home, mass measure.Gram, m *pantry.Material) string {
 	return text
 }
 
-func newMade(id string, p *plan.Plan, bowls int, stock balance.Stock) madeView {
-	made := balance.Have(p, bowls, stock)
+func newMade(id string, p *plan.Plan, bowls int, have stock.Stock) madeView {
+	made := stock.Have(p, bowls, have)
 	v := madeView{ID: id, Name: p.Name, Readiness: "can be made now", Class: "1-now"}
 	switch made.Readiness {
-	case balance.WithSwap:
+	case stock.WithSwap:
 		v.Readiness, v.Class = "can be made with a swap", "2-swap"
 		v.After = fmt.Sprintf("Then %s instead of %s thick, %s sweet, grain at %.1f for %.1f; the mark and the sugar are set anew.",
 			say.Number(made.Outcome.Thickness, 1), say.Number(made.Before.Thickness, 1), say.Percent(made.Outcome.Sweet, 1), made.Outcome.Done, made.Before.Done)
-	case balance.Missing:
+	case stock.Missing:
 		v.Readiness, v.Class = "something is missing", "3-missing"
 	}
 	for _, swap := range made.Swaps {
@@ -214,7 +214,7 @@ func (s *Screen) TakeSwap(c *gin.Context) {
 		s.app.Stop(c, http.StatusUnprocessableEntity, "For how many bowls?", "Give a whole number from 1 to 200.")
 		return
 	}
-	stock, err := s.stock(c)
+	have, err := s.stock(c)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -224,7 +224,7 @@ func (s *Screen) TakeSwap(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	made := balance.Have(pudding.Plan, bowls, stock)
+	made := stock.Have(pudding.Plan, bowls, have)
 	taken, err := plan.Reread(made.Plan.In(home))
 	if err == nil {
 		err = s.app.Store.SavePlan(ctx, pudding.ID, pudding.Version, taken, s.app.Now())
@@ -236,16 +236,16 @@ func (s *Screen) TakeSwap(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
 }
 
-func (s *Screen) stock(c *gin.Context) (balance.Stock, error) {
+func (s *Screen) stock(c *gin.Context) (stock.Stock, error) {
 	at, err := s.app.Store.AtHand(c.Request.Context())
-	stock := balance.Stock{}
+	have := stock.Stock{}
 	for slug, mass := range at {
-		stock[slug] = balance.Enough
+		have[slug] = stock.Enough
 		if mass.Valid {
-			stock[slug] = mass.V
+			have[slug] = mass.V
 		}
 	}
-	return stock, err
+	return have, err
 }
 
 type buyingView struct {
@@ -325,7 +325,7 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
 	s.buying.Show(c, status, page.Frame{Title: "Buying", Section: "buying", Body: v})
 }
 
-func newLine(line plan.Purchase, bought map[string]measure.Gram) lineView {
+func newLine(line stock.Purchase, bought map[string]measure.Gram) lineView {
 	const tolerance = 0.5 // g: what was ticked for as much as is needed now
 	ticked, there := bought[line.Material.Slug]
 	one := lineView{Slug: line.Material.Slug, Name: line.Material.Name, Mass: say.Grams(line.Mass), For: say.Join(line.Puddings),
@@ -339,12 +339,12 @@ func newLine(line plan.Purchase, bought map[string]measure.Gram) lineView {
 	return one
 }
 
-func pieces(line plan.Purchase) string {
+func pieces(line stock.Purchase) string {
 	return fmt.Sprintf("%s of about %s", measure.CountPieces(line.Pieces, line.Material.PieceName), say.Grams(line.Material.Piece))
 }
 
 // list reckons what the chosen puddings need.
-func (s *Screen) list(c *gin.Context) ([]plan.Purchase, map[string]measure.Gram, error) {
+func (s *Screen) list(c *gin.Context) ([]stock.Purchase, map[string]measure.Gram, error) {
 	ctx := c.Request.Context()
 	buys, bought, err := s.app.Store.Buying(ctx)
 	if err != nil {
@@ -360,7 +360,7 @@ func (s *Screen) list(c *gin.Context) ([]plan.Purchase, map[string]measure.Gram,
 		wanted.ScaleWithTaste(b.Bowls)
 		plans = append(plans, wanted)
 	}
-	return plan.Buy(plans), bought, nil
+	return stock.Buy(plans), bought, nil
 }
 
 var errBowls = errors.New("give a whole number of bowls from 1 to 500, such as 6")
@@ -399,7 +399,7 @@ func (s *Screen) Tick(c *gin.Context) {
 	}
 	mass := measure.Gram(0)
 	if c.PostForm("in") != "" {
-		k := slices.IndexFunc(list, func(p plan.Purchase) bool { return p.Material.Slug == slug })
+		k := slices.IndexFunc(list, func(p stock.Purchase) bool { return p.Material.Slug == slug })
 		if k < 0 {
 			s.app.Stop(c, http.StatusNotFound, "That is no longer on the list.", "The puddings may have been changed.")
 			return
@@ -464,7 +464,7 @@ func (s *Screen) CSV(c *gin.Context) {
 	c.Data(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
 }
 
-func count(line plan.Purchase) string {
+func count(line stock.Purchase) string {
 	if line.Pieces <= 0 {
 		return ""
 	}

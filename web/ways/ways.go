@@ -13,8 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -164,7 +163,7 @@ func (s *Screen) Create(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	fresh, err := advice.Fresh(choice, pots)
+	fresh, err := design.Fresh(choice, pots)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -189,7 +188,7 @@ func (s *Screen) toTaste(ctx context.Context, p *plan.Plan) error {
 	}
 	const noticed = 0.3 // per cent
 	if more := known.Sweet.Value; math.Abs(more) >= noticed {
-		balance.Sweeter(p, more)
+		design.Sweeter(p, more)
 	}
 	return nil
 }

@@ -8,9 +8,9 @@ import (
 	"strconv"
 	"strings"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/store"
@@ -364,7 +364,7 @@ func (e *editor) newItem() {
 	case "mend":
 		rule, step, _ := strings.Cut(place, ":")
 		at, err := strconv.Atoi(step)
-		mended, ok := advice.Apply(e.plan, rule, at)
+		mended, ok := mend.Apply(e.plan, rule, at)
 		if err != nil || !ok {
 			e.fault("mend", "", errMend)
 			return
@@ -454,7 +454,7 @@ func (e *editor) sweetenAt() {
 		e.fault("sugar.at", value, errNumber)
 		return
 	}
-	if moved, ok := balance.SweetenAt(e.plan, minute); ok {
+	if moved, ok := design.SweetenAt(e.plan, minute); ok {
 		e.plan = moved
 	}
 }

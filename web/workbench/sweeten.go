@@ -11,8 +11,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -25,7 +24,7 @@ type sugarRail struct {
 	Words   string // what the window is, and why
 }
 
-func newSugarRail(s balance.Sweetening) *sugarRail {
+func newSugarRail(s design.Sweetening) *sugarRail {
 	rail := &sugarRail{At: int(math.Round(s.Minute)), End: int(math.Ceil(s.End))}
 	why := "softer grain lets sugar in without harm; earlier, sugar ties up the water that the grain wants"
 	if s.Acid {
@@ -57,7 +56,7 @@ func (s *Screen) Sweeten(c *gin.Context) {
 		c.String(http.StatusUnprocessableEntity, "Give a minute, such as 25.")
 		return
 	}
-	moved, ok := balance.SweetenAt(pudding.Plan, minute)
+	moved, ok := design.SweetenAt(pudding.Plan, minute)
 	if !ok {
 		c.String(http.StatusUnprocessableEntity, "There is no sugar to move.")
 		return
@@ -71,7 +70,7 @@ func effect(before, after *plan.Plan, minute float64) string {
 	was, is := forecast.Run(before, options), forecast.Run(after, options)
 	var words []string
 	for _, name := range slices.Sorted(maps.Keys(is.Doneness)) {
-		part := say.Lower(advice.PartName(after, name))
+		part := say.Lower(after.PartName(name))
 		from, to := was.Doneness[name].Value, is.Doneness[name].Value
 		const noticed = 0.05
 		if later := is.DoneAt(name, 1) - was.DoneAt(name, 1); math.Abs(later) >= 1 && !math.IsInf(later, 0) && !math.IsNaN(later) {
@@ -89,7 +88,7 @@ func effect(before, after *plan.Plan, minute float64) string {
 		}
 		words = append(words, fmt.Sprintf("%s: %.1f instead of %.1f", word, b.Value, a.Value))
 	}
-	if x, y := balance.SugarHeat(before, was), balance.SugarHeat(after, is); math.Abs(y-x) >= 1 {
+	if x, y := design.SugarHeat(before, was), design.SugarHeat(after, is); math.Abs(y-x) >= 1 {
 		word := "browner"
 		if y < x {
 			word = "paler"

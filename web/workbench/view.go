@@ -11,10 +11,10 @@ import (
 	"strings"
 	"time"
 
-	"kirdu/core/advice"
-	"kirdu/core/balance"
+	"kirdu/core/design"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
@@ -156,7 +156,7 @@ var severityWords = map[forecast.Severity]string{forecast.Stop: "Stop", forecast
 
 func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string, zone *time.Location) view {
 	p := pudding.Plan
-	f := advice.Forecast(p, forecast.Options{})
+	f := mend.Forecast(p, forecast.Options{})
 	v := view{
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
 		Way: say.Capital(p.Way), Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
@@ -164,7 +164,7 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 			draw.SectionOptions{Foam: p.Foams(), Grain: bedShare(f)}),
 	}
 	var options draw.PotLineOptions
-	if s, ok := balance.SweeteningOf(p, f); ok {
+	if s, ok := design.SweeteningOf(p, f); ok {
 		options.Sugar, v.SugarRail = &draw.Window{From: s.From, To: s.To, At: s.Minute}, newSugarRail(s)
 	}
 	v.Lines = draw.NewPotLines(p, f, options)
@@ -462,7 +462,7 @@ func (v *view) balance(p *plan.Plan, f *forecast.Forecast) {
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		done := f.Doneness[name]
 		v.Grains = append(v.Grains, grain{
-			Name: say.Capital(advice.PartName(p, name)), Word: pot.DonenessWord(done.Value), Value: say.Number(done.Value, 1),
+			Name: say.Capital(p.PartName(name)), Word: pot.DonenessWord(done.Value), Value: say.Number(done.Value, 1),
 			Strip: draw.NewRange(done, 0, softestShown, "done", fmt.Sprintf("Doneness %s, from %s to %s",
 				pot.DonenessWord(done.Value), pot.DonenessWord(done.Low), pot.DonenessWord(done.High))),
 		})
@@ -495,13 +495,13 @@ func (v *view) balance(p *plan.Plan, f *forecast.Forecast) {
 // sweetFrom says what brings the sweetness, and how much more is a per cent.
 func sweetFrom(p *plan.Plan, f *forecast.Forecast) string {
 	var words []string
-	for _, one := range balance.SweetnessFrom(p, f) {
+	for _, one := range design.SweetnessFrom(p, f) {
 		if m, ok := p.Pantry().Material(one.Material); ok {
 			words = append(words, fmt.Sprintf("%s %s", say.Lower(m.ShortName()), say.Number(one.Pct, 1)))
 		}
 	}
 	text := strings.Join(words, ", ")
-	if slug, grams := balance.GramsPerPercent(p, f); slug != "" {
+	if slug, grams := design.GramsPerPercent(p, f); slug != "" {
 		m, _ := p.Pantry().Material(slug)
 		text += fmt.Sprintf("; taste, then 1\u00a0%% more is %s of %s", say.Grams(grams), say.Lower(m.ShortName()))
 	}

@@ -1,0 +1,619 @@
+package design
+
+import (
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/vessel"
+)
+
+// Aims are what a plan is to come to; nil leaves a figure as it comes.
+type Aims struct {
+	Thickness *float64           // grade as served
+	Sweet     *float64           // per cent
+	Bowls     *int               // of the same size
+	YieldG    *float64           // g
+	Done      map[string]float64 // doneness by part
+}
+
+// A Change is one amount or target that balancing moved.
+type Change struct {
+	Path string `json:"path"` // in the plan document
+	From string `json:"from"`
+	To   string `json:"to"`
+	Why  string `json:"why"`
+}
+
+// A Miss is an aim that could not be met, how near it came, and what was in the
+// way.
+type Miss struct {
+	Aim     string  `json:"aim"`
+	Wanted  float64 `json:"wanted"`
+	Reached float64 `json:"reached"`
+	Because string  `json:"because"`
+}
+
+// Balanced is a plan that comes as near to its aims as the locks let it.
+type Balanced struct {
+	Plan    *plan.Plan
+	Changes []Change
+	Reached map[string]float64
+	Missed  []Miss
+}
+
+// How near an aim counts as met.
+const (
+	metThickness = 0.1
+	metSweet     = 0.2
+	metYield     = 0.02 // as a share
+	metDone      = 0.1
+)
+
+// A lever is one number of a plan that balancing may move, by a factor.
+type lever struct {
+	step, item int // item -1: a number of the step itself
+	path       string
+	lock       string // the name that locks it
+	kind       string // of the material, MarkLock or TimeLock
+}
+
+// What may be locked beside materials: the reduction, how long it cooks, and the
+// flame.
+const (
+	MarkLock  = "mark"
+	TimeLock  = "time"
+	FlameLock = "flame"
+)
+
+// Balance finds the smallest change of the unlocked amounts, of the reduction
+// and of the cooking time that brings a plan to its aims at the serving
+// temperature. Small is meant in the sum of squares of the logarithms of the
+// ratios. Where that does not do, other flames are tried. locked names materials
+// that stay, MarkLock, TimeLock or FlameLock. Errors: none; what cannot be met is
+// in Missed.
+//
+// It is Newton's method on the forecast: in each round the aims are made linear
+// in the logarithms x of the levers, J dx = r, and of all solutions the one with
+// the least x is taken, x = J'(J J')^-1 (J x + r) (the pseudo-inverse, Golub and Van
+// Loan, Matrix Computations, 5.5.4), with a step that is cut where the course
+// bends.
+func Balance(p *plan.Plan, aims Aims, locked []string) Balanced {
+	base := p.Clone()
+	b := balancer{base: base, aims: aims}
+	start := b.measure(base)
+	if aims.Bowls != nil {
+		base.ScaleWithTaste(*aims.Bowls)
+		b.yield = start.YieldG / float64(max(1, p.Serves)) * float64(*aims.Bowls)
+	}
+	if aims.YieldG != nil {
+		b.yield = *aims.YieldG
+	}
+	all := leversOf(base)
+	free := slices.DeleteFunc(slices.Clone(all), func(l lever) bool { return slices.Contains(locked, l.lock) })
+	best, reached := b.solve(free)
+	if !slices.Contains(locked, FlameLock) && b.far(reached) {
+		best, reached = b.otherFlames(free, best, reached)
+	}
+	result := Balanced{Plan: best, Reached: map[string]float64{"thickness": reached.Thickness, "sweet": reached.Sweet, "yield_g": reached.YieldG}}
+	for part := range aims.Done {
+		result.Reached["doneness."+part] = reached.done[part]
+	}
+	result.Changes = changes(p, best, all)
+	result.Missed = b.missed(reached, all, free, locked)
+	return result
+}
+
+// far reports whether an aim is not met.
+func (b *balancer) far(o measured) bool { return len(b.misses(o)) > 0 }
+
+// otherFlames solves again with the flame of the cooking step one or two marks
+// lower and higher, and returns what comes nearest.
+func (b *balancer) otherFlames(free []lever, best *plan.Plan, reached measured) (*plan.Plan, measured) {
+	at := heatingStep(b.base)
+	if at < 0 || b.base.Steps[at].Do != plan.Heat || b.base.Steps[at].FlamePct != nil {
+		return best, reached
+	}
+	flames := vessel.Flames()
+	from := slices.Index(flames, b.base.Steps[at].Flame)
+	original := b.base
+	defer func() { b.base = original }()
+	for _, by := range []int{-1, 1, -2, 2} {
+		if from+by < 1 || from+by >= len(flames) {
+			continue
+		}
+		b.base = original.Clone()
+		b.base.Steps[at].Flame = flames[from+by]
+		p, o := b.solve(free)
+		if size(b.residual(o)) < size(b.residual(reached)) {
+			best, reached = p, o
+		}
+		if !b.far(reached) {
+			break
+		}
+	}
+	return best, reached
+}
+
+// measured is an outcome with the doneness of each part.
+type measured struct {
+	Outcome
+	done map[string]float64
+}
+
+type balancer struct {
+	base  *plan.Plan
+	aims  Aims
+	yield float64 // wanted, 0: as it comes
+}
+
+func (b *balancer) measure(p *plan.Plan) measured {
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	m := measured{Outcome: outcome(p, f, f), done: map[string]float64{}}
+	for part := range b.aims.Done {
+		m.done[part] = f.Doneness[part].Value
+	}
+	return m
+}
+
+// Lockable lists the names of what balancing may move, in order of use:
+// materials, and MarkLock and TimeLock.
+func Lockable(p *plan.Plan) []string {
+	var names []string
+	for _, l := range leversOf(p) {
+		if !slices.Contains(names, l.lock) {
+			names = append(names, l.lock)
+		}
+	}
+	return names
+}
+
+// leversOf lists what may be moved: amounts that have a mass of their own and
+// are no aroma, salt or topping, and the last mark.
+func leversOf(p *plan.Plan) []lever {
+	var all []lever
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		if s.Topping || s.Do == plan.Fry {
+			continue
+		}
+		for j, item := range s.Items {
+			m, ok := p.Pantry().Material(item.Material)
+			if !ok || item.AboveMM > 0 || m.Behaviour == pantry.Aroma || m.Kind == "salt" || m.Kind == "leaven" {
+				continue
+			}
+			all = append(all, lever{step: i, item: j, path: fmt.Sprintf("steps[%d].items[%d].amount", i, j), lock: item.Material, kind: m.Kind})
+		}
+	}
+	if at := markStep(p); at >= 0 {
+		if u := p.Steps[at].Until; u.RemainingPct != nil {
+			all = append(all, lever{step: at, item: -1, path: fmt.Sprintf("steps[%d].until.remaining_pct", at), lock: MarkLock, kind: MarkLock})
+		}
+	}
+	if at := heatingStep(p); at >= 0 {
+		if path := timePath(&p.Steps[at]); path != "" {
+			all = append(all, lever{step: at, item: -1, path: fmt.Sprintf("steps[%d].%s", at, path), lock: TimeLock, kind: TimeLock})
+		}
+	}
+	return all
+}
+
+// heatingStep returns the step in a pot that takes longest on the heat: a cooker
+// counts several times. -1 if there is none.
+func heatingStep(p *plan.Plan) int {
+	longest, most := -1, 0.0
+	const markMinutes, underPressure = 30.0, 5.0
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		var took float64
+		switch u := s.Until; {
+		case s.Do == plan.Pressure:
+			took = underPressure * max(float64(s.FullMinutes()), 2.5*float64(s.Whistles))
+		case s.Do == plan.Bake:
+			took = float64(s.FullMinutes())
+		case s.Do == plan.Heat && s.FlamePercent() > 0 && u.RemainingPct != nil:
+			took = markMinutes
+		case s.Do == plan.Heat && s.FlamePercent() > 0 && u.Minutes != nil:
+			took = float64(*u.Minutes)
+		}
+		if took > most {
+			longest, most = i, took
+		}
+	}
+	return longest
+}
+
+// timePath is the place of the minutes of a step, "" if it is not timed.
+func timePath(s *plan.Step) string {
+	switch {
+	case s.Do == plan.Heat && s.Until != nil && s.Until.Minutes != nil && s.Until.RemainingPct == nil:
+		return "until.minutes"
+	case s.Do != plan.Heat && s.Minutes != nil:
+		return "minutes"
+	}
+	return ""
+}
+
+// minutesIn returns the minutes at a timePath, nil if there are none.
+func minutesIn(s *plan.Step) *measure.Minute {
+	switch timePath(s) {
+	case "until.minutes":
+		return s.Until.Minutes
+	case "minutes":
+		return s.Minutes
+	}
+	return nil
+}
+
+// lengthen gives the minutes at the timePath a factor.
+func lengthen(s *plan.Step, factor float64, digits int) {
+	longer := measure.Minute(measure.RoundSignificant(max(float64(*minutesIn(s))*factor, 1), digits))
+	if digits <= finalDigits {
+		longer = measure.Minute(math.Round(float64(longer)))
+	}
+	if s.Do == plan.Heat {
+		u := *s.Until
+		u.Minutes = &longer
+		s.Until = &u
+		return
+	}
+	s.Minutes = &longer
+}
+
+func percentText(x float64) string { return fmt.Sprintf("%.4g", x) }
+
+// Bounds of a lever and of the search.
+const (
+	mostLog       = 2.2 // a factor of nine either way
+	longestStep   = 0.6 // of the logarithm, in one round
+	differenceLog = 0.02
+	// wideDifferenceLog is for courses with a kink.
+	wideDifferenceLog = 0.12
+	balanceRounds     = 16
+	leastMark         = 5.0
+	mostMark          = 99.0
+)
+
+// at returns the plan with the levers moved by the logarithms x, rounded to
+// three digits when it is final.
+func (b *balancer) at(levers []lever, x []float64, digits int) *plan.Plan {
+	p := b.base.Clone()
+	for k, l := range levers {
+		factor := math.Exp(x[k])
+		if l.kind == TimeLock {
+			lengthen(&p.Steps[l.step], factor, digits)
+			continue
+		}
+		if l.item < 0 {
+			u := *p.Steps[l.step].Until
+			remaining := measure.RoundSignificant(min(max(*u.RemainingPct*factor, leastMark), mostMark), digits)
+			u.RemainingPct = &remaining
+			p.Steps[l.step].Until = &u
+			continue
+		}
+		item := &p.Steps[l.step].Items[l.item]
+		if amount, err := measure.ParseAmount(item.Amount); err == nil && x[k] != 0 {
+			item.Amount = measure.Amount{Number: measure.RoundSignificant(amount.Number*factor, digits), Unit: amount.Unit}.String()
+			item.Also = ""
+		}
+	}
+	return p
+}
+
+// residual returns what is missing to each aim that is set.
+func (b *balancer) residual(o measured) []float64 {
+	var r []float64
+	if b.aims.Thickness != nil {
+		r = append(r, *b.aims.Thickness-o.Thickness)
+	}
+	if b.aims.Sweet != nil {
+		r = append(r, *b.aims.Sweet-o.Sweet)
+	}
+	if b.yield > 0 {
+		// A fiftieth of the mass weighs as much as a tenth of a grade.
+		r = append(r, metThickness/metYield*math.Log(b.yield/max(o.YieldG, 1)))
+	}
+	for _, part := range slices.Sorted(maps.Keys(b.aims.Done)) {
+		r = append(r, metThickness/metDone*(b.aims.Done[part]-o.done[part]))
+	}
+	return r
+}
+
+func size(r []float64) float64 {
+	sum := 0.0
+	for _, x := range r {
+		sum += x * x
+	}
+	return math.Sqrt(sum)
+}
+
+// fineDigits are those of amounts while the search goes on, and finalDigits
+// those that are written down: what a kitchen scale shows.
+const (
+	fineDigits  = 9
+	finalDigits = 3
+)
+
+// solve finds the levers' logarithms. Where the course has a kink, as where a pot
+// falls dry, slopes over a wider stretch lead past it, or a leap with one lever.
+func (b *balancer) solve(levers []lever) (*plan.Plan, measured) {
+	x := make([]float64, len(levers))
+	final, reached := b.settle(levers, x)
+	for _, difference := range []float64{differenceLog, -wideDifferenceLog, differenceLog} {
+		x = b.descend(levers, x, difference)
+		if final, reached = b.settle(levers, x); !b.far(reached) {
+			return final, reached
+		}
+	}
+	leapt := b.descend(levers, b.leap(levers, x), differenceLog)
+	if p, o := b.settle(levers, leapt); size(b.residual(o)) < size(b.residual(reached)) {
+		return p, o
+	}
+	return final, reached
+}
+
+// settle rounds the levers to what is written down.
+func (b *balancer) settle(levers []lever, x []float64) (*plan.Plan, measured) {
+	final := b.at(levers, x, finalDigits)
+	return final, b.measure(final)
+}
+
+// leap moves the one lever that brings the aims nearest when it is moved far.
+func (b *balancer) leap(levers []lever, x []float64) []float64 {
+	const far = 0.4
+	best, least := x, math.Inf(1)
+	for k := range levers {
+		for _, by := range []float64{-far, far} {
+			tried := slices.Clone(x)
+			tried[k] = min(max(tried[k]+by, -mostLog), mostLog)
+			if r := size(b.residual(b.measure(b.at(levers, tried, fineDigits)))); r < least {
+				best, least = tried, r
+			}
+		}
+	}
+	return best
+}
+
+// descend goes from x to where the aims are met, with slopes over a difference.
+func (b *balancer) descend(levers []lever, x []float64, difference float64) []float64 {
+	o := b.measure(b.at(levers, x, fineDigits))
+	r := b.residual(o)
+	const closeEnough = 0.01
+	for range balanceRounds {
+		if len(levers) == 0 || size(r) < closeEnough {
+			break
+		}
+		step := leastNorm(b.jacobian(levers, x, o, difference), x, r)
+		if step == nil {
+			break
+		}
+		longest := 0.0
+		for k := range step {
+			longest = max(longest, math.Abs(step[k]-x[k]))
+		}
+		if longest < 1e-5 {
+			break
+		}
+		// Towards the new point, half as far as long as it is no better.
+		share := min(1, longestStep/longest)
+		improved := false
+		for range 6 {
+			tried := make([]float64, len(x))
+			for k := range x {
+				tried[k] = min(max(x[k]+share*(step[k]-x[k]), -mostLog), mostLog)
+			}
+			next := b.measure(b.at(levers, tried, fineDigits))
+			if nr := b.residual(next); size(nr) < size(r) {
+				x, o, r, improved = tried, next, nr, true
+				break
+			}
+			share /= 2
+		}
+		if !improved {
+			break
+		}
+	}
+	return x
+}
+
+// jacobian returns the change of each aim with the logarithm of each lever, by
+// differences.
+func (b *balancer) jacobian(levers []lever, x []float64, o measured, difference float64) [][]float64 {
+	r0 := b.residual(o)
+	j := make([][]float64, len(r0))
+	for i := range j {
+		j[i] = make([]float64, len(levers))
+	}
+	moved := slices.Clone(x)
+	for k := range levers {
+		moved[k] = x[k] + difference
+		r := b.residual(b.measure(b.at(levers, moved, fineDigits)))
+		moved[k] = x[k]
+		for i := range j {
+			j[i][k] = (r0[i] - r[i]) / difference // the residual falls as the figure rises
+		}
+	}
+	return j
+}
+
+// leastNorm returns the shortest x that meets J (x - x0) = r, nil if no lever
+// moves an aim. A little damping keeps an aim that hardly moves from asking
+// for the moon.
+func leastNorm(j [][]float64, x0, r []float64) []float64 {
+	m, n := len(j), len(x0)
+	const damping = 1e-6
+	system := make([][]float64, m)
+	for i := range system {
+		system[i] = make([]float64, m+1)
+		for k := range j {
+			for l := range n {
+				system[i][k] += j[i][l] * j[k][l]
+			}
+		}
+		system[i][i] += damping
+		system[i][m] = r[i]
+		for l := range n {
+			system[i][m] += j[i][l] * x0[l]
+		}
+	}
+	y := eliminate(system)
+	if y == nil {
+		return nil
+	}
+	x := make([]float64, n)
+	for l := range n {
+		for i := range j {
+			x[l] += j[i][l] * y[i]
+		}
+	}
+	return x
+}
+
+// eliminate solves a small system by Gauss with pivots; each row ends with its
+// right side. It returns nil when the system has no solution.
+func eliminate(a [][]float64) []float64 {
+	m := len(a)
+	for i := range m {
+		pivot := i
+		for k := i + 1; k < m; k++ {
+			if math.Abs(a[k][i]) > math.Abs(a[pivot][i]) {
+				pivot = k
+			}
+		}
+		a[i], a[pivot] = a[pivot], a[i]
+		if math.Abs(a[i][i]) < 1e-12 {
+			return nil
+		}
+		for k := range m {
+			if k == i {
+				continue
+			}
+			factor := a[k][i] / a[i][i]
+			for c := i; c <= m; c++ {
+				a[k][c] -= factor * a[i][c]
+			}
+		}
+	}
+	x := make([]float64, m)
+	for i := range m {
+		x[i] = a[i][m] / a[i][i]
+	}
+	return x
+}
+
+// changes lists what is written otherwise than before.
+func changes(before, after *plan.Plan, levers []lever) []Change {
+	list := []Change{}
+	for _, l := range levers {
+		from, to := leverText(before, l), leverText(after, l)
+		if from == to {
+			continue
+		}
+		list = append(list, Change{Path: l.path, From: from, To: to, Why: why(before, after, l, from, to)})
+	}
+	for i := range before.Steps {
+		if from, to := before.Steps[i].Flame, after.Steps[i].Flame; from != to {
+			list = append(list, Change{Path: fmt.Sprintf("steps[%d].flame", i), From: string(from), To: string(to), Why: "another flame, so that it takes another time"})
+		}
+	}
+	return list
+}
+
+func leverText(p *plan.Plan, l lever) string {
+	switch {
+	case l.kind == TimeLock:
+		return percentText(float64(*minutesIn(&p.Steps[l.step])))
+	case l.item < 0:
+		return percentText(*p.Steps[l.step].Until.RemainingPct)
+	}
+	return p.Steps[l.step].Items[l.item].Amount
+}
+
+func why(before, after *plan.Plan, l lever, from, to string) string {
+	if l.kind == TimeLock {
+		return fmt.Sprintf("%s min for %s min", to, from)
+	}
+	if l.item < 0 {
+		return fmt.Sprintf("reduced to %s %% for %s %%", to, from)
+	}
+	_, one, errOne := before.Weigh(before.Steps[l.step].Items[l.item])
+	_, other, errOther := after.Weigh(after.Steps[l.step].Items[l.item])
+	if errOne != nil || errOther != nil || one <= 0 {
+		return ""
+	}
+	percent := 100 * (float64(other/one) - 1)
+	word := "more"
+	if percent < 0 {
+		word = "less"
+	}
+	return fmt.Sprintf("%.0f %% %s", math.Abs(percent), word)
+}
+
+// misses lists the aims that were not met.
+func (b *balancer) misses(o measured) []Miss {
+	list := []Miss{}
+	add := func(aim string, wanted, reached, tolerance float64) {
+		if math.Abs(wanted-reached) > tolerance {
+			list = append(list, Miss{Aim: aim, Wanted: wanted, Reached: reached})
+		}
+	}
+	if b.aims.Thickness != nil {
+		add("thickness", *b.aims.Thickness, o.Thickness, metThickness)
+	}
+	if b.aims.Sweet != nil {
+		add("sweet", *b.aims.Sweet, o.Sweet, metSweet)
+	}
+	if b.yield > 0 {
+		add("yield_g", b.yield, o.YieldG, metYield*b.yield)
+	}
+	for _, part := range slices.Sorted(maps.Keys(b.aims.Done)) {
+		add("doneness."+part, b.aims.Done[part], o.done[part], metDone)
+	}
+	return list
+}
+
+// missed lists the aims that were not met, and which lock is in the way.
+func (b *balancer) missed(o measured, all, free []lever, locked []string) []Miss {
+	list := b.misses(o)
+	if len(list) == 0 {
+		return list
+	}
+	because := b.inTheWay(size(b.residual(o)), all, free, locked)
+	for i := range list {
+		list[i].Because = because
+	}
+	return list
+}
+
+// inTheWay finds the lock without which the aims would be met, or says that no
+// amounts reach them.
+func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) string {
+	for _, lock := range locked {
+		without := slices.DeleteFunc(slices.Clone(all), func(l lever) bool { return l.lock != lock && slices.Contains(locked, l.lock) })
+		if len(without) == len(free) {
+			continue
+		}
+		if _, o := b.solve(without); size(b.residual(o)) < min(best/2, 2*metThickness) {
+			return fmt.Sprintf("%s is locked", lock)
+		}
+	}
+	if len(locked) > 0 {
+		if _, o := b.solve(all); size(b.residual(o)) < min(best/2, 2*metThickness) {
+			return "several locks together are in the way"
+		}
+	}
+	return "no amounts of these materials reach it: " + nearestWords(b)
+}
+
+func nearestWords(b *balancer) string {
+	if b.aims.Thickness != nil && *b.aims.Thickness > 7 {
+		return "it would have to " + pot.ThicknessWord(*b.aims.Thickness) + "; add flour or starch"
+	}
+	return "add one that thickens, thins or sweetens"
+}

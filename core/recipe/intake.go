@@ -1,0 +1,282 @@
+package recipe
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+)
+
+// Bounds of a pasted list: a recipe has a few dozen lines, and a line longer
+// than this is a paragraph of the method.
+const (
+	MaxIntakeLines = 200
+	MaxIntakeLine  = 300
+)
+
+// ErrLongList is the fault of a list that is no recipe's.
+var ErrLongList = fmt.Errorf("is too long: paste at most %d lines, the ingredients of one recipe", MaxIntakeLines)
+
+// A Line is one line of a pasted list as it was understood.
+type Line struct {
+	Number   int    // from 1
+	Text     string // as it was pasted
+	Heading  bool   // of a part of the list: nothing to be weighed
+	Material string // slug; "" when none was recognised
+	Amount   string // as a plan has it; "" when the line gives none
+	Also     string // a second amount for the same thing
+	State    string // raw, ground, whole, grated, chopped; "" for the usual
+	Note     string // the rest of the line
+	Asks     []Ask  // what the cook should look at
+}
+
+// An Ask is a question about a line.
+type Ask struct {
+	Field   string // material, amount or also
+	Message string
+}
+
+// Understood reports whether a line can go into a plan as it is.
+func (l *Line) Understood() bool {
+	return !l.Heading && l.Material != "" && l.Amount != "" && len(l.Asks) == 0
+}
+
+func (l *Line) ask(field, format string, arguments ...any) {
+	l.Asks = append(l.Asks, Ask{field, fmt.Sprintf(format, arguments...)})
+}
+
+// A Reader reads lists of ingredients with the words of a pantry and the
+// measures of a kitchen.
+type Reader struct {
+	pantry   *pantry.Pantry
+	measures measure.Measures
+	names    map[string]string // a name in plain singular words to its slug
+	words    map[string]bool   // every word of such a name
+	longest  int               // words of the longest name
+}
+
+// NewReader returns a reader for a pantry and measures.
+func NewReader(p *pantry.Pantry, m measure.Measures) *Reader {
+	r := &Reader{pantry: p, measures: m, names: map[string]string{}, words: map[string]bool{}}
+	for _, material := range p.All() {
+		r.learn(material.ShortName(), material.Slug)
+		r.learn(strings.ReplaceAll(material.Slug, "-", " "), material.Slug)
+	}
+	for _, material := range p.All() { // after the names, which rule
+		for _, alias := range material.Aliases {
+			r.learn(alias, material.Slug)
+		}
+	}
+	return r
+}
+
+func (r *Reader) learn(name, slug string) {
+	words := plainWords(name)
+	if len(words) == 0 {
+		return
+	}
+	key := strings.Join(words, " ")
+	if _, taken := r.names[key]; !taken {
+		r.names[key] = slug
+	}
+	r.longest = max(r.longest, len(words))
+	for _, w := range words {
+		r.words[w] = true
+	}
+}
+
+// Read reads a pasted list, one line each; empty lines are passed over. Every
+// other line comes back, understood or not. Errors: ErrLongList.
+func (r *Reader) Read(text string) ([]Line, error) {
+	var lines []Line
+	number := 0
+	for raw := range strings.Lines(text) {
+		number++
+		if clean(raw) == "" {
+			continue
+		}
+		if len(lines) == MaxIntakeLines {
+			return nil, ErrLongList
+		}
+		l := r.line(strings.TrimSpace(strings.ToValidUTF8(raw, "�")))
+		l.Number = number
+		lines = append(lines, l)
+	}
+	return lines, nil
+}
+
+func (r *Reader) line(text string) Line {
+	l := Line{Text: text}
+	if utf8.RuneCountInString(text) > MaxIntakeLine {
+		l.Text = string([]rune(text)[:MaxIntakeLine]) + "…"
+		l.ask("material", "This line is too long for an ingredient. Break it up: one thing a line.")
+		return l
+	}
+	s := scan{reader: r, line: &l}
+	s.read(clean(text))
+	return l
+}
+
+// clean makes a line plain: bullets, emoji, direction marks and doubled spaces
+// go, digits of every script become 0 to 9, dashes and fraction strokes one.
+func clean(text string) string {
+	var b strings.Builder
+	for _, c := range strings.TrimSpace(text) {
+		switch {
+		case c == '⁄' || c == '∕':
+			b.WriteByte('/')
+		case c == '–' || c == '—' || c == '−' || c == '‒':
+			b.WriteByte('-')
+		case c == '’' || c == '‘':
+			b.WriteByte('\'')
+		case c == '×':
+			b.WriteString(" x ")
+		case c > unicode.MaxASCII && unicode.IsDigit(c):
+			b.WriteRune('0' + digitOf(c))
+		case unicode.Is(unicode.Cf, c), unicode.Is(unicode.So, c), unicode.Is(unicode.Sk, c) && c > unicode.MaxASCII, unicode.Is(unicode.Mn, c) && c >= 0xFE00:
+			b.WriteByte(' ') // direction marks, emoji, their variants
+		case unicode.IsSpace(c) || unicode.IsControl(c):
+			b.WriteByte(' ')
+		default:
+			b.WriteRune(c)
+		}
+	}
+	joined := strings.Join(strings.Fields(b.String()), " ")
+	joined = strings.TrimLeft(joined, "•·*▢□☐◦‣▪●○>_~ ")
+	for _, bullet := range []string{"- ", "+ ", "[ ] ", "[] ", "[x] "} {
+		joined = strings.TrimPrefix(joined, bullet)
+	}
+	return strings.TrimSpace(joined)
+}
+
+// digitOf returns the value of a decimal digit of any script: their blocks of
+// ten begin at the first digit after something that is none.
+func digitOf(c rune) rune {
+	value := rune(0)
+	for value < 9 && unicode.IsDigit(c-value-1) {
+		value++
+	}
+	return value
+}
+
+// plainWords splits a name into lower-case singular words without accents of
+// punctuation.
+func plainWords(name string) []string {
+	fields := strings.FieldsFunc(strings.ToLower(name), func(c rune) bool {
+		return !unicode.IsLetter(c) && !unicode.IsDigit(c) && c != '%' && c != '\'' && !unicode.Is(unicode.M, c)
+	})
+	words := make([]string, 0, len(fields))
+	for _, f := range fields {
+		if w := singularWord(strings.TrimSuffix(strings.Trim(f, "'"), "'s")); w != "" {
+			words = append(words, w)
+		}
+	}
+	return words
+}
+
+// singularWord takes a plural ending off a word of more than three letters.
+func singularWord(word string) string {
+	for _, ending := range []struct{ many, one string }{{"leaves", "leaf"}, {"ies", "y"}, {"toes", "to"}, {"goes", "go"}, {"sses", "ss"}, {"ches", "ch"}, {"shes", "sh"}} {
+		if stem, ok := strings.CutSuffix(word, ending.many); ok && stem != "" {
+			return stem + ending.one
+		}
+	}
+	if len(word) > 3 && strings.HasSuffix(word, "s") && !strings.HasSuffix(word, "ss") {
+		return word[:len(word)-1]
+	}
+	return word
+}
+
+// intakeUnits are the ways cooks write a unit, singular, and the unit of the
+// plan with how many of it they stand for.
+var intakeUnits = map[string]struct {
+	unit   string
+	factor float64
+}{
+	"g": {"g", 1}, "gr": {"g", 1}, "gm": {"g", 1}, "gram": {"g", 1}, "gramme": {"g", 1}, "gms": {"g", 1}, "grs": {"g", 1},
+	"kg": {"kg", 1}, "kilo": {"kg", 1}, "kilogram": {"kg", 1}, "kgs": {"kg", 1}, "mg": {"g", 0.001},
+	"ml": {"ml", 1}, "millilitre": {"ml", 1}, "milliliter": {"ml", 1}, "cc": {"ml", 1}, "mls": {"ml", 1}, "cl": {"ml", 10},
+	"dl": {"dl", 1}, "decilitre": {"dl", 1}, "deciliter": {"dl", 1},
+	"l": {"l", 1}, "lt": {"l", 1}, "ltr": {"l", 1}, "litre": {"l", 1}, "liter": {"l", 1}, "lts": {"l", 1}, "ltrs": {"l", 1},
+	"oz": {"oz", 1}, "ounce": {"oz", 1}, "lb": {"lb", 1}, "pound": {"lb", 1}, "lbs": {"lb", 1},
+	"floz": {"floz", 1},
+	"cup":  {"cup", 1}, "c": {"cup", 1}, "cupful": {"cup", 1}, "teacup": {"cup", 1},
+	"glass": {"glass", 1}, "glasse": {"glass", 1}, "glassful": {"glass", 1}, "tumbler": {"glass", 1},
+	"bowl": {"bowl", 1}, "bowlful": {"bowl", 1}, "katori": {"bowl", 1},
+	"tbsp": {"tbsp", 1}, "tbs": {"tbsp", 1}, "tbl": {"tbsp", 1}, "tablespoon": {"tbsp", 1}, "tablespoonful": {"tbsp", 1}, "tblsp": {"tbsp", 1}, "tbspn": {"tbsp", 1},
+	"tsp": {"tsp", 1}, "teaspoon": {"tsp", 1}, "teaspoonful": {"tsp", 1}, "tspn": {"tsp", 1}, "dessertspoon": {"tsp", 2}, "dsp": {"tsp", 2},
+	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "drop": {"ml", 0.05},
+	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
+	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1}, "no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
+	"strand": {"piece", 1}, "thread": {"piece", 1}, "nut": {"piece", 1}, "leaf": {"piece", 1}, "kernel": {"piece", 1}, "half": {"piece", 0.5},
+	"pint": {"ml", 500}, "quart": {"l", 0.95},
+}
+
+// loose are units that differ from country to country.
+var loose = map[string]string{
+	"pint":  "A pint is 473 ml in one country and 568 ml in another; 500 ml were taken.",
+	"quart": "A quart is 0.95 l in one country and 1.14 l in another; 0.95 l were taken.",
+}
+
+// numberWords are amounts in words.
+var numberWords = map[string]float64{
+	"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9,
+	"ten": 10, "eleven": 11, "twelve": 12, "dozen": 12, "fifteen": 15, "twenty": 20, "half": 0.5, "quarter": 0.25,
+	"couple": 2, "few": 3, "several": 5, "third": 1. / 3,
+}
+
+// besideUnit are words that may stand around a unit and say how it is filled.
+var besideUnit = map[string]bool{
+	"heaped": true, "heaping": true, "level": true, "levelled": true, "scant": true, "generous": true, "large": true,
+	"small": true, "medium": true, "big": true, "good": true, "full": true, "packed": true, "about": true, "approx": true,
+	"approximately": true, "around": true, "roughly": true, "nearly": true, "rounded": true, "tall": true, "size": true,
+	"sized": true, "generou": true, "short": false, "regular": true, "standard": true, "tiny": true, "extra": true, "just": true,
+}
+
+// describes are words that say how a thing is or what is done to it, and leave
+// it the same thing.
+var describes = map[string]bool{}
+
+func init() {
+	for w := range strings.FieldsSeq(`washed soaked rinsed drained cleaned peeled chopped sliced diced cubed grated shredded scraped crushed
+		pounded ground powdered powder crumbled broken halved quartered slivered flaked roasted toasted fried dry dried fresh freshly
+		frozen thawed ripe unripe raw plain pure natural organic good quality best homemade home made store bought shop unsweetened
+		sweetened salted unsalted warm hot cold chilled lukewarm boiled boiling room temperature melted softened soft hard firm
+		thick thin medium fine finely coarse coarsely large small big little whole split skinned skinless seedless pitted stoned deseeded
+		husked dehusked hulled polished unpolished pearled short long grain grained white brown red black yellow golden green dark light
+		mixed assorted optional needed required taste garnish garnishing topping decorate decoration serve serving frying tempering
+		roasting soaking cooking sprinkle drizzle sweetening preferably preferred about approx approximately depending more less
+		extra plus only well very lightly roughly thinly split into in to as for the of and with from at or your a an if you like other
+		like per each any some few choice desired use using used piece pieces cube cubes chunk chunks strip strips bit bits pulp puree
+		pureed mashed beaten whisked sifted sieved strained filtered concentrated granulated caster packed heaped level scant full
+		fat cream creamy cow cows tinned canned tin can packet pack bottle bottled jar carton block lump lumps fistful nut nuts seed seeds
+		pod pods stick sticks leaf leaves thread threads strand strands kernel kernels dal dhal lentil lentils essence extract
+		variety kind type style new old tender mature sour sweet cooked uncooked leftover left over overnight day previous ready
+		until till then just off on skin removed shelled blanched torn weight volume total divided separately again later
+		crosswise lengthwise inch cm mm thickness tightly loosely measured gently kept aside overnight hours hour minutes minute min mins hr hrs
+		squeezed pressed extracted first second third press presses extract undiluted diluted layered medium-sized sized round
+		substitute instead adjust according per-taste quantity liking eyeball approximately generously`) {
+		describes[w] = true
+		describes[singularWord(w)] = true
+	}
+}
+
+// states are words that a plan's item has a place for.
+var states = map[string]string{
+	"grated": "grated", "shredded": "grated", "scraped": "grated", "chopped": "chopped", "diced": "chopped", "sliced": "chopped",
+	"cubed": "chopped", "ground": "ground", "powder": "ground", "powdered": "ground", "crushed": "ground", "whole": "whole",
+}
+
+// rounded4 writes a number of an amount.
+func rounded4(x float64) string {
+	const digits = 4
+	return strconv.FormatFloat(measure.RoundSignificant(x, digits), 'f', -1, 64)
+}
+
+// finitePositive reports whether x can be an amount.
+func finitePositive(x float64) bool { return x > 0 && !math.IsInf(x, 0) }

@@ -1,0 +1,206 @@
+package recipe_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/plan/plantest"
+	"kirdu/core/recipe"
+	"kirdu/core/vessel"
+)
+
+func reader() *recipe.Reader {
+	return recipe.NewReader(pantry.Standard(), measure.Measures{"tin_g": 400, "tumbler_ml": 220})
+}
+
+func readLine(t *testing.T, text string) recipe.Line {
+	t.Helper()
+	lines, err := reader().Read(text)
+	require.NoError(t, err)
+	require.Len(t, lines, 1)
+	return lines[0]
+}
+
+// TestIntakeOfManyHabits reads lines as cooks of several regions write them.
+// Nine of ten must be read right without help.
+func TestIntakeOfManyHabits(t *testing.T) {
+	right := 0
+	for _, c := range intakeLines {
+		l := readLine(t, c.text)
+		if l.Material == c.material && l.Amount == c.amount && len(l.Asks) == 0 {
+			right++
+		} else {
+			t.Logf("%q: %s, %q, note %q, asks %v", c.text, l.Material, l.Amount, l.Note, l.Asks)
+		}
+	}
+	t.Logf("read right without help: %d of %d", right, len(intakeLines))
+	require.GreaterOrEqual(t, 10*right, 9*len(intakeLines))
+}
+
+func TestIntakeKeepsAndAsks(t *testing.T) {
+	cases := map[string]struct {
+		text, material, field, asks string
+	}{
+		"unknown unit":        {"2 cupz milk", "milk-whole", "amount", "Give a unit"},
+		"no number":           {"1/0 cup milk", "milk-whole", "amount", "is no number"},
+		"below nothing":       {"-3 cups milk", "milk-whole", "amount", "below 0"},
+		"nothing at all":      {"0 g sugar", "sugar-white", "amount", "above 0"},
+		"endless":             {"∞ cups milk", "milk-whole", "material", "Is this"},
+		"not in the pantry":   {"2 tbsp fish sauce", "", "material", "not in the pantry"},
+		"another thing":       {"50 g peanut butter", "butter", "material", "Is this"},
+		"two things":          {"1 cup coconut water", "coconut-meat", "material", "Is this"},
+		"misspelt":            {"200 g jagery", "jaggery", "material", "Is this"},
+		"no piece":            {"3 milk", "milk-whole", "amount", "Give a unit"},
+		"right to left":       {"\u200f2 كوب حليب", "", "material", "not in the pantry"},
+		"a paragraph":         {strings.Repeat("stir the milk and ", 40), "", "material", "too long"},
+		"more than a kitchen": {"5000 kg rice", "rice-short", "amount", "100 kg"},
+		"only a number":       {"42", "", "material", "What is it"},
+	}
+	for name, c := range cases {
+		t.Run(name, func(t *testing.T) {
+			l := readLine(t, c.text)
+			require.Equal(t, c.material, l.Material)
+			require.False(t, l.Understood())
+			said := ""
+			for _, ask := range l.Asks {
+				if ask.Field == c.field {
+					said += ask.Message
+				}
+			}
+			require.Contains(t, said, c.asks, "%+v", l)
+		})
+	}
+}
+
+func TestIntakeOfDecoratedLists(t *testing.T) {
+	lines, err := reader().Read("For the pudding:\n\n - 🍚 100 g short-grain rice 🍚\n▢ 1 l milk\n\r\n")
+	require.NoError(t, err)
+	require.Len(t, lines, 3)
+	require.True(t, lines[0].Heading)
+	require.Equal(t, 1, lines[0].Number)
+	require.Equal(t, "rice-short", lines[1].Material)
+	require.True(t, lines[1].Understood(), "%+v", lines[1])
+	require.Equal(t, 4, lines[2].Number)
+	require.Equal(t, "1 l", lines[2].Amount)
+
+	two := readLine(t, "1 tumbler rice (180 g), washed")
+	require.Equal(t, "1 tumbler", two.Amount)
+	require.Equal(t, "180 g", two.Also)
+	require.Contains(t, two.Note, "washed")
+
+	mug := recipe.NewReader(pantry.Standard(), measure.Measures{"blue-mug_ml": 312, "ladle_ml": 120})
+	for text, want := range map[string]string{"2 blue mugs milk": "2 blue-mug", "½ blue mug of milk": "0.5 blue-mug", "3 ladles milk": "3 ladle", "milk - 1 blue mug": "1 blue-mug"} {
+		lines, err := mug.Read(text)
+		require.NoError(t, err)
+		require.True(t, lines[0].Understood(), "%+v", lines[0])
+		require.Equal(t, want, lines[0].Amount)
+		require.Equal(t, "milk-whole", lines[0].Material)
+	}
+
+	_, err = reader().Read(strings.Repeat("1 cup milk\n", 10_000))
+	require.ErrorIs(t, err, recipe.ErrLongList)
+}
+
+// FuzzIntake: no text breaks the reader, no line is dropped, and what is
+// understood can be weighed.
+func FuzzIntake(f *testing.F) {
+	for _, seed := range []string{"1 1/2 cups rice", "2 x 400 g tins", "½", "-3", "1/0 cup", "(((", "a a a half", "1-1-1 - - to 2", "२ cup दूध", "1 dozen dozen"} {
+		f.Add(seed)
+	}
+	r := reader()
+	f.Fuzz(func(t *testing.T, text string) {
+		lines, err := r.Read(text)
+		if err != nil {
+			require.ErrorIs(t, err, recipe.ErrLongList)
+			return
+		}
+		for _, l := range lines {
+			require.True(t, l.Heading || l.Understood() || l.Amount == "" || len(l.Asks) > 0, "%+v", l)
+			if l.Understood() {
+				material, ok := pantry.Standard().Material(l.Material)
+				require.True(t, ok)
+				amount, err := measure.ParseAmount(l.Amount)
+				require.NoError(t, err, "%+v", l)
+				_, err = measure.Measures{"tin_g": 400, "tumbler_ml": 220}.Grams(amount, material.Body())
+				require.NoError(t, err, "%+v", l)
+			}
+		}
+	})
+}
+
+// A list becomes a plan that can be read and cooked.
+func TestListIsArranged(t *testing.T) {
+	list := "1 l milk\n100 g short-grain rice\n2 tbsp ghee\n10 cashews\n80 g sugar\n1 bay leaf\n1/2 tsp cardamom powder\n200 ml thick coconut milk\n20 g cornflour"
+	lines, err := reader().Read(list)
+	require.NoError(t, err)
+	var items []plan.Item
+	for _, l := range lines {
+		require.True(t, l.Understood(), "%+v", l)
+		items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
+	}
+	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140}, Burner: vessel.DefaultBurner()}
+	p, err := recipe.Arrange("Sunday pudding", choice, items, pantry.Standard())
+	require.NoError(t, err)
+	data, err := p.JSON()
+	require.NoError(t, err)
+	read, err := plan.Read(data)
+	require.NoError(t, err)
+	var verbs []plan.Verb
+	for i := range read.Steps {
+		verbs = append(verbs, read.Steps[i].Do)
+	}
+	require.Equal(t, []plan.Verb{plan.Fry, plan.Mix, plan.Add, plan.Heat, plan.Heat, plan.Add, plan.Heat, plan.Add, plan.Heat, plan.Heat,
+		plan.Add, plan.Heat, plan.Add, plan.Add}, verbs)
+
+	_, err = recipe.Arrange("dry", choice, items[1:2], pantry.Standard())
+	require.ErrorIs(t, err, recipe.ErrNoLiquid)
+}
+
+func TestNumbersOfLists(t *testing.T) {
+	for text, want := range map[string]string{
+		"2 cups milk": "2 cup", "2½ cups milk": "2.5 cup", "2 ½ cups milk": "2.5 cup", "1/2 cup milk": "0.5 cup", "1 1/2 cup milk": "1.5 cup",
+		"1-1/2 cups milk": "1.5 cup", "1 to 2 cups milk": "1.5 cup", "1-2 cups milk": "1.5 cup", "1 or 2 cups milk": "1.5 cup", "1 – 2 cups milk": "1.5 cup",
+		"1/2-3/4 cup milk": "0.625 cup", "a cup of milk": "1 cup", "half a cup of milk": "0.5 cup", "a quarter cup milk": "0.25 cup",
+		"one and a half cups milk": "1.5 cup", "2 and 1/2 cups milk": "2.5 cup", "1 cup plus 2 tbsp milk": "1.125 cup", "1,5 l milk": "1.5 l",
+		"1,000 g milk": "1000 g", "1.000 g milk": "1 g", "500ml milk": "500 ml", "500 ml. milk": "500 ml", "2 x 200 ml milk": "400 ml", "2×200 ml milk": "400 ml",
+		"3/4th cup milk": "0.75 cup", "a few tbsp milk": "3 tbsp", "a couple of cups of milk": "2 cup", "half a dozen cups milk": "6 cup",
+		"milk, 2 cups": "2 cup", "milk: 2 cups": "2 cup", "milk - 2 cups": "2 cup", "milk (2 cups)": "2 cup", "٢ cups milk": "2 cup", "२ cups milk": "2 cup",
+		"2 heaped cups milk": "2 cup", "about 2 cups milk": "2 cup", "2 cups (about 480 ml) milk": "2 cup", "16 fl oz milk": "16 floz", "2 fluid ounces milk": "2 floz",
+	} {
+		l := readLine(t, text)
+		require.Equal(t, "milk-whole", l.Material, text)
+		require.Equal(t, want, l.Amount, "%s: %+v", text, l)
+	}
+}
+
+func TestArrangedPuddings(t *testing.T) {
+	for name, c := range map[string]struct{ list, verbs string }{
+		"milk alone":           {"1 l milk\n80 g sugar", "add heat add heat"},
+		"grain":                {"1 l milk\n100 g rice\n80 g sugar", "add heat heat add heat"},
+		"whole spice early":    {"1 l milk\n100 g rice\n1 bay leaf", "add heat heat"},
+		"ground spice late":    {"1 l milk\n100 g rice\n1 tsp cardamom", "add heat heat add"},
+		"flour":                {"1 l milk\n40 g rice flour\n80 g sugar", "mix add heat add heat add heat"},
+		"nuts without fat":     {"1 l milk\n100 g rice\n20 g almonds", "add heat heat add"},
+		"nuts in ghee":         {"1 l milk\n100 g rice\n20 g almonds\n1 tbsp ghee", "fry add heat heat add"},
+		"thick coconut last":   {"500 ml thin coconut milk\n100 g rice\n200 ml thick coconut milk", "add heat heat heat add heat"},
+		"yogurt when it cools": {"500 ml milk\n100 g rice\n300 g yogurt", "add heat heat rest add"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			lines, err := reader().Read(c.list)
+			require.NoError(t, err)
+			var items []plan.Item
+			for _, l := range lines {
+				require.True(t, l.Understood(), "%+v", l)
+				items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
+			}
+			p, err := recipe.Arrange(name, plan.WayChoice{Bowls: 4, Serve: plan.Hot, Pot: plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, items, pantry.Standard())
+			require.NoError(t, err)
+			require.Equal(t, c.verbs, plantest.Verbs(plantest.Reread(t, p)))
+		})
+	}
+}

@@ -1,0 +1,720 @@
+package recipe
+
+import (
+	"regexp"
+	"strconv"
+	"strings"
+	"unicode"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+)
+
+// A scan reads one line of a list.
+type scan struct {
+	reader *Reader
+	line   *Line
+}
+
+// A quantity is a number with the unit that was written, before the material
+// is known.
+type quantity struct {
+	number float64
+	unit   string // of the plan; "" for a bare number
+	wrote  string // a unit as it was written, for a question
+	note   string // "4-5", "heaped"
+}
+
+// dotted is a leader from a name to its amount: "milk.....2 cups".
+var dotted = regexp.MustCompile(`\.{2,}|…`)
+
+// hyphened is a number tied to its unit: "2-inch", "400-g".
+var hyphened = regexp.MustCompile(`(\d)-(\pL)`)
+
+// bracketed is what a line says in brackets.
+var bracketed = regexp.MustCompile(`[(\[{]([^()\[\]{}]*)[)\]}]`)
+
+func (s *scan) read(text string) {
+	l := s.line
+	if (strings.HasSuffix(text, ":") || strings.HasPrefix(strings.ToLower(text), "for the ")) && !strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
+		l.Heading, l.Note = true, strings.TrimSuffix(text, ":")
+		return
+	}
+	var asides []string
+	outside := bracketed.ReplaceAllStringFunc(text, func(found string) string {
+		asides = append(asides, strings.TrimSpace(found[1:len(found)-1]))
+		return " "
+	})
+	words := tokens(hyphened.ReplaceAllString(dotted.ReplaceAllString(outside, " - "), "$1 $2"))
+	q, rest, found := s.quantity(words)
+	if found && len(rest) > 1 && rest[0] == "/" { // "200 g / 7 oz sugar"
+		if second, after, ok := s.quantity(rest[1:]); ok && second.unit != "" {
+			l.Also, rest = second.String(), after
+		}
+	}
+	// "2 (400 g) tins" and "1 tin (14 oz)": the size in brackets says more.
+	if found && q.unit == "tin" {
+		if size, ok := s.size(asides); ok {
+			q.number, q.unit, q.note = q.number*size.number, size.unit, strings.TrimSpace(q.note+" "+q.wrote)
+			asides = without(asides, size.wrote)
+		}
+	}
+	if found && q.unit == "" && len(rest) > 0 {
+		if size, ok := s.size(asides); ok && packs[singularWord(strings.ToLower(rest[0]))] {
+			q.number, q.unit, q.note = q.number*size.number, size.unit, strings.TrimSpace(q.note+" "+rest[0])
+			rest, asides = rest[1:], without(asides, size.wrote)
+		}
+	}
+	if !found {
+		q, rest, found = s.trailing(words)
+	}
+	if size, ok := s.size(asides); ok && !found && len(s.line.Asks) == 0 { // "Milk (2 cups)"
+		q, found = size, true
+		asides = without(asides, size.wrote)
+	}
+	name, note := splitName(rest)
+	s.material(name, note, asides)
+	s.weigh(q, found)
+	s.second(asides)
+	l.Note = noteOf(q.note, l.Note, asides)
+}
+
+// packs are things that a size in brackets may stand before.
+var packs = map[string]bool{"tin": true, "can": true, "packet": true, "pack": true, "carton": true, "bottle": true, "jar": true, "block": true, "bag": true, "sachet": true, "tub": true, "tetra": true, "box": true}
+
+// heading reports whether words are no material: "For the syrup:".
+func (s *scan) heading(text string) bool {
+	lower := strings.ToLower(text)
+	if strings.HasPrefix(lower, "for ") || strings.HasPrefix(lower, "to ") {
+		return true
+	}
+	for _, w := range plainWords(text) {
+		if w != "pudding" && s.reader.words[w] && !describes[w] {
+			return false
+		}
+	}
+	return true
+}
+
+// tokens splits a line into numbers, words and signs: "200g" is "200" "g".
+func tokens(text string) []string {
+	var spaced strings.Builder
+	var last rune
+	for _, c := range text {
+		digit, wasDigit := unicode.IsDigit(c), unicode.IsDigit(last)
+		_, fraction := fractions[c]
+		_, wasFraction := fractions[last]
+		switch {
+		case fraction && wasDigit, (wasDigit || wasFraction) && unicode.IsLetter(c) && !fraction:
+			spaced.WriteByte(' ')
+		case c == ',' || c == ';' || c == ':' || c == '=':
+			if wasDigit && c == ',' {
+				break // a decimal comma or a thousand, seen to by number
+			}
+			spaced.WriteByte(' ')
+		case wasFraction && digit:
+			spaced.WriteByte(' ')
+		case last == '/' && unicode.IsLetter(c):
+			spaced.WriteByte(' ')
+		case c == '/' && unicode.IsLetter(last):
+			spaced.WriteString(" / ")
+			last = ' '
+			continue
+		}
+		spaced.WriteRune(c)
+		if c == ';' || c == ':' || c == '=' || (c == ',' && !wasDigit) {
+			spaced.WriteByte(' ')
+		}
+		last = c
+	}
+	var words []string
+	for _, w := range strings.Fields(spaced.String()) {
+		if len(w) > 1 && strings.HasSuffix(w, ",") { // "2, chopped"
+			words = append(words, strings.TrimSuffix(w, ","), ",")
+			continue
+		}
+		words = append(words, w)
+	}
+	return words
+}
+
+var fractions = map[rune]float64{
+	'¼': 1. / 4, '½': 1. / 2, '¾': 3. / 4, '⅓': 1. / 3, '⅔': 2. / 3, '⅕': 1. / 5, '⅖': 2. / 5, '⅗': 3. / 5, '⅘': 4. / 5,
+	'⅙': 1. / 6, '⅚': 5. / 6, '⅛': 1. / 8, '⅜': 3. / 8, '⅝': 5. / 8, '⅞': 7. / 8,
+}
+
+// readNumber reads one number: "2", "1.5", "1,5", "1,000", "1/2", "½". It reports
+// false for what is none, such as "1/0".
+func readNumber(word string) (float64, bool) {
+	if runes := []rune(word); len(runes) == 1 {
+		if value, ok := fractions[runes[0]]; ok {
+			return value, true
+		}
+	}
+	if above, below, ok := strings.Cut(word, "/"); ok {
+		a, okA := decimal(above)
+		b, okB := decimal(below)
+		return measure.Ratio(a, b), okA && okB && b > 0
+	}
+	return decimal(word)
+}
+
+var thousandsComma = regexp.MustCompile(`^\d{1,3}(,\d{3})+(\.\d+)?$`)
+
+func decimal(word string) (float64, bool) {
+	if thousandsComma.MatchString(word) {
+		word = strings.ReplaceAll(word, ",", "")
+	} else if strings.Count(word, ",") == 1 && !strings.Contains(word, ".") {
+		word = strings.Replace(word, ",", ".", 1)
+	}
+	if word == "" || len(word) > 12 || strings.Trim(word, "0123456789.") != "" {
+		return 0, false
+	}
+	value, err := strconv.ParseFloat(word, 64)
+	return value, err == nil
+}
+
+// quantity reads an amount at the front of the words.
+func (s *scan) quantity(words []string) (quantity, []string, bool) {
+	var q quantity
+	rest := words
+	for len(rest) > 1 && besideUnit[strings.ToLower(strings.Trim(rest[0], ".,"))] { // "about 200 g"
+		q.note = strings.TrimSpace(q.note + " " + rest[0])
+		rest = rest[1:]
+	}
+	value, wrote, after, ok := s.amountNumber(rest)
+	if !ok {
+		return q, words, false
+	}
+	if strings.ContainsAny(wrote, "-–") || strings.Contains(wrote, " to ") || strings.Contains(wrote, " or ") {
+		q.note = strings.TrimSpace(q.note + " " + wrote)
+	}
+	q.number, rest = value, after
+	// "one 13.5-ounce can"
+	if len(rest) > 2 {
+		if inner, left, ok := s.packSize(rest); ok && len(left) > 0 && packs[singularWord(strings.ToLower(left[0]))] {
+			inner.number *= q.number
+			inner.note = left[0]
+			return inner, left[1:], true
+		}
+	}
+	// "2 x 400 g tins"
+	if len(rest) > 2 && strings.EqualFold(rest[0], "x") {
+		if inner, left, ok := s.quantity(rest[1:]); ok && inner.unit != "" {
+			inner.number *= q.number
+			if len(left) > 0 && packs[singularWord(strings.ToLower(left[0]))] {
+				inner.note, left = left[0], left[1:]
+			}
+			return inner, left, true
+		}
+	}
+	return s.unit(q, rest)
+}
+
+// packSize reads a plain number and its unit, as a pack gives its size.
+func (s *scan) packSize(words []string) (quantity, []string, bool) {
+	number, ok := readNumber(words[0])
+	if !ok || !finitePositive(number) || number < 1 {
+		return quantity{}, words, false
+	}
+	unit, factor, known := s.knownUnit(strings.ToLower(strings.Trim(words[1], ".,-")))
+	return quantity{number: number * factor, unit: unit, wrote: words[1]}, words[2:], known
+}
+
+// unit reads the unit behind a number.
+func (s *scan) unit(q quantity, rest []string) (quantity, []string, bool) {
+	filled := rest
+	for len(filled) > 1 && besideUnit[strings.ToLower(strings.Trim(filled[0], ".,"))] {
+		filled = filled[1:]
+	}
+	if len(filled) == 0 {
+		return q, rest, true
+	}
+	word := strings.ToLower(strings.Trim(filled[0], ".,;:"))
+	switch strings.Trim(filled[0], ".,;:") { // the one place where the case of a letter tells
+	case "T":
+		word = "tbsp"
+	case "t":
+		word = "tsp"
+	}
+	next := ""
+	if len(filled) > 1 {
+		next = strings.ToLower(strings.Trim(filled[1], "."))
+	}
+	switch {
+	case next != "" && s.own(singularWord(word)+"-"+singularWord(next)) != "":
+		q.unit, filled = s.own(singularWord(word)+"-"+singularWord(next)), filled[1:]
+	case (word == "fl" || word == "fluid") && (next == "oz" || singularWord(next) == "ounce"):
+		q.unit, filled = "floz", filled[1:]
+	case word == "th" && len(filled) > 1: // "3/4 th cup"
+		return s.unit(q, filled[1:])
+	case (word == "inch" || word == "cm" || word == "\"") && len(filled) > 1:
+		// A length of cinnamon or ginger is one piece.
+		q.note = strings.TrimSpace(q.note + " " + rounded4(q.number) + " " + word)
+		q.number = 1
+		q.unit = "piece"
+		if unit := singularWord(next); unit == "piece" || unit == "stick" || unit == "knob" || unit == "pc" {
+			filled = filled[1:]
+		}
+	default:
+		unit, factor, known := s.knownUnit(word)
+		// "4 cloves": the thing itself, not a unit; "2 whole cloves" likewise.
+		if !known || (len(filled) == 1 && s.isMaterial(filled[0])) {
+			return q, rest, true
+		}
+		if why, differs := loose[singularWord(word)]; differs {
+			s.line.ask("amount", "%s", why)
+		}
+		q.unit, q.number, q.wrote = unit, q.number*factor, word
+	}
+	for _, beside := range rest[:len(rest)-len(filled)] {
+		if besideUnit[strings.ToLower(strings.Trim(beside, ".,"))] {
+			q.note = strings.TrimSpace(q.note + " " + beside)
+		}
+	}
+	filled = filled[1:]
+	if len(filled) > 1 && (strings.EqualFold(filled[0], "of") || strings.EqualFold(filled[0], "-")) {
+		filled = filled[1:]
+	}
+	// "1 cup + 2 tbsp sugar"
+	if len(filled) > 2 && (filled[0] == "+" || strings.EqualFold(filled[0], "plus")) {
+		if more, left, ok := s.quantity(filled[1:]); ok && more.unit != "" {
+			return s.together(q, more), left, true
+		}
+	}
+	return q, filled, true
+}
+
+// together adds a second amount of the same thing, in the unit of the first if
+// both are volumes or both masses.
+func (s *scan) together(a, b quantity) quantity {
+	const probe = measure.GramPerMillilitre(1)
+	body := measure.Body{Density: probe}
+	one, errA := s.reader.measures.Grams(measure.Amount{Number: 1, Unit: a.unit}, body)
+	other, errB := s.reader.measures.Grams(measure.Amount{Number: b.number, Unit: b.unit}, body)
+	if errA != nil || errB != nil || one <= 0 {
+		s.line.ask("amount", "Two amounts: %s and %s; the first was taken.", a, b)
+		return a
+	}
+	a.number += float64(other / one)
+	return a
+}
+
+// knownUnit looks a unit up in the list and among the kitchen's own measures.
+func (s *scan) knownUnit(word string) (unit string, factor float64, ok bool) {
+	one := singularWord(word)
+	if own := s.own(one); own != "" {
+		return own, 1, true
+	}
+	known, ok := intakeUnits[word]
+	if !ok {
+		known, ok = intakeUnits[one]
+	}
+	return known.unit, known.factor, ok
+}
+
+// own returns the name of a measure of the kitchen's own, "" if it has none so
+// named.
+func (s *scan) own(name string) string {
+	for _, key := range []string{name + "_ml", name + "_g"} {
+		if _, own := s.reader.measures[key]; own {
+			return name
+		}
+	}
+	return ""
+}
+
+// isMaterial reports whether a word names something of the pantry.
+func (s *scan) isMaterial(word string) bool {
+	_, ok := s.reader.names[strings.Join(plainWords(word), " ")]
+	return ok
+}
+
+// amountNumber reads a number, a mixed number or a range at the front.
+func (s *scan) amountNumber(words []string) (value float64, wrote string, rest []string, ok bool) {
+	if len(words) == 0 {
+		return 0, "", words, false
+	}
+	first := strings.ToLower(strings.TrimSuffix(words[0], "."))
+	if strings.HasPrefix(first, "-") && len(first) > 1 {
+		if x, isNumber := readNumber(first[1:]); isNumber {
+			s.line.ask("amount", "%q is below 0: give an amount above 0.", words[0])
+			return x, "", words[1:], false
+		}
+	}
+	if strings.Contains(first, "/") && strings.ContainsAny(first, "0123456789") {
+		if _, isNumber := readNumber(first); !isNumber && strings.Trim(first, "0123456789./-") == "" && !strings.Contains(first, "-") {
+			s.line.ask("amount", "%q is no number: give one above 0, such as 1/2.", words[0])
+			return 0, "", words[1:], false
+		}
+	}
+	// "4-5", "1/2-3/4", and "1-1/2" for one and a half.
+	if low, high, isRange := strings.Cut(first, "-"); isRange && low != "" && high != "" {
+		a, okA := readNumber(low)
+		b, okB := readNumber(high)
+		if okA && okB {
+			if strings.Contains(high, "/") && !strings.Contains(low, "/") && b < 1 && a >= 1 {
+				return a + b, words[0], words[1:], true
+			}
+			return (a + b) / 2, words[0], words[1:], a+b > 0
+		}
+	}
+	value, ok = readNumber(first)
+	if !ok {
+		value, ok = numberWords[first]
+		if !ok {
+			return 0, "", words, false
+		}
+		// "a few", "a couple of", "a dozen", "half a cup", "a quarter cup"
+		rest = words[1:]
+		for len(rest) > 1 {
+			next := strings.ToLower(rest[0])
+			more, isNumber := numberWords[next]
+			switch {
+			case next == "of", next == "a" && value < 1, next == "an" && value < 1:
+				rest = rest[1:]
+				continue
+			case isNumber && value == 1 && next != "a" && next != "an":
+				value, rest = more, rest[1:]
+				continue
+			case isNumber && next == "dozen":
+				value, rest = value*more, rest[1:]
+				continue
+			}
+			break
+		}
+		value, rest = s.andAHalf(value, rest)
+		return value, words[0], rest, true
+	}
+	if !finitePositive(value) {
+		s.line.ask("amount", "%q is not above 0: give an amount above 0.", words[0])
+		return 0, "", words[1:], false
+	}
+	rest = words[1:]
+	wrote = words[0]
+	if len(rest) > 0 {
+		if part, isFraction := readNumber(rest[0]); isFraction && part < 1 && part > 0 && value == float64(int(value)) {
+			value, rest = value+part, rest[1:]
+		}
+	}
+	value, rest = s.andAHalf(value, rest)
+	if len(rest) > 1 && strings.EqualFold(rest[0], "dozen") {
+		value, rest = value*numberWords["dozen"], rest[1:]
+	}
+	if len(rest) > 1 {
+		next := strings.ToLower(rest[0])
+		if next == "-" || next == "to" || next == "or" {
+			if high, isNumber := readNumber(strings.ToLower(rest[1])); isNumber && high > 0 {
+				wrote = words[0] + " " + rest[0] + " " + rest[1]
+				value, rest = (value+high)/2, rest[2:]
+				if len(rest) > 0 { // "1 to 1 1/2 cups"
+					if part, isFraction := readNumber(rest[0]); isFraction && part < 1 && part > 0 {
+						value, rest = value+part/2, rest[1:]
+					}
+				}
+			}
+		}
+	}
+	return value, wrote, rest, true
+}
+
+// andAHalf reads "and a half", "and 1/2" and "& 1/2" behind a number.
+func (s *scan) andAHalf(value float64, rest []string) (float64, []string) {
+	if len(rest) < 2 || (!strings.EqualFold(rest[0], "and") && rest[0] != "&") {
+		return value, rest
+	}
+	if part, ok := readNumber(rest[1]); ok && part > 0 && part < 1 {
+		return value + part, rest[2:]
+	}
+	if len(rest) > 2 && strings.EqualFold(rest[1], "a") {
+		if part, ok := numberWords[strings.ToLower(rest[2])]; ok && part < 1 {
+			return value + part, rest[3:]
+		}
+	}
+	return value, rest
+}
+
+// trailing finds an amount that stands behind the name: "Jaggery - 200 g".
+func (s *scan) trailing(words []string) (quantity, []string, bool) {
+	for i := 1; i < len(words); i++ {
+		if len(s.line.Asks) > 0 && i == 1 {
+			break // a number in front was no good already
+		}
+		q, rest, ok := s.quantity(words[i:])
+		first := strings.ToLower(words[i])
+		_, inWords := numberWords[first]
+		if !ok || (q.unit == "" && (inWords || len(rest) > 0 && rest[0] != ",")) {
+			continue
+		}
+		name := words[:i]
+		for len(name) > 0 && strings.Trim(name[len(name)-1], "-:=,.") == "" {
+			name = name[:len(name)-1]
+		}
+		if len(name) == 0 {
+			return quantity{}, words, false
+		}
+		if len(rest) > 0 {
+			name = append(append(append([]string{}, name...), ","), rest...)
+		}
+		return q, name, true
+	}
+	return quantity{}, words, false
+}
+
+// splitName parts the name of a thing from what is said of it.
+func splitName(words []string) (name, note string) {
+	for i, w := range words {
+		if i > 0 && (w == "," || w == "-" || w == ";" || w == ":") {
+			return strings.Join(words[:i], " "), strings.Trim(strings.Join(words[i+1:], " "), " ,")
+		}
+	}
+	return strings.Trim(strings.Join(words, " "), " ,"), ""
+}
+
+// size looks for an amount among the asides.
+func (s *scan) size(asides []string) (quantity, bool) {
+	for _, a := range asides {
+		if q, rest, ok := s.quantity(tokens(a)); ok && q.unit != "" && len(rest) == 0 {
+			q.wrote = a
+			return q, true
+		}
+	}
+	return quantity{}, false
+}
+
+func without(list []string, one string) []string {
+	var kept []string
+	for _, entry := range list {
+		if entry != one {
+			kept = append(kept, entry)
+		}
+	}
+	return kept
+}
+
+// material finds what a name stands for, and asks where it is not sure.
+func (s *scan) material(name, note string, asides []string) {
+	l := s.line
+	l.Note = note
+	name, mixed, with := cutWord(name, "with")
+	if with {
+		note = strings.Trim("with "+mixed+", "+note, " ,")
+		l.Note = note
+	}
+	first, alternative, either := cutWord(name, "or")
+	if either {
+		l.Note = strings.Trim("or "+alternative+", "+note, " ,")
+	}
+	found := s.find(first)
+	// "coconut milk, thick" and "rice (basmati)" name the kind behind the thing.
+	for _, more := range append([]string{note}, asides...) {
+		if more == "" || strings.ContainsAny(more, "0123456789") {
+			continue
+		}
+		if closer := s.find(more + " " + first); closer.slug != "" && (found.slug == "" || closer.words > found.words || closer.sure && !found.sure) {
+			found.slug, found.words = closer.slug, closer.words
+			found.sure = found.sure || closer.sure
+		}
+	}
+	if found.slug == "" && either {
+		found = s.find(alternative)
+	}
+	for _, w := range plainWords(name + " " + note) {
+		if state, ok := states[w]; ok && l.State == "" {
+			l.State = state
+		}
+	}
+	l.Material = found.slug
+	switch {
+	case found.slug == "" && strings.TrimSpace(name) == "":
+		l.ask("material", "What is it? Choose a material of the pantry.")
+	case found.slug == "":
+		l.ask("material", "%q is not in the pantry. Choose what it is, or add it to the pantry.", name)
+	case !found.sure:
+		material, _ := s.reader.pantry.Material(found.slug)
+		l.ask("material", "Is this %s?", material.Name)
+	}
+	if found.rest != "" {
+		l.Note = strings.Trim(found.rest+", "+l.Note, " ,")
+	}
+}
+
+// cutWord cuts a text at a word that stands alone.
+func cutWord(text, word string) (before, after string, found bool) {
+	fields := strings.Fields(text)
+	for i, f := range fields {
+		if i > 0 && (strings.EqualFold(f, word) || (word == "or" && f == "/")) {
+			return strings.Join(fields[:i], " "), strings.Join(fields[i+1:], " "), true
+		}
+	}
+	return text, "", false
+}
+
+// A match is the material that a name stands for.
+type match struct {
+	slug  string
+	words int    // of the name that it was known by
+	sure  bool   // nothing in the words speaks against it
+	rest  string // words that are no part of the name
+}
+
+// find looks for the longest known name among the words.
+func (s *scan) find(name string) match {
+	words := plainWords(name)
+	r := s.reader
+	var best match
+	at, second := 0, ""
+	for length := min(r.longest, len(words)); length > 0; length-- {
+		for i := 0; i+length <= len(words); i++ {
+			slug, ok := r.names[strings.Join(words[i:i+length], " ")]
+			if !ok || (length == 1 && describes[words[i]] && len(words) > 1) {
+				continue
+			}
+			switch {
+			case best.slug == "":
+				best, at = match{slug: slug, words: length, sure: true}, i
+			case slug != best.slug && !s.sameKind(slug, best.slug) && (i >= at+best.words || i+length <= at):
+				second = slug
+			}
+		}
+	}
+	if best.slug == "" {
+		return s.nearest(words)
+	}
+	var rest []string
+	for i, w := range words {
+		if i >= at && i < at+best.words {
+			continue
+		}
+		rest = append(rest, w)
+		if !describes[w] && !besideUnit[w] && !s.related(w, best.slug) && !isFigure(w) {
+			best.sure = false
+		}
+	}
+	// Two things in one name: "coconut water", "vanilla sugar".
+	if second != "" {
+		best.sure = false
+	}
+	best.rest = strings.Join(rest, " ")
+	return best
+}
+
+// isFigure reports whether a word is a number or a per cent.
+func isFigure(word string) bool { return strings.Trim(word, "0123456789%.") == "" }
+
+// sameKind reports whether two materials are of one kind, so that a name with
+// both, "basmati rice", means the first.
+func (s *scan) sameKind(a, b string) bool {
+	one, okA := s.reader.pantry.Material(a)
+	other, okB := s.reader.pantry.Material(b)
+	return okA && okB && one.Kind == other.Kind
+}
+
+// related reports whether a word belongs to some name of the material or of
+// its kind.
+func (s *scan) related(word, slug string) bool {
+	found, ok := s.reader.names[word]
+	if ok && s.sameKind(found, slug) {
+		return true
+	}
+	material, _ := s.reader.pantry.Material(slug)
+	for _, alias := range append([]string{material.Name, material.Kind}, material.Aliases...) {
+		for _, w := range plainWords(alias) {
+			if w == word {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// likeEnough is how alike a misspelt name must be to be offered.
+const likeEnough = 0.6
+
+// nearest offers the material whose name looks most like the words.
+func (s *scan) nearest(words []string) match {
+	name := strings.Join(words, " ")
+	best := match{}
+	most := likeEnough
+	for _, m := range s.reader.pantry.All() {
+		for _, alias := range append([]string{m.ShortName()}, m.Aliases...) {
+			if score := pantry.Likeness(strings.Join(plainWords(alias), " "), name); score > most {
+				most, best = score, match{slug: m.Slug, words: len(words)}
+			}
+		}
+	}
+	return best
+}
+
+// weigh writes the amount down in units of the plan and asks what is missing.
+func (s *scan) weigh(q quantity, found bool) {
+	l := s.line
+	if !found || len(l.Asks) > 0 && !finitePositive(q.number) {
+		return // a line without an amount is kept; it goes into no pot yet
+	}
+	material, known := s.reader.pantry.Material(l.Material)
+	if q.unit == "" || q.unit == "piece" {
+		switch {
+		case known && material.Piece > 0 && material.PieceName != "":
+			q.unit = material.PieceName
+		case q.unit == "":
+			l.ask("amount", "%s of what: grams, cups? Give a unit.", rounded4(q.number))
+			return
+		}
+	}
+	l.Amount = q.String()
+	if !known {
+		return
+	}
+	amount, err := measure.ParseAmount(l.Amount)
+	if err == nil {
+		_, err = s.reader.measures.Grams(amount, material.Body())
+	}
+	if err != nil {
+		l.ask("amount", "%s: %v", l.Amount, err)
+	}
+}
+
+// String writes the quantity as an amount of a plan.
+func (q quantity) String() string { return rounded4(q.number) + " " + q.unit }
+
+// second keeps an amount in brackets as the other amount that a recipe gives.
+func (s *scan) second(asides []string) {
+	l := s.line
+	if l.Also != "" || l.Amount == "" {
+		return
+	}
+	size, ok := s.size(asides)
+	if !ok {
+		return
+	}
+	material, known := s.reader.pantry.Material(l.Material)
+	amount, err := measure.ParseAmount(size.String())
+	if !known || err != nil {
+		return
+	}
+	if _, err := s.reader.measures.Grams(amount, material.Body()); err == nil {
+		l.Also = size.String()
+	}
+}
+
+// noteOf joins what is left of a line.
+func noteOf(parts ...any) string {
+	var notes []string
+	add := func(text string) {
+		if text = strings.Trim(text, " ,.-;"); text != "" {
+			notes = append(notes, text)
+		}
+	}
+	for _, p := range parts {
+		switch p := p.(type) {
+		case string:
+			add(p)
+		case []string:
+			for _, text := range p {
+				add(text)
+			}
+		}
+	}
+	return strings.Join(notes, ", ")
+}

@@ -1,0 +1,680 @@
+package rescue
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/watch"
+)
+
+// A Symptom is what has gone wrong with a pudding.
+type Symptom string
+
+// The symptoms, in the order in which they are asked.
+const (
+	TooThick      Symptom = "too-thick"
+	TooThin       Symptom = "too-thin"
+	SplitDairy    Symptom = "split-dairy"
+	SplitCoconut  Symptom = "split-coconut"
+	Lumps         Symptom = "lumps"
+	PearlsLumped  Symptom = "pearls-lumped"
+	Scorched      Symptom = "scorched"
+	HardGrain     Symptom = "hard-grain"
+	Mushy         Symptom = "mushy"
+	TooSweet      Symptom = "too-sweet"
+	NotSweet      Symptom = "not-sweet"
+	WeepingYogurt Symptom = "weeping-yogurt"
+	ScrambledEgg  Symptom = "scrambled-egg"
+	GrittyMeal    Symptom = "gritty-meal"
+	Skin          Symptom = "skin"
+	TooSoftToCut  Symptom = "too-soft-to-cut"
+)
+
+// A complaint is a symptom in words, and how its repairs are found.
+type complaint struct {
+	of    Symptom
+	words string
+	mend  func(*ward) []Repair
+}
+
+var symptoms = []complaint{
+	{TooThick, "Too thick", (*ward).tooThick},
+	{TooThin, "Too thin", (*ward).tooThin},
+	{SplitDairy, "The milk has split", (*ward).splitDairy},
+	{SplitCoconut, "The coconut milk has split", (*ward).splitCoconut},
+	{Lumps, "Lumps of flour or starch", (*ward).lumps},
+	{PearlsLumped, "The pearls are one lump", (*ward).pearlsLumped},
+	{Scorched, "It has caught on the bottom", (*ward).scorched},
+	{HardGrain, "The grain stays hard, and the sugar is in", (*ward).hardGrain},
+	{Mushy, "The grain is mush", (*ward).mushy},
+	{TooSweet, "Too sweet", (*ward).tooSweet},
+	{NotSweet, "Not sweet enough", (*ward).notSweet},
+	{WeepingYogurt, "The yogurt weeps", (*ward).weepingYogurt},
+	{ScrambledEgg, "The egg has scrambled", (*ward).scrambledEgg},
+	{GrittyMeal, "The meal is gritty", (*ward).hardGrain},
+	{Skin, "It has a skin", (*ward).skin},
+	{TooSoftToCut, "Set too soft to cut", (*ward).tooSoftToCut},
+}
+
+// Symptoms lists what Rescue can be asked for.
+func Symptoms() (all []Symptom) {
+	for _, s := range symptoms {
+		all = append(all, s.of)
+	}
+	return all
+}
+
+// Words returns a symptom as a cook would say it, "" for one there is not.
+func (s Symptom) Words() string {
+	for _, one := range symptoms {
+		if one.of == s {
+			return one.words
+		}
+	}
+	return ""
+}
+
+// A Patient is a pudding that has gone wrong, as it stands.
+type Patient struct {
+	Plan    *plan.Plan // the steps before Now as they went, the rest as it is meant to go on
+	Now     int        // index of the first step that is not done, len(Steps) when all are
+	Options forecast.Options
+
+	// What is seen of the pot; nil, "" or 0 where only the forecast is known.
+	Mass  *measure.Gram // what it weighs
+	Grade *float64      // how thick it is now, 1 to 8
+	Done  *float64      // how soft the grain or meal is
+	Sweet float64       // by how much too sweet it tastes, as a share: 0.25 is a quarter too sweet, -0.25 lacks a quarter
+
+	Wanted *float64 // grade as served; nil: the plan's aim, or what the plan gave before it was seen
+	Liquid string   // slug of what loosens it; "": what it is cooked in
+}
+
+// Pantry returns what its materials are looked up in.
+func (p Patient) Pantry() *pantry.Pantry { return p.Plan.Pantry() }
+
+// Tasted returns by how much too sweet a pudding is that is off by a share, for
+// Patient.Sweet: too little for NotSweet, nothing for what is no matter of taste.
+func (s Symptom) Tasted(by float64) float64 {
+	switch s {
+	case TooSweet:
+		return by
+	case NotSweet:
+		return -by
+	}
+	return 0
+}
+
+// A Taste is how far off a sweetness is, in words and as a share.
+type Taste struct {
+	Words string
+	By    float64
+}
+
+// Tastes lists them. Source: our own judgement; a tongue tells about a tenth apart.
+func Tastes() []Taste { return []Taste{{"a little", 0.1}, {"clearly", 0.2}, {"by far", 0.4}} }
+
+// Faults of patients.
+var (
+	ErrSymptom = errors.New("choose what is wrong")
+	ErrPatient = errors.New("say of a pudding that has begun to cook what it weighs (1 g to 100 kg), how thick it is (1 to 8) and how soft (0 to 10), or leave it out")
+)
+
+// An Outcome is a pudding as it is served.
+type Outcome struct {
+	Grade measure.Range
+	Sweet measure.Range // per cent
+	Done  measure.Range // of its grain, 0 where there is none
+	Mass  measure.Range // g
+	Split float64       // the least pH near the boil from now on, with what protects it; 14 where no fresh milk comes near it
+}
+
+// A Repair is one way to save a pudding.
+type Repair struct {
+	Key    string // its name among the repairs of a symptom
+	Title  string
+	Why    string // what it does, and what it costs
+	Until  string // when to stop
+	Beyond string // what cannot be computed of it, "" for nothing
+
+	Steps  []plan.Step  // from Now on
+	Leaves int          // so many of the steps that were to come are left out
+	Shift  measure.Gram // by so much the marks that are masses move
+	Sugar  float64      // factor on the sweeteners that are still to come, 0 for as they are
+	Lost   plan.Loss    // what is gone from the pot
+
+	At       int        // where the steps are in Plan
+	Plan     *plan.Plan // the whole, with the steps
+	Forecast *forecast.Forecast
+	After    Outcome
+	Part     string        // whose doneness After tells, "" where there is no grain
+	Minutes  measure.Range // that the repair takes
+	Warnings []string      // what the watchpoints say of it that they did not say before
+
+	loss  [2]float64 // the least and the most of Lost, both 0 where it is known
+	widen Outcome    // low and high of what the symptom itself leaves open, about the value 0
+}
+
+// A Rescued is what can be done about a pudding. Without repairs Cannot says why.
+type Rescued struct {
+	Symptom  Symptom
+	Without  Outcome // if nothing is done
+	Wanted   float64 // grade as served
+	Says     string  // what the computation says of the symptom
+	Repairs  []Repair
+	Fine     bool // it needs nothing
+	Cannot   string
+	Cautions []string
+}
+
+// A ward is a patient with what was seen laid over the plan, and what will come of
+// it without any repair.
+type ward struct {
+	symptom Symptom
+	p       *plan.Plan
+	now     int
+	options forecast.Options
+	seen    Patient
+	base    *forecast.Forecast
+	before  Outcome
+	wanted  float64
+	liquid  string
+	pot     string
+	last    int // the last step of the served pot that is done
+	says    string
+	stated  bool // the wanted grade was said, not taken from the plan
+	fine    bool
+	cannot  string
+}
+
+// Rescue returns the repairs of a pudding that has gone wrong, computed for that
+// pot; the advised one first. Errors: ErrSymptom, ErrPatient.
+func Rescue(patient Patient, symptom Symptom) (Rescued, error) {
+	k := slices.IndexFunc(symptoms, func(c complaint) bool { return c.of == symptom })
+	if k < 0 {
+		return Rescued{}, ErrSymptom
+	}
+	w, err := admit(patient, symptom)
+	if err != nil {
+		return Rescued{}, err
+	}
+	r := Rescued{Symptom: symptom, Without: w.before, Cautions: w.cautions()}
+	if w.cannot = w.spoilt(); w.cannot == "" {
+		for _, repair := range symptoms[k].mend(w) {
+			if w.finish(&repair) {
+				r.Repairs = append(r.Repairs, repair)
+			}
+		}
+	}
+	r.Wanted, r.Says, r.Cannot, r.Fine = w.wanted, w.says, w.cannot, w.fine
+	if len(r.Repairs) == 0 && r.Cannot == "" && !r.Fine {
+		r.Cannot = "No repair brings it near enough. Serve it as what it is, or begin again."
+	}
+	return r, nil
+}
+
+// admit lays what was seen over the plan.
+func admit(patient Patient, symptom Symptom) (*ward, error) {
+	w := &ward{symptom: symptom, p: patient.Plan.Clone(), now: patient.Now, options: patient.Options, seen: patient, last: -1}
+	w.pot = w.p.Served()[0]
+	if w.now < 1 || w.now > len(w.p.Steps) {
+		return nil, ErrPatient
+	}
+	for i := range w.p.Steps[:w.now] {
+		if s := &w.p.Steps[i]; !s.Do.IsPreparation() && s.PotName() == w.pot {
+			w.last = i
+		}
+	}
+	bad := func(x *float64, low, high float64) bool { return x != nil && !(*x >= low && *x <= high) }
+	if w.last < 0 || bad(patient.Grade, 1, 8) || bad(patient.Wanted, 1, 8) || bad(patient.Done, 0, 10) ||
+		(patient.Mass != nil && !(*patient.Mass >= 1 && *patient.Mass <= measure.MaxGrams)) || !(math.Abs(patient.Sweet) < 1) {
+		return nil, ErrPatient
+	}
+	w.weigh()
+	w.feel()
+	w.setGoal()
+	w.lookAt()
+	w.base = forecast.Run(w.p, w.options)
+	w.standMarks()
+	w.before = w.outcome(w.p, w.base)
+	w.liquid = w.cookedIn()
+	return w, nil
+}
+
+// weigh pins the mass to what was weighed.
+func (w *ward) weigh() {
+	if w.seen.Mass != nil {
+		w.options.Weighings = w.pin(forecast.Run(w.p, w.course()), *w.seen.Mass)
+	}
+}
+
+// pin returns the weighings with one that makes the pot weigh so much now: at the
+// end of the last step that took time, what has gone in since counted off.
+func (w *ward) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Weighing {
+	const just = 1e-3 // min: before the step is over, so that it counts for what is done
+	for i := w.last; i >= 0; i-- {
+		s, one := &w.p.Steps[i], &f.Steps[i]
+		if s.Do.IsPreparation() || s.PotName() != w.pot || one.EndMin-one.StartMin <= just {
+			continue
+		}
+		since := measure.Gram(*f.Steps[w.last].MassG - *one.MassG)
+		return append(slices.Clone(w.options.Weighings), forecast.Weighing{Minute: measure.Minute(one.EndMin - just), Mass: max(1, mass-since)})
+	}
+	return w.options.Weighings
+}
+
+// feel makes the grain cook as fast or slowly as its softness now says.
+func (w *ward) feel() {
+	part, material := w.grain()
+	if w.seen.Done == nil || part == "" {
+		return
+	}
+	if w.p.Calibration.CookTime == nil {
+		w.p.Calibration.CookTime = map[string]plan.Learnt{}
+	}
+	was := 1.0
+	if learnt, ok := w.p.Calibration.CookTime[material]; ok {
+		was = learnt.Value
+	}
+	const sd = 0.1 // of the cooking time once it was felt
+	at := func(factor float64) float64 {
+		spread := sd * factor * was
+		w.p.Calibration.CookTime[material] = plan.Learnt{Value: factor * was, SD: &spread}
+		return forecast.Run(w.p, w.course()).Steps[w.last].Doneness[part]
+	}
+	const slowest, fastest = 3.0, 0.4
+	at(halve(fastest, slowest, func(x float64) bool { return at(x) > *w.seen.Done }))
+}
+
+// setGoal fixes what is wanted before the look at the pot changes what is
+// expected.
+func (w *ward) setGoal() {
+	w.stated = true
+	switch {
+	case w.seen.Wanted != nil:
+		w.wanted = *w.seen.Wanted
+	case w.p.Aim != nil && w.p.Aim.Thickness != nil:
+		w.wanted = *w.p.Aim.Thickness
+	default:
+		w.stated = false
+		w.wanted = w.served(forecast.Run(w.p, w.nominal())).Value
+	}
+}
+
+// eyeSD is how exactly a thickness is seen, in grades: by an eye that compares, our
+// own judgement.
+const eyeSD = 0.35
+
+// lookAt makes it as thick as it is seen to be.
+func (w *ward) lookAt() {
+	if w.seen.Grade == nil {
+		return
+	}
+	is := forecast.Run(w.p, w.course()).Steps[w.last].Thickness
+	if is == nil {
+		return
+	}
+	spread, offset := eyeSD, *w.seen.Grade-*is
+	if learnt := w.p.Calibration.ThicknessOffset; learnt != nil {
+		offset += learnt.Value
+	}
+	const most = 3 // of the plan format
+	offset = min(max(offset, -most), most)
+	w.p.Calibration.ThicknessOffset = &plan.Learnt{Value: offset, SD: &spread}
+}
+
+// standMarks turns the marks to come into masses, so that what goes in or out
+// can move them.
+func (w *ward) standMarks() {
+	for i := w.now; i < len(w.p.Steps); i++ {
+		s := &w.p.Steps[i]
+		if u := s.Until; u != nil && s.PotName() == w.pot && (u.RemainingPct != nil || u.MassG != nil) && w.base.Steps[i].MassG != nil {
+			until, mass := *u, measure.Gram(*w.base.Steps[i].MassG)
+			until.RemainingPct, until.OfStep, until.MassG = nil, nil, &mass
+			s.Until = &until
+		}
+	}
+}
+
+func (w *ward) nominal() forecast.Options {
+	return forecast.Options{NominalOnly: true, Weighings: w.options.Weighings}
+}
+
+func (w *ward) course() forecast.Options {
+	return forecast.Options{CourseOnly: true, Weighings: w.options.Weighings}
+}
+
+// served returns the thickness in the bowl; that of the next colder state for a
+// pudding that is no longer warm enough.
+func (w *ward) served(f *forecast.Forecast) measure.Range {
+	t := f.Thickness
+	if w.symptom == TooSoftToCut && t.Chilled != nil {
+		return *t.Chilled
+	}
+	for _, r := range []*measure.Range{t.As(w.p.Serve), t.Warm, t.Room, t.Chilled} {
+		if r != nil {
+			return *r
+		}
+	}
+	return measure.Range{Value: 1, Low: 1, High: 1}
+}
+
+func (w *ward) outcome(p *plan.Plan, f *forecast.Forecast) Outcome {
+	part, _ := w.grain()
+	o := Outcome{Grade: w.served(f), Sweet: f.Sweetness.Pct, Done: f.Doneness[part], Mass: f.Yield.MassG, Split: 14}
+	for i := w.now; i < len(p.Steps); i++ {
+		o.Split = min(o.Split, f.Trace[i].SplitPH)
+	}
+	return o
+}
+
+// grain returns the part that is served in the greatest mass, "" where there is
+// none, and its material.
+func (w *ward) grain() (part, material string) {
+	most := measure.Gram(0)
+	w.p.Uses(func(m *pantry.Material, mass measure.Gram, step int) {
+		if m.Kinetics == nil || step >= w.now {
+			return
+		}
+		if m.Behaviour == pantry.Grain {
+			const before = 1000 // any grain comes before fruit and vegetables
+			mass *= before
+		}
+		if mass <= most {
+			return
+		}
+		if w.symptom == PearlsLumped && m.Kind != "pearl" {
+			return
+		}
+		most, material, part = mass, m.Slug, m.Slug
+		if s := &w.p.Steps[step]; s.Do.IsPreparation() && s.Name != "" {
+			part = s.Name
+		}
+	})
+	return part, material
+}
+
+// cookedIn returns what the pudding is mostly cooked in, of what may be boiled.
+func (w *ward) cookedIn() string {
+	if w.seen.Liquid != "" {
+		return w.seen.Liquid
+	}
+	masses := map[string]measure.Gram{}
+	best := "water"
+	w.p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		if m.Behaviour != pantry.Liquid || m.Sweetness() > 0.05 || m.IsFirstPress() || m.Has("cultured") || m.Kind == "sweetener" {
+			return
+		}
+		masses[m.Slug] += mass
+		if masses[m.Slug] > masses[best] {
+			best = m.Slug
+		}
+	})
+	return best
+}
+
+// holds reports whether something that is in the pot by now fits.
+func (w *ward) holds(fits func(*pantry.Material) bool) bool {
+	found := false
+	w.p.Uses(func(m *pantry.Material, _ measure.Gram, step int) { found = found || (step < w.now && fits(m)) })
+	return found
+}
+
+// fragile reports whether the pot must not boil: egg, yogurt or first-press
+// coconut is in it.
+func (w *ward) fragile() bool {
+	return w.holds((*pantry.Material).MustNotBoil)
+}
+
+// Readings of the pot as it stands.
+func (w *ward) mass() float64    { return *w.base.Steps[w.last].MassG }
+func (w *ward) celsius() float64 { return *w.base.Steps[w.last].TempC }
+
+// over returns the step that the pot is in the middle of, nil if it is none over
+// a flame.
+func (w *ward) over() *plan.Step {
+	if w.now < len(w.p.Steps) {
+		if s := &w.p.Steps[w.now]; s.Do == plan.Heat && s.PotName() == w.pot && s.FlamePercent() > 0 {
+			return s
+		}
+	}
+	return nil
+}
+
+// heatAhead reports whether the pot will be over a flame again.
+func (w *ward) heatAhead() bool {
+	return slices.ContainsFunc(w.p.Steps[w.now:], func(s plan.Step) bool {
+		return s.Do == plan.Heat && s.PotName() == w.pot && s.FlamePercent() > 0
+	})
+}
+
+// with returns the plan with steps at Now in the place of so many.
+func (w *ward) with(r *Repair) *plan.Plan {
+	p := w.p.Clone()
+	p.Lose(w.now, r.Lost)
+	later := slices.Clone(p.Steps[min(w.now+r.Leaves, len(p.Steps)):])
+	for i := range later {
+		if u := later[i].Until; r.Shift != 0 && u != nil && u.MassG != nil && later[i].PotName() == w.pot {
+			until, mass := *u, max(*u.MassG+r.Shift, 1)
+			until.MassG = &mass
+			later[i].Until = &until
+		}
+	}
+	p.Steps = slices.Concat(p.Steps[:w.now], r.Steps, later)
+	if r.Sugar > 0 {
+		p.ScaleSweetenersFrom(w.now+len(r.Steps), r.Sugar)
+	}
+	for i := range p.Steps {
+		p.EnsurePot(p.Steps[i].PotName())
+	}
+	return p
+}
+
+// gives returns what comes of a repair, without its range.
+func (w *ward) gives(r Repair) Outcome {
+	p := w.with(&r)
+	o := w.nominal()
+	o.Weighings = w.left(o.Weighings, r.Lost)
+	return w.outcome(p, forecast.Run(p, o))
+}
+
+// left returns what would have been weighed without what is lost.
+func (w *ward) left(weighings []forecast.Weighing, lost plan.Loss) []forecast.Weighing {
+	if lost.Share == 0 || len(weighings) == 0 {
+		return weighings
+	}
+	factor := 1 - measure.Ratio(float64(w.p.Holds(w.now, lost.Of)), float64(w.p.Holds(w.now, "")))*lost.Share
+	scaled := slices.Clone(weighings)
+	for i := range scaled {
+		scaled[i].Mass *= measure.Gram(factor)
+	}
+	return scaled
+}
+
+// finish computes a repair with its ranges. It reports false where the plan does
+// not work with it.
+func (w *ward) finish(r *Repair) bool {
+	p := w.with(r)
+	if read, err := plan.Reread(p); err != nil {
+		return false
+	} else {
+		p = read
+	}
+	o := w.options
+	o.Weighings = w.left(o.Weighings, r.Lost)
+	r.At, r.Plan, r.Forecast = w.now, p, forecast.Run(p, o)
+	r.After = w.outcome(p, r.Forecast)
+	r.Part, _ = w.grain()
+	if w.seen.Grade != nil {
+		r.After.Grade = w.fromNow(r)
+	}
+	for _, pair := range []struct{ of, by *measure.Range }{{&r.After.Grade, &r.widen.Grade}, {&r.After.Sweet, &r.widen.Sweet}, {&r.After.Done, &r.widen.Done}, {&r.After.Mass, &r.widen.Mass}} {
+		pair.of.Low = pair.of.Value - math.Hypot(pair.of.Value-pair.of.Low, pair.by.Low)
+		pair.of.High = pair.of.Value + math.Hypot(pair.of.High-pair.of.Value, pair.by.High)
+	}
+	const scaleSD = 10 // g: of any scale or gauge, and what clings to spoon and lid
+	mass, off := &r.After.Mass, measure.Percentile90*scaleSD
+	mass.Low, mass.High = max(0, mass.Value-math.Hypot(mass.Value-mass.Low, off)), mass.Value+math.Hypot(mass.High-mass.Value, off)
+	r.After.Grade.Low, r.After.Grade.High = max(1, r.After.Grade.Low), min(8, r.After.Grade.High)
+	r.Minutes = w.minutes(r)
+	known := map[string]bool{}
+	for _, one := range watch.Seen(w.p, w.base) {
+		known[one.Rule] = true
+	}
+	for _, one := range watch.Seen(p, r.Forecast) {
+		if !known[one.Rule] && one.Severity != forecast.Note && one.Step >= w.now {
+			r.Warnings = append(r.Warnings, one.Message)
+		}
+	}
+	return true
+}
+
+// fromNow returns the grade as served with its range, for a pot whose thickness is
+// seen: however it came to it, only what is still to happen is uncertain, and the
+// eye.
+func (w *ward) fromNow(r *Repair) measure.Range {
+	o := w.pinned()
+	o.Weighings, o.CourseOnly, o.NominalOnly = w.left(o.Weighings, r.Lost), false, true
+	change := func(p *plan.Plan) float64 {
+		f := forecast.Run(p, o)
+		if now := f.Steps[w.last].Thickness; now != nil {
+			return w.served(f).Value - *now
+		}
+		return 0
+	}
+	nominal := change(r.Plan)
+	var up, down float64
+	note := func(p *plan.Plan) {
+		d := change(p) - nominal
+		up, down = up+square(max(d, 0)), down+square(min(d, 0))
+	}
+	for _, sign := range []float64{-1, 1} {
+		p := r.Plan.Clone()
+		value, sd := forecast.PowerInto(w.p, w.pot)
+		p.Calibration.Evaporation = &plan.Learnt{Value: value * max(0.2, 1+sign*sd)}
+		note(p)
+		p = r.Plan.Clone()
+		if p.Calibration.CookTime == nil {
+			p.Calibration.CookTime = map[string]plan.Learnt{}
+		}
+		const cookSD = 0.15 // the model, section 14
+		p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
+			if m.Kinetics != nil {
+				was := 1.0
+				if learnt, ok := r.Plan.Calibration.CookTime[m.Slug]; ok {
+					was = learnt.Value
+				}
+				p.Calibration.CookTime[m.Slug] = plan.Learnt{Value: was * (1 + sign*cookSD)}
+			}
+		})
+		note(p)
+	}
+	value := r.After.Grade.Value
+	return measure.Range{Value: value, Low: value - measure.Percentile90*math.Sqrt(down+square(eyeSD)), High: value + measure.Percentile90*math.Sqrt(up+square(eyeSD))}
+}
+
+func square(x float64) float64 { return x * x }
+
+// minutes returns how long the steps of a repair take. Its range is that of the
+// power that reaches the pot, by what is known of it.
+func (w *ward) minutes(r *Repair) measure.Range {
+	lasts := func(f *forecast.Forecast) (sum float64) {
+		for i := range r.Steps {
+			one := f.Steps[w.now+i]
+			sum += one.EndMin - one.StartMin
+		}
+		return sum
+	}
+	value := lasts(r.Forecast)
+	out := measure.Range{Value: value, Low: value, High: value}
+	factor, sd := forecast.PowerInto(w.p, w.pot)
+	// The pot as it is now stays as it is: only what is to come is faster or slower.
+	pinned := w.pinned()
+	pinned.Weighings = w.left(pinned.Weighings, r.Lost)
+	for _, sign := range []float64{-measure.Percentile90, measure.Percentile90} {
+		p := r.Plan.Clone()
+		p.Calibration.Evaporation = &plan.Learnt{Value: factor * max(0.2, 1+sign*sd)}
+		m := lasts(forecast.Run(p, pinned))
+		out.Low, out.High = min(out.Low, m), max(out.High, m)
+	}
+	for _, share := range r.loss {
+		if other := r.losing(share); share > 0 {
+			o := w.course()
+			o.Weighings = w.left(o.Weighings, other.Lost)
+			m := lasts(forecast.Run(w.with(&other), o))
+			out.Low = value - math.Hypot(value-out.Low, max(0, value-m))
+			out.High = value + math.Hypot(out.High-value, max(0, m-value))
+		}
+	}
+	return out
+}
+
+// pinned holds the mass now where it is.
+func (w *ward) pinned() forecast.Options {
+	o := w.course()
+	if w.seen.Mass == nil {
+		o.Weighings = w.pin(w.base, measure.Gram(w.mass()))
+	}
+	return o
+}
+
+// halve returns the x between low and high from which on above no longer holds;
+// above(low) is taken to hold.
+func halve(low, high float64, above func(x float64) bool) float64 {
+	const halvings = 11
+	low, high = measure.Halve(low, high, halvings, above)
+	return (low + high) / 2
+}
+
+// spoilt says why it must not be eaten whatever is done, "" if nothing speaks
+// against it.
+func (w *ward) spoilt() string {
+	past := w.p.Clone()
+	past.Steps = past.Steps[:w.now]
+	for _, one := range watch.WarmTooLong(past, w.base) {
+		return one.Message + " No repair makes it safe."
+	}
+	return ""
+}
+
+// cautions go with every rescue of hot food.
+func (w *ward) cautions() (list []string) {
+	list = append(list, "Taste a cooled spoonful first. What smells sour, off or burnt through is thrown away: no repair makes it good.")
+	if w.celsius() >= 60 {
+		list = append(list, "It is hot enough to scald: off the flame before you whisk, sieve or pour; children away.")
+	} else {
+		list = append(list, "What has stood between 5 and 60 °C for more than two hours is thrown away. Reheat it once, to 74 °C.")
+	}
+	return list
+}
+
+func celsiusOf(c float64) *measure.Celsius { t := measure.Celsius(c); return &t }
+
+func portion(material string, grams float64) plan.Item {
+	return plan.Item{Material: material, Amount: fmt.Sprintf("%g g", float64(weighable(grams)))}
+}
+
+func weighable(grams float64) measure.Gram {
+	const least = 0.5
+	return max(measure.Weighable(measure.Gram(grams)), least)
+}
+
+func (w *ward) name(slug string) string {
+	if m, ok := w.p.Pantry().Material(slug); ok {
+		return m.ShortName()
+	}
+	return slug
+}
+
+// Served returns the thickness by which a rescue is judged: as the pudding is
+// served, or chilled where it is to be cut.
+func Served(symptom Symptom, p *plan.Plan, f *forecast.Forecast) float64 {
+	w := ward{symptom: symptom, p: p}
+	return w.served(f).Value
+}
