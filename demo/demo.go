@@ -14,10 +14,12 @@ import (
 
 	"github.com/google/uuid"
 
+	"kirdu/app"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/core/rescue"
 	"kirdu/core/vessel"
@@ -97,8 +99,10 @@ const (
 // kitchenDays is how long ago the household set its kitchen up.
 const kitchenDays = 60
 
-// Fill puts the sample kitchen into an empty store, as of a moment.
-func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Location) error {
+// Fill puts the sample kitchen into an empty one, as of now.
+func Fill(ctx context.Context, kitchen *app.Kitchen) error {
+	kitchen.Demo = true
+	s, now, zone := kitchen.Store, kitchen.Now(), kitchen.Zone
 	moved := now.AddDate(0, 0, -kitchenDays)
 	for i, p := range pots {
 		if err := s.AddPot(ctx, store.Pot{ID: newID(), Pot: p}, moved.Add(time.Duration(i)*time.Minute)); err != nil {
@@ -132,7 +136,11 @@ func Fill(ctx context.Context, s *store.Store, now time.Time, zone *time.Locatio
 		if err := record(ctx, s, k, b.events(k.Plan, begun)); err != nil {
 			return err
 		}
-		if err := s.Judge(ctx, k.ID, b.verdict, b.tags, now); err != nil {
+		judged, err := s.Cook(ctx, k.ID)
+		if err != nil {
+			return err
+		}
+		if err := kitchen.Judge(ctx, judged, b.verdict, b.tags); err != nil {
 			return err
 		}
 	}
@@ -190,7 +198,7 @@ func furnish(ctx context.Context, s *store.Store, ids map[string]string, now, mo
 			return err
 		}
 		if err := s.AddWaterTest(ctx, store.WaterTest{ID: newID(), BurnerID: back.ID, Flame: vessel.High, Power: power, SD: sd,
-			Before: test.Before, After: after, Minutes: test.Minutes, Pot: pots[0].Name, TestedAt: moved.AddDate(0, 0, 1+20*i)}); err != nil {
+			Before: test.Before, After: after, Minutes: test.Minutes, Pot: pots[0].Name, TestedAt: moved.AddDate(0, 0, 1+20*i)}, nil); err != nil {
 			return err
 		}
 	}
@@ -246,6 +254,8 @@ func evening(now time.Time, daysAgo int, zone *time.Location) time.Time {
 }
 
 func record(ctx context.Context, s *store.Store, k store.Cook, events []cook.Event) error {
+	log := learn.LogOf(k.Plan, k.BegunAt, events)
+	k.Line, events = log.Line, log.Events
 	if err := s.StartCook(ctx, k); err != nil {
 		return err
 	}
@@ -282,7 +292,7 @@ func (b batch) events(p *plan.Plan, begun time.Time) []cook.Event {
 	var weighings []cook.Event
 	for _, share := range b.weighAt {
 		at := share * f.Time.FlameMin.Value
-		mass := learn.Interpolate(f.Curve.Minute, f.Curve.MassG, at) + float64(b.noise)
+		mass := numeric.Interpolate(f.Curve.Minute, f.Curve.MassG, at) + float64(b.noise)
 		weighings = append(weighings, cook.Event{ID: newID(), Kind: cook.Weighed, At: lit.Add(minutes(at)), Mass: measure.Gram(math.Round(mass))})
 	}
 	var events []cook.Event
@@ -320,22 +330,22 @@ func rescued(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) 
 	for i := max(reduced, 0); i < len(events); i++ {
 		events[i].At = events[i].At.Add(late)
 	}
-	state := cook.Fold(p, begun, events)
+	state := learn.LogOf(p, begun, events).Fold()
 	at := events[len(events)-1].At.Add(time.Minute)
 	grade := wanted
 	patient, err := learn.PatientOf(&state, at)
 	if err == nil {
 		patient.Wanted = &grade
 		if r, err := rescue.Rescue(patient, rescue.TooThick); err == nil && len(r.Repairs) > 0 {
-			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: cook.MendOf(rescue.TooThick, &r.Repairs[0])})
+			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: learn.MendOf(rescue.TooThick, &r.Repairs[0])})
 			yield = r.Repairs[0].After.Mass.Value
 		}
 	}
-	state = cook.Fold(p, begun, events)
+	state = learn.LogOf(p, begun, events).Fold()
 	for !state.Done() {
 		at = at.Add(each)
 		events = append(events, cook.Event{ID: newID(), Kind: cook.Next, At: at, Step: state.ID()})
-		state = cook.Fold(p, begun, events)
+		state = learn.LogOf(p, begun, events).Fold()
 	}
 	return events, yield
 }

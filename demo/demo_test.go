@@ -2,6 +2,7 @@ package demo_test
 
 import (
 	"context"
+	"log/slog"
 	"path/filepath"
 	"slices"
 	"testing"
@@ -9,6 +10,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"kirdu/app"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
@@ -27,7 +29,7 @@ func TestSampleKitchen(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	now := time.Date(2026, 11, 25, 12, 0, 0, 0, time.UTC)
-	require.NoError(t, demo.Fill(ctx, s, now, time.UTC))
+	require.NoError(t, demo.Fill(ctx, &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}))
 
 	shelf, err := s.Puddings(ctx, 100)
 	require.NoError(t, err)

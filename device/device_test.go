@@ -11,8 +11,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/forecast"
-	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/device"
 )
@@ -123,7 +123,7 @@ func TestTheJudgeSeesThroughTheStandIn(t *testing.T) {
 			if kind == device.Probe {
 				values = thought.TempC
 			}
-			return learn.Interpolate(thought.Minute, values, at.Sub(begun).Minutes()), true
+			return numeric.Interpolate(thought.Minute, values, at.Sub(begun).Minutes()), true
 		}}
 		wrong, seen, leaned := 0, 0, 0
 		var off []float64
@@ -133,7 +133,7 @@ func TestTheJudgeSeesThroughTheStandIn(t *testing.T) {
 				if r.Kind != device.Scale {
 					continue
 				}
-				mass := learn.Interpolate(truth.Minute, truth.MassG, r.At.Sub(begun).Minutes())
+				mass := numeric.Interpolate(truth.Minute, truth.MassG, r.At.Sub(begun).Minutes())
 				seen++
 				switch apart := math.Abs(r.Value - pot - mass); {
 				case apart > 120 && r.Mark == "":
@@ -143,7 +143,7 @@ func TestTheJudgeSeesThroughTheStandIn(t *testing.T) {
 				}
 			}
 			if r, ok := j.Settled(device.Scale, now); ok && second%60 == 0 {
-				off = append(off, math.Abs(r.Value-learn.Interpolate(truth.Minute, truth.MassG, now.Sub(begun).Minutes())))
+				off = append(off, math.Abs(r.Value-numeric.Interpolate(truth.Minute, truth.MassG, now.Sub(begun).Minutes())))
 			}
 		}
 		require.Greater(t, seen, 300, "it drops out now and then")

@@ -7,8 +7,8 @@ import (
 	"time"
 
 	"kirdu/core/forecast"
-	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 )
 
@@ -90,8 +90,8 @@ func (s *StandIn) Readings(replay *plan.Plan, zero time.Time, pot measure.Gram, 
 	course := forecast.Run(really, forecast.Options{CourseOnly: true}).Curve
 	for ; !s.next.After(until); s.next = s.next.Add(every) {
 		at, minute := s.next, s.next.Sub(zero).Minutes()
-		mass := learn.Interpolate(course.Minute, course.MassG, minute) + float64(pot) + s.drift*minute/60
-		temperature := learn.Interpolate(course.Minute, course.TempC, minute) + s.bias
+		mass := numeric.Interpolate(course.Minute, course.MassG, minute) + float64(pot) + s.drift*minute/60
+		temperature := numeric.Interpolate(course.Minute, course.TempC, minute) + s.bias
 		if s.random.Float64() < leans {
 			s.lean, s.until = 150+900*s.random.Float64(), at.Add(time.Duration(1+s.random.IntN(leanSeconds))*time.Second)
 		}

@@ -27,6 +27,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
+	"kirdu/app"
 	"kirdu/demo"
 	"kirdu/store"
 	"kirdu/web"
@@ -72,6 +73,7 @@ func (c *clock) pass(minutes float64) {
 
 // A kitchen is the application with the sample kitchen.
 type kitchen struct {
+	app    *app.Kitchen
 	store  *store.Store
 	server *httptest.Server
 	clock  *clock
@@ -83,7 +85,7 @@ func newKitchen(t *testing.T) *kitchen {
 	t.Helper()
 	k := &kitchen{clock: &clock{now: time.Now().UTC()}, path: filepath.Join(t.TempDir(), "kitchen.sqlite")}
 	k.open(t)
-	require.NoError(t, demo.Fill(t.Context(), k.store, k.clock.Now(), time.UTC))
+	require.NoError(t, demo.Fill(t.Context(), k.app))
 	t.Cleanup(func() { k.server.Close(); k.store.Close() })
 	return k
 }
@@ -92,7 +94,8 @@ func (k *kitchen) open(t *testing.T) {
 	s, err := store.Open(context.Background(), k.path)
 	require.NoError(t, err)
 	k.store = s
-	handler := web.Handler(web.Options{Store: s, Now: k.clock.Now, Zone: time.UTC, Log: slog.New(slog.DiscardHandler), Demo: true})
+	k.app = &app.Kitchen{Store: s, Now: k.clock.Now, Zone: time.UTC, Log: slog.New(slog.DiscardHandler), Demo: true}
+	handler := web.Handler(web.Options{Kitchen: k.app})
 	reachable := http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if !k.down.Load() {
 			handler.ServeHTTP(w, r)

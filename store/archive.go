@@ -14,6 +14,7 @@ import (
 
 	"kirdu/core/cook"
 	"kirdu/core/learn"
+	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
 
@@ -97,7 +98,8 @@ func (k kept) columns(ctx context.Context, q querier) ([]Column, error) {
 
 // Sheets returns everything that an archive holds, as it was at one moment.
 func (s *Store) Sheets(ctx context.Context) (sheets []Sheet, err error) {
-	err = s.inTx(ctx, func(tx *sql.Tx) error {
+	var unwatched *Witness // it only reads
+	err = s.inTx(context.WithValue(ctx, witnessKey{}, unwatched), func(tx *sql.Tx) error {
 		for _, k := range archived {
 			sheet := Sheet{Name: k.name}
 			if sheet.Columns, err = k.columns(ctx, tx); err != nil {
@@ -355,6 +357,9 @@ func (k kept) check(sheet *Sheet, row []any) error {
 		if _, err := plan.Read([]byte(document)); err != nil {
 			return fmt.Errorf("its plan: %w", err)
 		}
+		if line, there := cells["line"].(string); there {
+			return json.Unmarshal([]byte(line), new([]int))
+		}
 	case "own_material":
 		var m plan.OwnMaterial
 		if err := json.Unmarshal([]byte(document), &m); err != nil {
@@ -366,7 +371,12 @@ func (k kept) check(sheet *Sheet, row []any) error {
 		return json.Unmarshal([]byte(cells["observations"].(string)), &list)
 	case "cook_event":
 		if mend := cells["mend"].(string); mend != "" {
-			return json.Unmarshal([]byte(mend), &cook.Mend{})
+			if err := json.Unmarshal([]byte(mend), &cook.Mend{}); err != nil {
+				return err
+			}
+		}
+		if marks, there := cells["marks"].(string); there {
+			return json.Unmarshal([]byte(marks), new(map[int]measure.Gram))
 		}
 	}
 	return nil

@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	"log/slog"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -10,6 +11,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"kirdu/app"
 	"kirdu/demo"
 	"kirdu/store"
 )
@@ -22,11 +24,11 @@ func filled(t *testing.T) *store.Store {
 	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "kitchen.sqlite"))
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
-	require.NoError(t, demo.Fill(t.Context(), s, archivedAt, time.UTC))
+	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: func() time.Time { return archivedAt }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}))
 	book, err := s.AllBatches(t.Context())
 	require.NoError(t, err)
-	require.NoError(t, s.SaveLesson(t.Context(), book[0].ID, nil, archivedAt))
-	require.NoError(t, s.Judge(t.Context(), book[0].ID, store.Verdict{Thickness: 4, NextThickness: 6, NextNote: "firmer"}, []string{"supper", "for children"}, archivedAt))
+	require.NoError(t, s.SaveLesson(t.Context(), book[0].ID, store.Lesson{}, archivedAt))
+	require.NoError(t, s.Judge(t.Context(), book[0].ID, store.Verdict{Thickness: 4, NextThickness: 6, NextNote: "firmer"}, []string{"supper", "for children"}, store.Lesson{}, archivedAt))
 	require.NoError(t, s.SavePhoto(t.Context(), book[0].ID, store.Photo{JPEG: []byte("\xff\xd8 picture"), Width: 3, Height: 2}, archivedAt))
 	require.NoError(t, s.SetSetting(t.Context(), "passphrase_bcrypt", "$2a$secret"))
 	return s

@@ -28,7 +28,7 @@ func (s *Store) Backup(ctx context.Context, path string) error {
 	if _, err := os.Lstat(path); err == nil {
 		return fmt.Errorf("%s: %w", path, ErrThere)
 	}
-	if _, err := s.db.ExecContext(ctx, `VACUUM INTO ?`, path); err != nil {
+	if _, err := s.exec(ctx, `VACUUM INTO ?`, path); err != nil {
 		return fmt.Errorf("write %s: %w", path, err)
 	}
 	if err := sync(path); err != nil {

@@ -55,7 +55,7 @@ type Photo struct {
 // SavePhoto stores the photo of a batch; a later one takes the place of the
 // earlier. Error: ErrNotFound for a cook that is not there or not finished.
 func (s *Store) SavePhoto(ctx context.Context, cookID string, p Photo, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `INSERT INTO photo (cook_id, jpeg, width, height, taken_at)
+	return changed(s.exec(ctx, `INSERT INTO photo (cook_id, jpeg, width, height, taken_at)
 		SELECT id, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
 		ON CONFLICT (cook_id) DO UPDATE SET jpeg = excluded.jpeg, width = excluded.width, height = excluded.height, taken_at = excluded.taken_at`,
 		p.JPEG, p.Width, p.Height, stamp(at), cookID))
@@ -76,7 +76,7 @@ func (s *Store) PhotoSize(ctx context.Context, cookID string) (width, height int
 
 // RemovePhoto deletes the photo of a batch. Error: ErrNotFound.
 func (s *Store) RemovePhoto(ctx context.Context, cookID string) error {
-	return changed(s.db.ExecContext(ctx, `DELETE FROM photo WHERE cook_id = ?`, cookID))
+	return changed(s.exec(ctx, `DELETE FROM photo WHERE cook_id = ?`, cookID))
 }
 
 // setTags gives a batch these tags and no others.

@@ -17,6 +17,7 @@ type Cook struct {
 	ID        string
 	PuddingID string
 	Plan      *plan.Plan // as it was when the cook began
+	Line      []int      // the steps in the order they are come to; nil: not worked out yet
 	BegunAt   time.Time
 	Zone      string
 	Events    []cook.Event
@@ -37,8 +38,13 @@ func (c Cook) Now(kitchen time.Time) time.Time {
 	return c.BegunAt.Add(time.Duration(float64(kitchen.Sub(c.BegunAt)) * c.Speed))
 }
 
+// Log returns what is kept of the cook as the core knows it.
+func (c Cook) Log() cook.Log {
+	return cook.Log{Plan: c.Plan, Line: c.Line, Begun: c.BegunAt, Events: c.Events}
+}
+
 // State returns the fold of the cook's events.
-func (c Cook) State() cook.State { return cook.Fold(c.Plan, c.BegunAt, c.Events) }
+func (c Cook) State() cook.State { return c.Log().Fold() }
 
 // A Verdict is how a batch ate. Empty fields were not said.
 type Verdict struct {
@@ -60,52 +66,108 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO cook (id, pudding_id, document, begun_at, zone, speed, rehearsal, gathering_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		c.ID, c.PuddingID, string(document), stamp(c.BegunAt), c.Zone, max(c.Speed, 1), c.Rehearsal, sql.Null[string]{V: c.GatheringID, Valid: c.GatheringID != ""})
+	line, err := json.Marshal(c.Line)
+	if err != nil {
+		return err
+	}
+	_, err = s.exec(ctx, `INSERT INTO cook (id, pudding_id, document, line, begun_at, zone, speed, rehearsal, gathering_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		c.ID, c.PuddingID, string(document), sql.Null[string]{V: string(line), Valid: c.Line != nil}, stamp(c.BegunAt), c.Zone, max(c.Speed, 1), c.Rehearsal,
+		sql.Null[string]{V: c.GatheringID, Valid: c.GatheringID != ""})
 	return err
 }
 
 // AppendEvent stores an event. An event that is stored already is not stored
 // again: a device may send it twice. Error: ErrNotFound for no such cook.
 func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, storedAt time.Time) error {
-	var mend []byte
+	return s.inTx(ctx, func(tx *sql.Tx) error { return appendEvent(ctx, tx, cookID, e, storedAt) })
+}
+
+// Finish stores the event that ends a cook together with what the batch teaches.
+func (s *Store) Finish(ctx context.Context, cookID string, e cook.Event, l Lesson, storedAt time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if err := appendEvent(ctx, tx, cookID, e, storedAt); err != nil {
+			return err
+		}
+		return saveLesson(ctx, tx, cookID, l, storedAt)
+	})
+}
+
+func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, storedAt time.Time) error {
+	var mend, marks []byte
+	var err error
 	if e.Mend != nil {
-		var err error
 		if mend, err = json.Marshal(e.Mend); err != nil {
 			return err
 		}
 	}
+	if e.Marks != nil {
+		if marks, err = json.Marshal(e.Marks); err != nil {
+			return err
+		}
+	}
+	var known int
+	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil {
+		return err
+	}
+	if known == 0 {
+		return ErrNotFound
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks, stored_at)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
+		e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, string(mend),
+		sql.Null[string]{V: string(marks), Valid: marks != nil}, stamp(storedAt)); err != nil {
+		return err
+	}
+	if e.Kind == cook.Finished {
+		_, err := tx.ExecContext(ctx, `UPDATE cook SET finished_at = ? WHERE id = ? AND finished_at IS NULL`, stamp(e.At), cookID)
+		return err
+	}
+	return nil
+}
+
+// Unworked returns so many of the cooks that an older program wrote: they have no
+// line yet.
+func (s *Store) Unworked(ctx context.Context, most int) ([]Cook, error) {
+	return s.cooks(ctx, cookQuery+` WHERE cook.line IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
+}
+
+// SaveWorked stores the line of a cook that had none, and what its events do to
+// the marks to come.
+func (s *Store) SaveWorked(ctx context.Context, cookID string, log cook.Log) error {
+	line, err := json.Marshal(log.Line)
+	if err != nil {
+		return err
+	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		var known int
-		if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil {
+		if err := changed(tx.ExecContext(ctx, `UPDATE cook SET line = ? WHERE id = ? AND line IS NULL`, string(line), cookID)); err != nil {
 			return err
 		}
-		if known == 0 {
-			return ErrNotFound
-		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, stored_at)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
-			e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, string(mend), stamp(storedAt)); err != nil {
-			return err
-		}
-		if e.Kind == cook.Finished {
-			_, err := tx.ExecContext(ctx, `UPDATE cook SET finished_at = ? WHERE id = ? AND finished_at IS NULL`, stamp(e.At), cookID)
-			return err
+		for _, e := range log.Events {
+			if e.Marks == nil {
+				continue
+			}
+			marks, err := json.Marshal(e.Marks)
+			if err != nil {
+				return err
+			}
+			if _, err := tx.ExecContext(ctx, `UPDATE cook_event SET marks = ? WHERE id = ? AND marks IS NULL`, string(marks), e.ID); err != nil {
+				return err
+			}
 		}
 		return nil
 	})
 }
 
-const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
+const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
 	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
 
 func scanCook(row scanner) (Cook, error) {
 	var c Cook
 	var document, begun string
-	var eaten, sweetness, note, nextNote sql.Null[string]
+	var line, eaten, sweetness, note, nextNote sql.Null[string]
 	var thickness, nextThickness sql.Null[int]
-	if err := row.Scan(&c.ID, &c.PuddingID, &document, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &line, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
 		return c, err
 	}
 	var err error
@@ -114,6 +176,11 @@ func scanCook(row scanner) (Cook, error) {
 	}
 	if c.Plan, err = plan.Read([]byte(document)); err != nil {
 		return c, fmt.Errorf("stored plan of cook %s: %w", c.ID, err)
+	}
+	if line.Valid {
+		if err := json.Unmarshal([]byte(line.V), &c.Line); err != nil {
+			return c, fmt.Errorf("stored line of cook %s: %w", c.ID, err)
+		}
 	}
 	if eaten.Valid {
 		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V, NextThickness: nextThickness.V, NextNote: nextNote.V}
@@ -222,12 +289,13 @@ func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
 }
 
 func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend FROM cook_event
+	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks FROM cook_event
 		WHERE cook_id = ? ORDER BY sequence`, cookID)
 	return all(rows, err, func(row scanner) (cook.Event, error) {
 		var e cook.Event
 		var at, mend string
-		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend)
+		var marks sql.Null[string]
+		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend, &marks)
 		if err != nil {
 			return e, err
 		}
@@ -236,14 +304,20 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 				return e, fmt.Errorf("stored repair of event %s: %w", e.ID, err)
 			}
 		}
+		if marks.Valid {
+			if err := json.Unmarshal([]byte(marks.V), &e.Marks); err != nil {
+				return e, fmt.Errorf("stored marks of event %s: %w", e.ID, err)
+			}
+		}
 		e.At, err = parseStamp(at)
 		return e, err
 	})
 }
 
-// Judge stores how a batch ate, and its tags; a later word replaces the earlier.
-// Error: ErrNotFound for a cook that is not there or not finished.
-func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, tags []string, at time.Time) error {
+// Judge stores how a batch ate, its tags, and what it teaches now; a later word
+// replaces the earlier. Error: ErrNotFound for a cook that is not there or not
+// finished.
+func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, tags []string, l Lesson, at time.Time) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		err := changed(tx.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, next_thickness, next_note, judged_at)
 			SELECT id, ?, ?, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
@@ -254,6 +328,9 @@ func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, tags []stri
 		if err != nil {
 			return err
 		}
-		return setTags(ctx, tx, cookID, tags)
+		if err := setTags(ctx, tx, cookID, tags); err != nil {
+			return err
+		}
+		return saveLesson(ctx, tx, cookID, l, at)
 	})
 }

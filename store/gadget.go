@@ -5,6 +5,8 @@ import (
 	"database/sql"
 	"math"
 	"time"
+
+	"kirdu/core/cook"
 )
 
 // A Gadget sends readings.
@@ -25,7 +27,7 @@ type Reading struct {
 
 // MakeGadget keeps a gadget with the hash of its token.
 func (s *Store) MakeGadget(ctx context.Context, g Gadget, tokenHash []byte) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO gadget (id, name, token_hash, with_pot, made_at) VALUES (?, ?, ?, ?, ?)`,
+	_, err := s.exec(ctx, `INSERT INTO gadget (id, name, token_hash, with_pot, made_at) VALUES (?, ?, ?, ?, ?)`,
 		g.ID, g.Name, tokenHash, g.WithPot, stamp(g.MadeAt))
 	return err
 }
@@ -60,26 +62,38 @@ func (s *Store) GadgetByToken(ctx context.Context, tokenHash []byte) (Gadget, er
 // RemoveGadget ends a gadget: its token is worth nothing from now on. Error:
 // ErrNotFound.
 func (s *Store) RemoveGadget(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE gadget SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE gadget SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // HeardOf notes that a gadget sent something.
 func (s *Store) HeardOf(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE gadget SET heard_at = ? WHERE id = ?`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE gadget SET heard_at = ? WHERE id = ?`, stamp(at), id))
+}
+
+// Heard is what a message of gadgets brings to a cook: readings, and what of them
+// the cook is told.
+type Heard struct {
+	Readings []Reading
+	Events   []cook.Event
 }
 
 // KeepReadings stores what came for several cooks: all or nothing.
-func (s *Store) KeepReadings(ctx context.Context, byCook map[string][]Reading, at time.Time) error {
+func (s *Store) KeepReadings(ctx context.Context, byCook map[string]Heard, at time.Time) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		insert, err := tx.PrepareContext(ctx, `INSERT INTO reading (cook_id, kind, at, value, mark, stored_at) VALUES (?, ?, ?, ?, ?, ?)`)
 		if err != nil {
 			return err
 		}
 		defer insert.Close()
-		for id, list := range byCook {
-			for _, r := range list {
+		for id, heard := range byCook {
+			for _, r := range heard.Readings {
 				value := sql.Null[float64]{V: r.Value, Valid: !math.IsNaN(r.Value) && !math.IsInf(r.Value, 0)}
 				if _, err := insert.ExecContext(ctx, id, r.Kind, stamp(r.At), value, r.Mark, stamp(at)); err != nil {
+					return err
+				}
+			}
+			for _, e := range heard.Events {
+				if err := appendEvent(ctx, tx, id, e, at); err != nil {
 					return err
 				}
 			}

@@ -53,7 +53,7 @@ func (s *Store) Gathering(ctx context.Context, id string) (Gathering, error) {
 
 // SaveGathering stores a new gathering, or what was changed of one.
 func (s *Store) SaveGathering(ctx context.Context, g Gathering, at time.Time) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO gathering (`+gatheringColumns+`, created_at) VALUES (?, ?, ?, ?, ?, ?)
+	_, err := s.exec(ctx, `INSERT INTO gathering (`+gatheringColumns+`, created_at) VALUES (?, ?, ?, ?, ?, ?)
 		ON CONFLICT (id) DO UPDATE SET name = excluded.name, serve_at = excluded.serve_at, guests = excluded.guests, hands = excluded.hands`,
 		g.ID, g.Name, stamp(g.ServeAt), g.Guests, g.Hands, stamp(at))
 	return err
@@ -62,7 +62,7 @@ func (s *Store) SaveGathering(ctx context.Context, g Gathering, at time.Time) er
 // SavePlaces keeps where the puddings of a gathering are in its timetable. Error:
 // ErrNotFound.
 func (s *Store) SavePlaces(ctx context.Context, id string, places []byte, worked string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE gathering SET places = ?, places_for = ? WHERE id = ?`, string(places), worked, id))
+	return changed(s.exec(ctx, `UPDATE gathering SET places = ?, places_for = ? WHERE id = ?`, string(places), worked, id))
 }
 
 // CooksOf returns the cooks of a gathering, on the stove or not, the earliest first.
@@ -72,12 +72,12 @@ func (s *Store) CooksOf(ctx context.Context, gatheringID string) ([]Cook, error)
 
 // RemoveGathering takes one away; its puddings stay. Error: ErrNotFound.
 func (s *Store) RemoveGathering(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE gathering SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE gathering SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // RestoreGathering undoes RemoveGathering.
 func (s *Store) RestoreGathering(ctx context.Context, id string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE gathering SET removed_at = NULL WHERE id = ?`, id))
+	return changed(s.exec(ctx, `UPDATE gathering SET removed_at = NULL WHERE id = ?`, id))
 }
 
 // Shares returns the puddings of a gathering that are still on the shelf, as they
@@ -108,5 +108,5 @@ func (s *Store) SetShare(ctx context.Context, gatheringID string, share Share, a
 
 // DropShare takes a pudding off the table of a gathering. Error: ErrNotFound.
 func (s *Store) DropShare(ctx context.Context, gatheringID, puddingID string) error {
-	return changed(s.db.ExecContext(ctx, `DELETE FROM gathering_pudding WHERE gathering_id = ? AND pudding_id = ?`, gatheringID, puddingID))
+	return changed(s.exec(ctx, `DELETE FROM gathering_pudding WHERE gathering_id = ? AND pudding_id = ?`, gatheringID, puddingID))
 }

@@ -45,19 +45,19 @@ const insertMeasuring = `INSERT INTO measuring (` + measuringColumns + `) VALUES
 
 // AddMeasuring stores a measuring; earlier ones of the same name stay.
 func (s *Store) AddMeasuring(ctx context.Context, m Measuring) error {
-	_, err := s.db.ExecContext(ctx, insertMeasuring,
+	_, err := s.exec(ctx, insertMeasuring,
 		m.ID, m.Name, m.Unit, m.Size, m.How, stamp(m.TakenAt))
 	return err
 }
 
 // RemoveMeasuring takes a measuring back: the one before it is in force again.
 func (s *Store) RemoveMeasuring(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE measuring SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE measuring SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // RestoreMeasuring undoes RemoveMeasuring.
 func (s *Store) RestoreMeasuring(ctx context.Context, id string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE measuring SET removed_at = NULL WHERE id = ?`, id))
+	return changed(s.exec(ctx, `UPDATE measuring SET removed_at = NULL WHERE id = ?`, id))
 }
 
 // A WaterTest is the power that a flame of a burner was found to bring into
@@ -92,16 +92,23 @@ func (s *Store) WaterTests(ctx context.Context) ([]WaterTest, error) {
 	return all(rows, err, scanWaterTest)
 }
 
-// AddWaterTest stores a test. Error: ErrNotFound without such a burner.
-func (s *Store) AddWaterTest(ctx context.Context, t WaterTest) error {
-	return changed(s.db.ExecContext(ctx, `INSERT INTO water_test (`+waterTestColumns+`)
-		SELECT ?, id, ?, ?, ?, ?, ?, ?, ?, ? FROM burner WHERE id = ? AND removed_at IS NULL`,
-		t.ID, t.Flame, t.Power, t.SD, t.Before, t.After, t.Minutes, t.Pot, stamp(t.TestedAt), t.BurnerID))
+// AddWaterTest stores a test, and what is forgotten because of it, nil for
+// nothing. Error: ErrNotFound without such a burner.
+func (s *Store) AddWaterTest(ctx context.Context, t WaterTest, gone *Forgotten) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		err := changed(tx.ExecContext(ctx, `INSERT INTO water_test (`+waterTestColumns+`)
+			SELECT ?, id, ?, ?, ?, ?, ?, ?, ?, ? FROM burner WHERE id = ? AND removed_at IS NULL`,
+			t.ID, t.Flame, t.Power, t.SD, t.Before, t.After, t.Minutes, t.Pot, stamp(t.TestedAt), t.BurnerID))
+		if err != nil || gone == nil {
+			return err
+		}
+		return forget(ctx, tx, *gone)
+	})
 }
 
 // RemoveWaterTest takes a test back: the one before it is in force again.
 func (s *Store) RemoveWaterTest(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE water_test SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE water_test SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // OwnMaterials returns the kitchen's own materials and corrected figures.
@@ -124,7 +131,7 @@ func (s *Store) SaveOwnMaterial(ctx context.Context, m plan.OwnMaterial, at time
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO own_material (slug, document, changed_at) VALUES (?, ?, ?)
+	_, err = s.exec(ctx, `INSERT INTO own_material (slug, document, changed_at) VALUES (?, ?, ?)
 		ON CONFLICT (slug) DO UPDATE SET document = excluded.document, changed_at = excluded.changed_at, removed_at = NULL`,
 		m.Slug, string(document), stamp(at))
 	return err
@@ -132,12 +139,12 @@ func (s *Store) SaveOwnMaterial(ctx context.Context, m plan.OwnMaterial, at time
 
 // RemoveOwnMaterial takes an own material out; plans that use it keep it.
 func (s *Store) RemoveOwnMaterial(ctx context.Context, slug string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE own_material SET removed_at = ? WHERE slug = ? AND removed_at IS NULL`, stamp(at), slug))
+	return changed(s.exec(ctx, `UPDATE own_material SET removed_at = ? WHERE slug = ? AND removed_at IS NULL`, stamp(at), slug))
 }
 
 // RestoreOwnMaterial undoes RemoveOwnMaterial.
 func (s *Store) RestoreOwnMaterial(ctx context.Context, slug string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE own_material SET removed_at = NULL WHERE slug = ?`, slug))
+	return changed(s.exec(ctx, `UPDATE own_material SET removed_at = NULL WHERE slug = ?`, slug))
 }
 
 // Names of the settings of the room.
@@ -284,14 +291,14 @@ func (s *Store) AtHand(ctx context.Context) (map[string]sql.Null[measure.Gram], 
 
 // NoteAtHand stores that a material is in the house, with its mass if known.
 func (s *Store) NoteAtHand(ctx context.Context, slug string, mass sql.Null[measure.Gram], at time.Time) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO at_hand (slug, mass_g, noted_at) VALUES (?, ?, ?)
+	_, err := s.exec(ctx, `INSERT INTO at_hand (slug, mass_g, noted_at) VALUES (?, ?, ?)
 		ON CONFLICT (slug) DO UPDATE SET mass_g = excluded.mass_g, noted_at = excluded.noted_at`, slug, mass, stamp(at))
 	return err
 }
 
 // UsedUp forgets that a material is in the house.
 func (s *Store) UsedUp(ctx context.Context, slug string) error {
-	return changed(s.db.ExecContext(ctx, `DELETE FROM at_hand WHERE slug = ?`, slug))
+	return changed(s.exec(ctx, `DELETE FROM at_hand WHERE slug = ?`, slug))
 }
 
 // A Buy is a pudding that is bought for.
@@ -351,16 +358,16 @@ func (s *Store) BuyForAll(ctx context.Context, buys []Buy, at time.Time) error {
 
 // NotBuyFor takes a pudding off the list.
 func (s *Store) NotBuyFor(ctx context.Context, puddingID string) error {
-	return changed(s.db.ExecContext(ctx, `DELETE FROM buying WHERE pudding_id = ?`, puddingID))
+	return changed(s.exec(ctx, `DELETE FROM buying WHERE pudding_id = ?`, puddingID))
 }
 
 // Tick notes that a mass of a material is in the basket; 0 g takes it out.
 func (s *Store) Tick(ctx context.Context, slug string, mass measure.Gram, at time.Time) error {
 	if mass <= 0 {
-		_, err := s.db.ExecContext(ctx, `DELETE FROM bought WHERE slug = ?`, slug)
+		_, err := s.exec(ctx, `DELETE FROM bought WHERE slug = ?`, slug)
 		return err
 	}
-	_, err := s.db.ExecContext(ctx, `INSERT INTO bought (slug, mass_g, ticked_at) VALUES (?, ?, ?)
+	_, err := s.exec(ctx, `INSERT INTO bought (slug, mass_g, ticked_at) VALUES (?, ?, ?)
 		ON CONFLICT (slug) DO UPDATE SET mass_g = excluded.mass_g, ticked_at = excluded.ticked_at`, slug, mass, stamp(at))
 	return err
 }
@@ -372,5 +379,5 @@ func (s *Store) ServeAt(ctx context.Context, id string, at time.Time) error {
 	if !at.IsZero() {
 		text = sql.NullString{String: stamp(at), Valid: true}
 	}
-	return changed(s.db.ExecContext(ctx, `UPDATE pudding SET serve_at = ? WHERE id = ? AND removed_at IS NULL`, text, id))
+	return changed(s.exec(ctx, `UPDATE pudding SET serve_at = ? WHERE id = ? AND removed_at IS NULL`, text, id))
 }

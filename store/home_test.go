@@ -48,10 +48,10 @@ func TestWaterTestsOfABurner(t *testing.T) {
 	test := store.WaterTest{BurnerID: "b", Flame: vessel.High, SD: 40, Before: 1000, After: 800, Minutes: 10, Pot: "steel"}
 	for i, power := range []measure.Watt{900, 850} {
 		test.ID, test.Power, test.TestedAt = fmt.Sprint("t", i), power, now.Add(time.Duration(i)*time.Hour)
-		require.NoError(t, s.AddWaterTest(ctx, test))
+		require.NoError(t, s.AddWaterTest(ctx, test, nil))
 	}
 	test.ID, test.Flame, test.Power = "low", vessel.Low, 140
-	require.NoError(t, s.AddWaterTest(ctx, test))
+	require.NoError(t, s.AddWaterTest(ctx, test, nil))
 	flames := func() map[vessel.Flame]measure.Watt {
 		burners, err := s.Burners(ctx)
 		require.NoError(t, err)
@@ -64,7 +64,7 @@ func TestWaterTestsOfABurner(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, tests, 2)
 	test.ID, test.BurnerID = "other", "no burner"
-	require.ErrorIs(t, s.AddWaterTest(ctx, test), store.ErrNotFound)
+	require.ErrorIs(t, s.AddWaterTest(ctx, test, nil), store.ErrNotFound)
 }
 
 func TestRoomAndUnits(t *testing.T) {

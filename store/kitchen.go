@@ -47,7 +47,7 @@ func (s *Store) AddPot(ctx context.Context, p Pot, at time.Time) error {
 	if p.MassG != nil {
 		mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
 	}
-	_, err := s.db.ExecContext(ctx, insertPot,
+	_, err := s.exec(ctx, insertPot,
 		p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at))
 	return err
 }
@@ -55,12 +55,12 @@ func (s *Store) AddPot(ctx context.Context, p Pot, at time.Time) error {
 // RemovePot takes a pot out of the kitchen; plans that use it keep its
 // measures. RestorePot brings it back.
 func (s *Store) RemovePot(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE pot SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE pot SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // RestorePot undoes RemovePot.
 func (s *Store) RestorePot(ctx context.Context, id string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE pot SET removed_at = NULL WHERE id = ?`, id))
+	return changed(s.exec(ctx, `UPDATE pot SET removed_at = NULL WHERE id = ?`, id))
 }
 
 const burnerColumns = `id, name, kind, power_w, efficiency`
@@ -103,19 +103,19 @@ const insertBurner = `INSERT INTO burner (` + burnerColumns + `, added_at) VALUE
 
 // AddBurner stores a burner.
 func (s *Store) AddBurner(ctx context.Context, b Burner, at time.Time) error {
-	_, err := s.db.ExecContext(ctx, insertBurner,
+	_, err := s.exec(ctx, insertBurner,
 		b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at))
 	return err
 }
 
 // RemoveBurner takes a burner out of the kitchen.
 func (s *Store) RemoveBurner(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE burner SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE burner SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // RestoreBurner undoes RemoveBurner.
 func (s *Store) RestoreBurner(ctx context.Context, id string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE burner SET removed_at = NULL WHERE id = ?`, id))
+	return changed(s.exec(ctx, `UPDATE burner SET removed_at = NULL WHERE id = ?`, id))
 }
 
 // Furnish puts the first pot, burner and, if there is one, measure into a kitchen,

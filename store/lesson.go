@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"time"
 
@@ -14,6 +15,7 @@ import (
 type Lesson struct {
 	CookID       string
 	FinishedAt   time.Time
+	Edition      int // of the model it was learnt with
 	Observations []learn.Observation
 }
 
@@ -29,12 +31,12 @@ const mostTaught = 300
 
 // Lessons returns those of the latest batches.
 func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.finished_at, lesson.observations FROM lesson JOIN cook ON cook.id = lesson.cook_id
+	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.finished_at, lesson.edition, lesson.observations FROM lesson JOIN cook ON cook.id = lesson.cook_id
 		ORDER BY cook.finished_at DESC LIMIT ?`, mostTaught)
 	return all(rows, err, func(row scanner) (Lesson, error) {
 		var l Lesson
 		var finished, observations string
-		if err := row.Scan(&l.CookID, &finished, &observations); err != nil {
+		if err := row.Scan(&l.CookID, &finished, &l.Edition, &observations); err != nil {
 			return l, err
 		}
 		if err := json.Unmarshal([]byte(observations), &l.Observations); err != nil {
@@ -46,30 +48,30 @@ func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
 	})
 }
 
-// Untaught returns so many of the latest batches in the book that have no lesson.
-func (s *Store) Untaught(ctx context.Context, most int) ([]Cook, error) {
+// Untaught returns so many of the latest batches in the book that have no lesson,
+// or one that was learnt with an older edition of the model.
+func (s *Store) Untaught(ctx context.Context, edition, most int) ([]Cook, error) {
 	return s.cooks(ctx, cookQuery+` LEFT JOIN lesson ON lesson.cook_id = cook.id
-		WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND lesson.cook_id IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
+		WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND (lesson.cook_id IS NULL OR lesson.edition < ?) ORDER BY cook.begun_at DESC LIMIT ?`, edition, most)
 }
 
 // SaveLesson stores what a batch teaches; a later lesson takes the place of the
 // earlier.
-func (s *Store) SaveLesson(ctx context.Context, cookID string, observations []learn.Observation, at time.Time) error {
-	if observations == nil {
-		observations = []learn.Observation{}
+func (s *Store) SaveLesson(ctx context.Context, cookID string, l Lesson, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error { return saveLesson(ctx, tx, cookID, l, at) })
+}
+
+func saveLesson(ctx context.Context, tx *sql.Tx, cookID string, l Lesson, at time.Time) error {
+	if l.Observations == nil {
+		l.Observations = []learn.Observation{}
 	}
-	data, err := json.Marshal(observations)
+	data, err := json.Marshal(l.Observations)
 	if err != nil {
 		return err
 	}
-	_, err = s.db.ExecContext(ctx, `INSERT INTO lesson (cook_id, observations, worked_at) VALUES (?, ?, ?)
-		ON CONFLICT (cook_id) DO UPDATE SET observations = excluded.observations, worked_at = excluded.worked_at`, cookID, string(data), stamp(at))
-	return err
-}
-
-// DropLesson lets the lesson of a batch be worked out anew.
-func (s *Store) DropLesson(ctx context.Context, cookID string) error {
-	_, err := s.db.ExecContext(ctx, `DELETE FROM lesson WHERE cook_id = ?`, cookID)
+	_, err = tx.ExecContext(ctx, `INSERT INTO lesson (cook_id, observations, edition, worked_at) VALUES (?, ?, ?, ?)
+		ON CONFLICT (cook_id) DO UPDATE SET observations = excluded.observations, edition = excluded.edition, worked_at = excluded.worked_at`,
+		cookID, string(data), l.Edition, stamp(at))
 	return err
 }
 
@@ -90,14 +92,18 @@ func (s *Store) ForgottenThings(ctx context.Context) ([]Forgotten, error) {
 
 // Forget lets what batches until now teach of a thing count no more.
 func (s *Store) Forget(ctx context.Context, f Forgotten) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO forgotten (about, name, at) VALUES (?, ?, ?)
+	return s.inTx(ctx, func(tx *sql.Tx) error { return forget(ctx, tx, f) })
+}
+
+func forget(ctx context.Context, tx *sql.Tx, f Forgotten) error {
+	_, err := tx.ExecContext(ctx, `INSERT INTO forgotten (about, name, at) VALUES (?, ?, ?)
 		ON CONFLICT (about, name) DO UPDATE SET at = excluded.at`, f.Of, f.Name, stamp(f.At))
 	return err
 }
 
 // Remember undoes Forget.
 func (s *Store) Remember(ctx context.Context, of learn.Of, name string) error {
-	_, err := s.db.ExecContext(ctx, `DELETE FROM forgotten WHERE about = ? AND name = ?`, of, name)
+	_, err := s.exec(ctx, `DELETE FROM forgotten WHERE about = ? AND name = ?`, of, name)
 	return err
 }
 

@@ -219,10 +219,10 @@ func (s *Store) Versions(ctx context.Context, id string, below, most int) ([]Pla
 
 // RemovePudding takes a pudding off the shelf; its batches stay in the book.
 func (s *Store) RemovePudding(ctx context.Context, id string, at time.Time) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE pudding SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
+	return changed(s.exec(ctx, `UPDATE pudding SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
 }
 
 // RestorePudding undoes RemovePudding.
 func (s *Store) RestorePudding(ctx context.Context, id string) error {
-	return changed(s.db.ExecContext(ctx, `UPDATE pudding SET removed_at = NULL WHERE id = ?`, id))
+	return changed(s.exec(ctx, `UPDATE pudding SET removed_at = NULL WHERE id = ?`, id))
 }

@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"sync/atomic"
 	"time"
 
 	"github.com/pressly/goose/v3"
@@ -87,7 +88,48 @@ func (s *Store) inTx(ctx context.Context, do func(*sql.Tx) error) error {
 	if err := do(tx); err != nil {
 		return err
 	}
-	return tx.Commit()
+	if err := tx.Commit(); err != nil {
+		return err
+	}
+	committed(ctx)
+	return nil
+}
+
+// exec runs one statement that changes something.
+func (s *Store) exec(ctx context.Context, query string, arguments ...any) (sql.Result, error) {
+	result, err := s.db.ExecContext(ctx, query, arguments...)
+	if err == nil {
+		if n, err := result.RowsAffected(); err == nil && n > 0 {
+			committed(ctx)
+		}
+	}
+	return result, err
+}
+
+type witnessKey struct{}
+
+// A Witness knows whether something was stored in its context, so that the answer
+// to a failure afterwards can say so.
+type Witness struct{ stored atomic.Bool }
+
+// Stored reports whether something was.
+func (w *Witness) Stored() bool { return w != nil && w.stored.Load() }
+
+// WithWitness returns a context in which changes are witnessed.
+func WithWitness(ctx context.Context) context.Context {
+	return context.WithValue(ctx, witnessKey{}, &Witness{})
+}
+
+// WitnessOf returns the witness of a context, nil if there is none.
+func WitnessOf(ctx context.Context) *Witness {
+	w, _ := ctx.Value(witnessKey{}).(*Witness)
+	return w
+}
+
+func committed(ctx context.Context) {
+	if w := WitnessOf(ctx); w != nil {
+		w.stored.Store(true)
+	}
 }
 
 // scanner is a row, or the present one of rows.
@@ -163,7 +205,7 @@ func (s *Store) Settings(ctx context.Context) (map[string]string, error) {
 
 // SetSetting stores a setting.
 func (s *Store) SetSetting(ctx context.Context, name, value string) error {
-	_, err := s.db.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
+	_, err := s.exec(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
 		ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value)
 	return err
 }

@@ -156,14 +156,14 @@ func TestFromStoveToBook(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, onStove, 1)
 	verdict := store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "good"}
-	require.ErrorIs(t, s.Judge(ctx, id, verdict, nil, now), store.ErrNotFound, "not before it is finished")
+	require.ErrorIs(t, s.Judge(ctx, id, verdict, nil, store.Lesson{}, now), store.ErrNotFound, "not before it is finished")
 	done := event(cook.Finished, 0, time.Hour)
 	done.Mass = 900
 	require.NoError(t, s.AppendEvent(ctx, id, done, now))
-	require.NoError(t, s.Judge(ctx, id, verdict, nil, now))
+	require.NoError(t, s.Judge(ctx, id, verdict, nil, store.Lesson{}, now))
 	verdict.Note = "better next day"
-	require.NoError(t, s.Judge(ctx, id, verdict, nil, now), "a later word replaces the earlier")
-	require.Error(t, s.Judge(ctx, id, store.Verdict{Eaten: "raw"}, nil, now))
+	require.NoError(t, s.Judge(ctx, id, verdict, nil, store.Lesson{}, now), "a later word replaces the earlier")
+	require.Error(t, s.Judge(ctx, id, store.Verdict{Eaten: "raw"}, nil, store.Lesson{}, now))
 	book, err := s.Book(ctx, 10)
 	require.NoError(t, err)
 	require.Len(t, book, 1)

@@ -204,7 +204,7 @@ func TestEveryWayFromItsPage(t *testing.T) {
 // the page says what.
 func TestLooksAtTheStove(t *testing.T) {
 	// By then the grain should have but a firm core.
-	s := newSite(t, func(o *web.Options) { o.Now = func() time.Time { return now.Add(5 * time.Minute) } })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return now.Add(5 * time.Minute) } })
 	path := "/stove/" + s.onStove().ID
 	_, page := s.get(path)
 	require.True(t, strings.Contains(page, "between the fingers") && strings.Contains(page, "Off the spoon"))

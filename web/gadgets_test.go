@@ -21,7 +21,7 @@ import (
 // what must be refused.
 func TestReadingsOfAGadget(t *testing.T) {
 	at := now
-	s := newSite(t, func(o *web.Options) { o.Now = func() time.Time { return at } })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return at } })
 	response, page := s.post("/kitchen/gadgets", url.Values{"name": {"scale by the window"}, "with_pot": {"1"}})
 	require.Equal(t, http.StatusOK, response.StatusCode)
 	token := regexp.MustCompile(`readonly value="([^"]+)"`).FindStringSubmatch(page)[1]

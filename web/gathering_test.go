@@ -74,7 +74,7 @@ func TestGathering(t *testing.T) {
 // A timetable is kept, moved by hand, put off, and follows what is on the stove.
 func TestTimetableIsMoved(t *testing.T) {
 	at := now
-	s := newSite(t, func(o *web.Options) { o.Now = func() time.Time { return at } })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return at } })
 	ctx := context.Background()
 	response, _ := s.post("/gatherings", url.Values{"name": {"Supper"}, "at": {at.Add(6 * time.Hour).Format("2006-01-02T15:04")}, "guests": {"14"}, "hands": {"2"}})
 	path := response.Header.Get("Location")
@@ -156,7 +156,7 @@ func TestTimetableIsMoved(t *testing.T) {
 func TestClocksChangeInTheNight(t *testing.T) {
 	zone, err := time.LoadLocation("Europe/Berlin")
 	require.NoError(t, err)
-	s := newSite(t, func(o *web.Options) { o.Zone = zone })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Zone = zone })
 	response, page := s.post("/gatherings", url.Values{"name": {"Supper"}, "at": {"2099-03-29T02:30"}, "guests": {"4"}, "hands": {"1"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.True(t, strings.Contains(page, "put forward"))

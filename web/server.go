@@ -21,6 +21,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/klauspost/compress/gzhttp"
 
+	"kirdu/app"
 	"kirdu/store"
 	"kirdu/web/about"
 	"kirdu/web/aim"
@@ -55,14 +56,9 @@ var static embed.FS
 
 // Options are what the program starts the interface with.
 type Options struct {
-	Store  *store.Store
-	Now    func() time.Time
-	Zone   *time.Location
-	Log    *slog.Logger
-	Demo   bool
-	Login  bool     // ask for the passphrase: any address but the loopback
-	Hosts  []string // names the application answers to; nil: only the loopback
-	Secure bool     // cookies over TLS only
+	Kitchen *app.Kitchen
+	Hosts   []string // names the application answers to; nil: only the loopback
+	Secure  bool     // cookies over TLS only
 
 	ending <-chan struct{} // closed when the server shuts down
 }
@@ -82,7 +78,7 @@ func NewServer(o Options) *http.Server {
 	server := &http.Server{
 		Handler: Handler(o), ReadHeaderTimeout: readTimeout, ReadTimeout: readTimeout,
 		WriteTimeout: writeTimeout, IdleTimeout: idleTimeout, MaxHeaderBytes: 1 << 16,
-		ErrorLog: slog.NewLogLogger(o.Log.Handler(), slog.LevelWarn),
+		ErrorLog: slog.NewLogLogger(o.Kitchen.Log.Handler(), slog.LevelWarn),
 	}
 	// Streams do not end by themselves and would hold the program up.
 	server.RegisterOnShutdown(sync.OnceFunc(func() { close(ending) }))
@@ -92,28 +88,28 @@ func NewServer(o Options) *http.Server {
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	app := &page.App{Store: o.Store, Now: o.Now, Zone: o.Zone, Log: o.Log, Demo: o.Demo, Login: o.Login, Version: version(files), Ending: o.ending}
+	screens := &page.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending}
 	sessions := scs.New()
-	sessions.Store = sqlite3store.New(o.Store.DB())
+	sessions.Store = sqlite3store.New(o.Kitchen.Store.DB())
 	sessions.Lifetime = 30 * 24 * time.Hour
 	sessions.Cookie.Name = "kirdu_session"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.Cookie.Secure = o.Secure
 	sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
-		o.Log.Error("session", "error", err)
+		o.Kitchen.Log.Error("session", "error", err)
 		http.Error(w, "The session could not be read. Try again.", http.StatusInternalServerError)
 	}
 
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.HandleMethodNotAllowed = true
-	engine.Use(recovery(app))
-	routes(engine, app, sessions, files)
+	engine.Use(recovery(screens))
+	routes(engine, screens, sessions, files)
 
-	var handler http.Handler = engine
+	var handler http.Handler = witnessed(engine)
 	handler = sessions.LoadAndSave(handler)
-	handler = crossOrigin(app).Handler(handler)
+	handler = crossOrigin(screens).Handler(handler)
 	handler = limited(handler)
 	handler = headers(handler)
 	handler = knownHost(o.Hosts, handler)
@@ -122,6 +118,13 @@ func Handler(o Options) http.Handler {
 		panic(err) // the options are ours
 	}
 	return compress(handler)
+}
+
+// witnessed lets the answer to a failure say whether something was stored.
+func witnessed(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		next.ServeHTTP(w, r.WithContext(store.WithWitness(r.Context())))
+	})
 }
 
 // limited keeps bodies small, but for the addresses that take files.
@@ -195,7 +198,7 @@ func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, fil
 	inside.POST("/stove/:id", cooking.Record)
 	inside.GET("/stove/:id/changes", cooking.Listen)
 
-	things := gadgets.New(app, cooking.Tell)
+	things := gadgets.New(app)
 	engine.POST("/readings", things.Take)
 	inside.GET("/kitchen/gadgets", things.Show)
 	inside.POST("/kitchen/gadgets", things.Make)
@@ -218,7 +221,7 @@ func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, fil
 	walls := sheet.New(app)
 	inside.GET("/puddings/:id/sheet", walls.Show)
 
-	saves := rescue.New(app, cooking.Tell)
+	saves := rescue.New(app)
 	inside.GET("/rescue", saves.First)
 	inside.GET("/rescue/pot", saves.OfPot)
 	inside.GET("/puddings/:id/rescue", saves.OfPudding)

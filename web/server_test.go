@@ -19,6 +19,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -27,25 +28,26 @@ import (
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web"
-	"kirdu/web/login"
 )
 
 var now = time.Date(2026, 11, 25, 12, 0, 0, 0, time.UTC)
 
 // A site is the application with the sample kitchen, at a fixed time.
 type site struct {
-	t      testing.TB
-	store  *store.Store
-	server *httptest.Server
-	client *http.Client
+	t       testing.TB
+	kitchen *app.Kitchen
+	store   *store.Store
+	server  *httptest.Server
+	client  *http.Client
 }
 
 func newSite(t testing.TB, change func(*web.Options)) *site {
 	t.Helper()
 	s, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "kitchen.sqlite"))
 	require.NoError(t, err)
-	require.NoError(t, demo.Fill(context.Background(), s, now, time.UTC))
-	o := web.Options{Store: s, Now: func() time.Time { return now }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler), Demo: true}
+	k := &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}
+	require.NoError(t, demo.Fill(context.Background(), k))
+	o := web.Options{Kitchen: k}
 	if change != nil {
 		change(&o)
 	}
@@ -56,7 +58,7 @@ func newSite(t testing.TB, change func(*web.Options)) *site {
 	client := server.Client()
 	client.Jar = jar
 	client.CheckRedirect = func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }
-	return &site{t, s, server, client}
+	return &site{t, k, s, server, client}
 }
 
 func (s *site) do(method, path string, form url.Values, header http.Header) (*http.Response, string) {
@@ -389,10 +391,10 @@ func TestOtherSitesAreRefused(t *testing.T) {
 }
 
 func TestPassphrase(t *testing.T) {
-	s := newSite(t, func(o *web.Options) { o.Login, o.Hosts = true, []string{} })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Login, o.Hosts = true, []string{} })
 	ctx := context.Background()
-	require.ErrorIs(t, login.SetPassphrase(ctx, s.store, "short"), login.ErrLength)
-	require.NoError(t, login.SetPassphrase(ctx, s.store, "lantern supper"))
+	require.ErrorIs(t, s.kitchen.SetPassphrase(ctx, "short"), app.ErrPassphraseLength)
+	require.NoError(t, s.kitchen.SetPassphrase(ctx, "lantern supper"))
 	response, _ := s.get("/kitchen")
 	require.Equal(t, "/login", response.Header.Get("Location"))
 	response, _ = s.post("/puddings/new", url.Values{"way": {"reduced in milk"}, "bowls": {"4"}})

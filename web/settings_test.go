@@ -16,7 +16,6 @@ import (
 
 	"kirdu/store"
 	"kirdu/web"
-	"kirdu/web/login"
 )
 
 var allSettings = url.Values{"units": {"metric"}, "numbers": {"comma"}, "dates": {"iso"}, "heat": {"cf"}, "week": {"sunday"}, "theme": {"dark"}}
@@ -50,8 +49,8 @@ func TestSettingsChangeEveryPage(t *testing.T) {
 
 // TestSessionsOfTheHousehold lets two devices in, lists them, and ends one.
 func TestSessionsOfTheHousehold(t *testing.T) {
-	s := newSite(t, func(o *web.Options) { o.Login, o.Hosts = true, []string{} })
-	require.NoError(t, login.SetPassphrase(t.Context(), s.store, "lantern supper"))
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Login, o.Hosts = true, []string{} })
+	require.NoError(t, s.kitchen.SetPassphrase(t.Context(), "lantern supper"))
 	other, err := cookiejar.New(nil)
 	require.NoError(t, err)
 	mine := s.client.Jar
@@ -113,7 +112,7 @@ func TestAnEmptyKitchenIsLedThrough(t *testing.T) {
 	empty, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "empty.sqlite"))
 	require.NoError(t, err)
 	defer empty.Close()
-	s := newSite(t, func(o *web.Options) { o.Store, o.Now = empty, time.Now })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Store, o.Kitchen.Now = empty, time.Now })
 	response, _ := s.get("/")
 	require.Equal(t, "/start", response.Header.Get("Location"))
 	form := url.Values{"diameter": {"220"}, "height": {"120"}, "kind": {"gas"}, "power": {"2200"}, "cup": {"230"}, "bowls": {"4"}, "way": {"reduced in milk"}}
@@ -146,7 +145,7 @@ func TestAnEmptyKitchenIsLedThrough(t *testing.T) {
 	skipped, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "skipped.sqlite"))
 	require.NoError(t, err)
 	defer skipped.Close()
-	s = newSite(t, func(o *web.Options) { o.Store, o.Now = skipped, time.Now })
+	s = newSite(t, func(o *web.Options) { o.Kitchen.Store, o.Kitchen.Now = skipped, time.Now })
 	response, _ = s.post("/start/skip", nil)
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	response, _ = s.get("/")

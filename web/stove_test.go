@@ -19,7 +19,7 @@ import (
 // can be taken back.
 func TestNotAsPlanned(t *testing.T) {
 	at := now
-	s := newSite(t, func(o *web.Options) { o.Now = func() time.Time { return at } })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return at } })
 	path := "/stove/" + s.onStove().ID
 	tell := func(fields url.Values) string {
 		t.Helper()
@@ -91,7 +91,7 @@ func TestNotAsPlanned(t *testing.T) {
 // a cooker's whistles are counted.
 func TestJobsBesideThePot(t *testing.T) {
 	at := now
-	s := newSite(t, func(o *web.Options) { o.Now = func() time.Time { return at } })
+	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return at } })
 	s.post("/puddings/new", url.Values{"way": {"pulse with jaggery and presses"}, "bowls": {"6"}, "serve": {"hot"}})
 	response, _ := s.post("/puddings/"+s.pudding().ID+"/cook", nil)
 	path := response.Header.Get("Location")

@@ -8,6 +8,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"kirdu/app"
 	"kirdu/store"
 	"kirdu/web/archive"
 )
@@ -19,7 +20,7 @@ func exportCommand() *cobra.Command {
 		Short: "Write everything into one archive of open formats (JSON and CSV in a zip file)",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return withExisting(cmd.Context(), data, "export", func(s *store.Store, _ string) error {
+			return withExisting(cmd.Context(), data, "export", func(k *app.Kitchen, _ string) error {
 				const ownerOnly = 0o600
 				file, err := os.OpenFile(args[0], os.O_WRONLY|os.O_CREATE|os.O_EXCL, ownerOnly)
 				if errors.Is(err, os.ErrExist) {
@@ -27,7 +28,7 @@ func exportCommand() *cobra.Command {
 				} else if err != nil {
 					return err
 				}
-				err = archive.Write(cmd.Context(), s, file)
+				err = k.Export(cmd.Context(), file)
 				if err == nil {
 					err = file.Sync()
 				}
@@ -55,7 +56,7 @@ func importCommand() *cobra.Command {
 			if choice != store.KeepOurs && choice != store.TakeTheirs {
 				return fmt.Errorf("--clashes %q: choose %s or %s", clashes, store.KeepOurs, store.TakeTheirs)
 			}
-			path, err := dataFile(data)
+			path, err := app.DataFile(data)
 			if err != nil {
 				return err
 			}
@@ -68,12 +69,8 @@ func importCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return withKitchen(cmd.Context(), path, func(s *store.Store, _ string) error {
-				sheets, err := archive.Read(cmd.Context(), s, file, info.Size())
-				if err != nil {
-					return fmt.Errorf("%s: %w; nothing was changed", args[0], err)
-				}
-				report, err := s.Absorb(cmd.Context(), sheets, choice, dry)
+			return withKitchen(cmd.Context(), path, func(k *app.Kitchen, _ string) error {
+				report, err := k.Import(cmd.Context(), file, info.Size(), choice, dry)
 				if err != nil {
 					return fmt.Errorf("%s: %w; nothing was changed", args[0], err)
 				}

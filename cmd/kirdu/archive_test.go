@@ -1,6 +1,7 @@
 package main
 
 import (
+	"log/slog"
 	"os"
 	"path/filepath"
 	"testing"
@@ -8,6 +9,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"kirdu/app"
 	"kirdu/demo"
 	"kirdu/exchange"
 	"kirdu/store"
@@ -20,7 +22,7 @@ func TestExportWipeImport(t *testing.T) {
 	data, first, fresh, second := filepath.Join(folder, "a.sqlite"), filepath.Join(folder, "a.kirdu.zip"), filepath.Join(folder, "b.sqlite"), filepath.Join(folder, "b.kirdu.zip")
 	s, err := store.Open(t.Context(), data)
 	require.NoError(t, err)
-	require.NoError(t, demo.Fill(t.Context(), s, time.Now(), time.UTC))
+	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: time.Now, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}))
 	require.NoError(t, s.Close())
 
 	out, _, err := command(t, t.Context(), "", "export", first, "--data", data)

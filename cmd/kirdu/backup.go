@@ -8,6 +8,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"kirdu/app"
 	"kirdu/store"
 )
 
@@ -18,8 +19,8 @@ func backupCommand() *cobra.Command {
 		Short: "Copy all data into a new file, also while the application runs",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return withExisting(cmd.Context(), data, "copy", func(s *store.Store, path string) error {
-				if err := s.Backup(cmd.Context(), args[0]); err != nil {
+			return withExisting(cmd.Context(), data, "copy", func(k *app.Kitchen, path string) error {
+				if err := k.Store.Backup(cmd.Context(), args[0]); err != nil {
 					return err
 				}
 				fmt.Fprintf(cmd.OutOrStdout(), "%s is copied to %s, and the copy is whole.\n", path, args[0])
@@ -32,8 +33,8 @@ func backupCommand() *cobra.Command {
 }
 
 // withExisting is withKitchen for what makes no kitchen where there is none.
-func withExisting(ctx context.Context, given, what string, do func(s *store.Store, path string) error) error {
-	path, err := dataFile(given)
+func withExisting(ctx context.Context, given, what string, do func(k *app.Kitchen, path string) error) error {
+	path, err := app.DataFile(given)
 	if err != nil {
 		return err
 	}
@@ -50,7 +51,7 @@ func restoreCommand() *cobra.Command {
 		Short: "Put a backup in the place of your data, which is kept beside it",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			path, err := dataFile(data)
+			path, err := app.DataFile(data)
 			if err != nil {
 				return err
 			}

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"flag"
+	"kirdu/app"
 	"net"
 	"os"
 	"path/filepath"
@@ -108,10 +109,10 @@ func TestNetworkNeedsAPassphrase(t *testing.T) {
 
 func TestDataFile(t *testing.T) {
 	t.Setenv("XDG_DATA_HOME", "/somewhere")
-	path, err := dataFile("")
+	path, err := app.DataFile("")
 	require.NoError(t, err)
 	require.Equal(t, "/somewhere/kirdu/kirdu.sqlite", path)
-	path, err = dataFile("own.sqlite")
+	path, err = app.DataFile("own.sqlite")
 	require.NoError(t, err)
 	require.Equal(t, "own.sqlite", path)
 }

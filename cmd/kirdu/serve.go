@@ -10,7 +10,6 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
-	"runtime"
 	"strings"
 	"syscall"
 	"time"
@@ -19,10 +18,9 @@ import (
 	"github.com/spf13/cobra"
 	"golang.org/x/term"
 
+	"kirdu/app"
 	"kirdu/demo"
-	"kirdu/store"
 	"kirdu/web"
-	"kirdu/web/login"
 )
 
 // defaultAddress is reachable from this machine only.
@@ -36,9 +34,9 @@ func serveCommand() *cobra.Command {
 		Short: "Start the application with your own kitchen",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withKitchen(cmd.Context(), data, func(s *store.Store, path string) error {
+			return withKitchen(cmd.Context(), data, func(k *app.Kitchen, path string) error {
 				fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
-				return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Store: s, Hosts: hosts})
+				return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k, Hosts: hosts})
 			})
 		},
 	}
@@ -60,16 +58,16 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer os.RemoveAll(folder)
-			s, err := store.Open(cmd.Context(), filepath.Join(folder, "demo.sqlite"))
+			k, err := app.Open(cmd.Context(), filepath.Join(folder, "demo.sqlite"), slog.New(slog.NewTextHandler(os.Stderr, nil)))
 			if err != nil {
 				return err
 			}
-			defer s.Close()
-			if err := demo.Fill(cmd.Context(), s, time.Now(), time.Local); err != nil {
+			defer k.Store.Close()
+			if err := demo.Fill(cmd.Context(), k); err != nil {
 				return fmt.Errorf("fill the sample kitchen: %w", err)
 			}
 			fmt.Fprintln(cmd.OutOrStdout(), "Sample kitchen: a throwaway copy. What you do in it is gone when this program ends.")
-			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Store: s, Demo: true})
+			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k})
 		},
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on")
@@ -83,12 +81,12 @@ func passphraseCommand() *cobra.Command {
 		Short: "Set the household's passphrase, asked for on any address but the loopback",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withKitchen(cmd.Context(), data, func(s *store.Store, _ string) error {
+			return withKitchen(cmd.Context(), data, func(k *app.Kitchen, _ string) error {
 				passphrase, err := readPassphrase(cmd.InOrStdin(), cmd.OutOrStdout())
 				if err != nil {
 					return err
 				}
-				if err := login.SetPassphrase(cmd.Context(), s, passphrase); err != nil {
+				if err := k.SetPassphrase(cmd.Context(), passphrase); err != nil {
 					return err
 				}
 				fmt.Fprintln(cmd.OutOrStdout(), "The passphrase is set.")
@@ -117,40 +115,17 @@ func readPassphrase(in io.Reader, out io.Writer) (string, error) {
 
 // withKitchen opens the cook's own data file, by default that of the data
 // folder, and closes it afterwards.
-func withKitchen(ctx context.Context, given string, do func(s *store.Store, path string) error) error {
-	path, err := dataFile(given)
+func withKitchen(ctx context.Context, given string, do func(k *app.Kitchen, path string) error) error {
+	path, err := app.DataFile(given)
 	if err != nil {
 		return err
 	}
-	s, err := store.Open(ctx, path)
+	k, err := app.Open(ctx, path, slog.New(slog.NewTextHandler(os.Stderr, nil)))
 	if err != nil {
 		return err
 	}
-	defer s.Close()
-	return do(s, path)
-}
-
-// dataFile returns where the kitchen's data is kept.
-func dataFile(given string) (string, error) {
-	if given != "" {
-		return given, nil
-	}
-	const name = "kirdu.sqlite"
-	if folder := os.Getenv("XDG_DATA_HOME"); folder != "" {
-		return filepath.Join(folder, "kirdu", name), nil
-	}
-	if runtime.GOOS == "linux" {
-		home, err := os.UserHomeDir()
-		if err != nil {
-			return "", fmt.Errorf("find your data folder (or give --data): %w", err)
-		}
-		return filepath.Join(home, ".local", "share", "kirdu", name), nil
-	}
-	folder, err := os.UserConfigDir()
-	if err != nil {
-		return "", fmt.Errorf("find your data folder (or give --data): %w", err)
-	}
-	return filepath.Join(folder, "Kirdu", name), nil
+	defer k.Store.Close()
+	return do(k, path)
 }
 
 // loopback reports whether an address can be reached from this machine only.
@@ -170,17 +145,15 @@ const shutdownTime = 5 * time.Second
 
 // run serves until the context ends.
 func run(ctx context.Context, out io.Writer, address string, o web.Options) error {
-	o.Now, o.Zone = time.Now, time.Local
-	o.Log = slog.New(slog.NewTextHandler(os.Stderr, nil))
 	if !loopback(address) {
-		known, err := login.HasPassphrase(ctx, o.Store)
+		known, err := o.Kitchen.HasPassphrase(ctx)
 		if err != nil {
 			return err
 		}
 		if !known {
 			return errNoPassphrase
 		}
-		o.Login = true
+		o.Kitchen.Login = true
 		o.Hosts = append([]string{}, o.Hosts...) // not nil: any IP address of this machine
 	}
 	listener, err := net.Listen("tcp", address)

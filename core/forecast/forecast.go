@@ -11,6 +11,10 @@ import (
 // Format is the name and version of the answer.
 const Format = "kirdu-forecast/1"
 
+// Edition is that of the model, docs/model.md: what was learnt with an older one is
+// worked out anew.
+const Edition = 1
+
 // Severity says how much a finding matters.
 type Severity string
 

@@ -12,6 +12,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 )
@@ -47,11 +48,11 @@ func cooked(p, truth *plan.Plan, random *rand.Rand) cook.State {
 		if i == 3 {
 			for _, share := range []float64{0.3, 0.6, 0.9} {
 				minute := from + share*(to-from)
-				mass := learn.Interpolate(really.Curve.Minute, really.Curve.MassG, minute) + 8*random.NormFloat64()
+				mass := numeric.Interpolate(really.Curve.Minute, really.Curve.MassG, minute) + 8*random.NormFloat64()
 				events = append(events, cook.Event{Kind: cook.Weighed, At: after(minute), Mass: measure.Gram(mass)})
 			}
 			minute := from + (0.1+0.6*random.Float64())*(to-from)
-			felt := learn.Interpolate(really.Curve.Minute, really.Curve.Doneness["rice-short"], minute)
+			felt := numeric.Interpolate(really.Curve.Minute, really.Curve.Doneness["rice-short"], minute)
 			nearest := slices.MinFunc(learn.GrainAnswers, func(a, b float64) int {
 				return int(math.Copysign(1, math.Abs(math.Log(a/felt))-math.Abs(math.Log(b/felt))))
 			})

@@ -15,6 +15,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/mend"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 )
 
@@ -116,14 +117,14 @@ func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options)
 			if !there {
 				continue
 			}
-			if model := Interpolate(course.Minute, values, minute); model > raw {
+			if model := numeric.Interpolate(course.Minute, values, minute); model > raw {
 				if byPart[look.Part] == nil {
 					byPart[look.Part] = newSoftness()
 				}
 				byPart[look.Part].see(model, look.Value)
 			}
 		case cook.Spooned:
-			thick.see(look.Value-Interpolate(course.Minute, course.Thickness, minute), spoonSD)
+			thick.see(look.Value-numeric.Interpolate(course.Minute, course.Thickness, minute), spoonSD)
 		}
 	}
 	for part, estimate := range byPart {
@@ -190,8 +191,8 @@ func filtered(replay *plan.Plan, weights []weight) (masses []forecast.Weighing, 
 	var variance, from float64
 	for k, w := range weights {
 		c := forecast.Run(replay, forecast.Options{CourseOnly: true, Weighings: masses}).Curve
-		expected := Interpolate(c.Minute, c.MassG, float64(w.minute))
-		lost := math.Max(0, Interpolate(c.Minute, c.MassG, from)-expected)
+		expected := numeric.Interpolate(c.Minute, c.MassG, float64(w.minute))
+		lost := math.Max(0, numeric.Interpolate(c.Minute, c.MassG, from)-expected)
 		variance += square(driftShare * lost)
 		if k == 0 {
 			// What went in is known to a few grams; the rest is what boiled away.
@@ -241,7 +242,7 @@ func (l *Live) look() {
 	if len(c.Minute) == 0 {
 		return
 	}
-	at := func(values []float64) float64 { return Interpolate(c.Minute, values, float64(l.Now)) }
+	at := func(values []float64) float64 { return numeric.Interpolate(c.Minute, values, float64(l.Now)) }
 	l.Mass = measure.Gram(at(c.MassG))
 	l.Level = measure.Millimetre(at(c.LevelMM))
 	l.Celsius = measure.Celsius(at(c.TempC))
@@ -268,22 +269,6 @@ func lossRate(c *forecast.Curve, now float64) float64 {
 		to++
 	}
 	return math.Max(0, measure.Ratio(c.MassG[from]-c.MassG[to], c.Minute[to]-c.Minute[from]))
-}
-
-// Interpolate returns the value at x on straight lines between the points; xs
-// must rise, though not strictly. Where two points share an x the later counts.
-// Outside it stays at the ends.
-func Interpolate(xs, ys []float64, x float64) float64 {
-	k := sort.Search(len(xs), func(i int) bool { return xs[i] > x })
-	switch {
-	case len(xs) == 0:
-		return 0
-	case k == 0:
-		return ys[0]
-	case k == len(xs):
-		return ys[k-1]
-	}
-	return ys[k-1] + (ys[k]-ys[k-1])*measure.Ratio(x-xs[k-1], xs[k]-xs[k-1])
 }
 
 // A weight is a mass in the pot at a minute with its standard deviation.
@@ -331,8 +316,8 @@ func observe(s *cook.State, replay *plan.Plan) observations {
 				course = forecast.Run(replay, forecast.Options{NominalOnly: true})
 			}
 			c := &course.Curve
-			mass := Interpolate(c.Minute, c.MassG, float64(minute))
-			volume := vessel.Volume(measure.Millimetre(Interpolate(c.Minute, c.LevelMM, float64(minute))))
+			mass := numeric.Interpolate(c.Minute, c.MassG, float64(minute))
+			volume := vessel.Volume(measure.Millimetre(numeric.Interpolate(c.Minute, c.LevelMM, float64(minute))))
 			density := measure.Ratio(mass, float64(volume))
 			w.mass = measure.Gram(density * float64(vessel.Volume(r.MM)))
 			w.sd = dipSD * density * float64(vessel.MillilitrePerMM(r.MM))
@@ -388,7 +373,7 @@ func misfit(replay *plan.Plan, prior Estimate, seen observations, logFactor floa
 	course := run(replay, factor)
 	cost := square(logFactor / prior.SD)
 	for _, w := range seen.weights {
-		mass := Interpolate(course.Curve.Minute, course.Curve.MassG, float64(w.minute))
+		mass := numeric.Interpolate(course.Curve.Minute, course.Curve.MassG, float64(w.minute))
 		cost += square((mass - float64(w.mass)) / w.sd)
 	}
 	for _, b := range seen.boils {
@@ -396,7 +381,7 @@ func misfit(replay *plan.Plan, prior Estimate, seen observations, logFactor floa
 	}
 	for _, t := range seen.temps {
 		// A probe that was held wrong must not rule: far off it counts no more.
-		off := (Interpolate(course.Curve.Minute, course.Curve.TempC, float64(t.minute)) - t.celsius) / probeSD
+		off := (numeric.Interpolate(course.Curve.Minute, course.Curve.TempC, float64(t.minute)) - t.celsius) / probeSD
 		cost += square(math.Min(math.Abs(off), probeTrust))
 	}
 	return cost / 2

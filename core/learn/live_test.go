@@ -13,6 +13,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 )
 
@@ -46,7 +47,7 @@ func after(minutes float64) time.Time { return lit.Add(time.Duration(minutes * f
 func follow(p *plan.Plan, really *forecast.Forecast, error_ float64, now float64, weighed ...float64) learn.Live {
 	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
 	for i, minute := range weighed {
-		mass := learn.Interpolate(really.Curve.Minute, really.Curve.MassG, minute)
+		mass := numeric.Interpolate(really.Curve.Minute, really.Curve.MassG, minute)
 		sign := float64(1 - 2*(i%2))
 		events = append(events, cook.Event{Kind: cook.Weighed, At: after(minute), Mass: measure.Gram(mass + sign*error_)})
 	}
@@ -89,7 +90,7 @@ func TestDipIsWorthLessThanTheScale(t *testing.T) {
 	p := read(t)
 	really := truth(p, 0.85)
 	minute := markEnd(really) / 2
-	level := learn.Interpolate(really.Curve.Minute, really.Curve.LevelMM, minute)
+	level := numeric.Interpolate(really.Curve.Minute, really.Curve.LevelMM, minute)
 	begin := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Next, At: after(really.Steps[1].EndMin), Step: 1}}
 	dipped := learn.LogOf(p, lit, append(begin, cook.Event{Kind: cook.Dipped, At: after(minute), MM: measure.Millimetre(level)})).Fold()
 	live := learn.Follow(&dipped, after(minute))
@@ -118,9 +119,9 @@ func TestNothingSeenLeavesThePlan(t *testing.T) {
 func TestInterpolate(t *testing.T) {
 	xs, ys := []float64{0, 10, 10, 20}, []float64{0, 100, 200, 300}
 	for x, want := range map[float64]float64{-5: 0, 0: 0, 5: 50, 10: 200, 15: 250, 99: 300} {
-		require.InDelta(t, want, learn.Interpolate(xs, ys, x), 1e-9, fmt.Sprint(x))
+		require.InDelta(t, want, numeric.Interpolate(xs, ys, x), 1e-9, fmt.Sprint(x))
 	}
-	require.Zero(t, learn.Interpolate(nil, nil, 3))
+	require.Zero(t, numeric.Interpolate(nil, nil, 3))
 }
 
 func BenchmarkFollow(b *testing.B) {
@@ -181,7 +182,7 @@ func TestFingersFindASlowGrain(t *testing.T) {
 	slow.Calibration.CookTime = map[string]plan.Learnt{"rice-short": {Value: 1.25}}
 	really := forecast.Run(slow, forecast.Options{NominalOnly: true})
 	felt := func(minute float64) cook.Event {
-		done := learn.Interpolate(really.Curve.Minute, really.Curve.Doneness["rice-short"], minute)
+		done := numeric.Interpolate(really.Curve.Minute, really.Curve.Doneness["rice-short"], minute)
 		return cook.Event{Kind: cook.Felt, At: after(minute), Part: "rice-short", Value: done}
 	}
 	truth := really.Doneness["rice-short"].Value
@@ -213,7 +214,7 @@ func TestSpoonAndProbe(t *testing.T) {
 	require.Greater(t, thick.Thicker, 0.2)
 	require.Less(t, thick.Thicker, 0.5, "one spoon is not believed all the way")
 	require.InDelta(t, thick.Thicker, thick.Forecast.Thickness.Hot.Value-none.Forecast.Thickness.Hot.Value, 0.05)
-	cool := learn.Interpolate(really.Curve.Minute, really.Curve.TempC, 3)
+	cool := numeric.Interpolate(really.Curve.Minute, really.Curve.TempC, 3)
 	events := []cook.Event{{Kind: cook.Next, At: lit, Step: 0}, {Kind: cook.Probed, At: after(3), Value: cool}}
 	s := learn.LogOf(p, lit, events).Fold()
 	probed := learn.Follow(&s, after(4))

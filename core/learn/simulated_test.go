@@ -16,6 +16,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 )
 
@@ -105,7 +106,7 @@ func TestSimulatedCooks(t *testing.T) {
 		predictStart(t, p, mark, to, errors, inside)
 		for n, share := range []float64{0.25, 0.5, 0.75} {
 			minute := from + share*(to-from)
-			mass := learn.Interpolate(really.Curve.Minute, really.Curve.MassG, minute) + 8*random.NormFloat64()
+			mass := numeric.Interpolate(really.Curve.Minute, really.Curve.MassG, minute) + 8*random.NormFloat64()
 			events = append(events, cook.Event{Kind: cook.Weighed, At: zero.Add(minutesOf(minute)), Mass: measure.Gram(mass)})
 			predict(n+1, minute)
 		}

@@ -18,6 +18,7 @@ import (
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 
+	"kirdu/app"
 	"kirdu/demo"
 	"kirdu/store"
 	"kirdu/web"
@@ -42,20 +43,21 @@ func run(ctx context.Context) error {
 		return err
 	}
 	defer os.RemoveAll(folder)
-	s, err := store.Open(ctx, filepath.Join(folder, "demo.sqlite"))
+	k, err := app.Open(ctx, filepath.Join(folder, "demo.sqlite"), slog.New(slog.NewTextHandler(os.Stderr, nil)))
 	if err != nil {
 		return err
 	}
+	s := k.Store
 	defer s.Close()
-	now := time.Now()
-	if err := demo.Fill(ctx, s, now, time.UTC); err != nil {
+	k.Zone = time.UTC
+	if err := demo.Fill(ctx, k); err != nil {
 		return err
 	}
 	listener, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
 		return err
 	}
-	server := web.NewServer(web.Options{Store: s, Now: time.Now, Zone: time.UTC, Log: slog.New(slog.NewTextHandler(os.Stderr, nil)), Demo: true})
+	server := web.NewServer(web.Options{Kitchen: k})
 	go server.Serve(listener)
 	defer server.Close()
 

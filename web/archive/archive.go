@@ -18,6 +18,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/store"
 	"kirdu/web/page"
 )
@@ -84,7 +85,7 @@ func (s *Screen) show(c *gin.Context, status int, v view) {
 // Export sends everything.
 func (s *Screen) Export(c *gin.Context) {
 	var buffer bytes.Buffer
-	if err := Write(c.Request.Context(), s.app.Store, &buffer); err != nil {
+	if err := s.app.Export(c.Request.Context(), &buffer); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
@@ -143,8 +144,6 @@ func (s *Screen) Look(c *gin.Context) {
 }
 
 func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bool) ([]store.Absorbed, error) {
-	s.unpacking.Lock() // one at a time: an archive is unpacked into memory
-	defer s.unpacking.Unlock()
 	file, err := os.Open(path)
 	if err != nil {
 		return nil, err
@@ -154,11 +153,7 @@ func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bo
 	if err != nil {
 		return nil, err
 	}
-	sheets, err := Read(c.Request.Context(), s.app.Store, file, info.Size())
-	if err != nil {
-		return nil, err
-	}
-	return s.app.Store.Absorb(c.Request.Context(), sheets, choice, dry)
+	return s.app.Import(c.Request.Context(), file, info.Size(), choice, dry)
 }
 
 // keep holds an upload until it is taken over, and lets go of what waited long.
@@ -172,7 +167,7 @@ func (s *Screen) keep(path string) (token string) {
 			delete(s.waiting, old)
 		}
 	}
-	token = page.NewID()
+	token = app.NewID()
 	s.waiting[token] = upload{path, time.Now()}
 	return token
 }
@@ -204,10 +199,6 @@ func (s *Screen) Take(c *gin.Context) {
 	report, err := s.absorb(c, path, choice, false)
 	if err != nil {
 		s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error() + ". Nothing was changed"})
-		return
-	}
-	if err := s.app.LearnAnew(c.Request.Context(), ""); err != nil {
-		s.app.Fail(c, err)
 		return
 	}
 	v := view{Done: true, Name: "It is taken over"}
@@ -285,4 +276,21 @@ func (s *Screen) table(c *gin.Context, name string, rows [][]string) {
 		return
 	}
 	attach(c, "text/csv; charset=utf-8", name, buffer.Bytes())
+}
+
+// words are the kinds of things as people call them.
+var words = map[string]string{
+	"setting": "settings", "pot": "pots", "burner": "burners", "water_test": "water tests", "measuring": "cups and other measures",
+	"own_material": "own and corrected materials", "at_hand": "what is in the house", "bought": "what is ticked off", "pudding": "puddings",
+	"plan_version": "versions of plans", "buying": "what is to be bought for", "gathering": "gatherings", "gathering_pudding": "puddings of gatherings",
+	"cook": "cooks and batches", "cook_event": "events at the stove", "reading": "readings of gadgets", "verdict": "verdicts", "photo": "photos",
+	"tag": "tags", "lesson": "what batches teach", "forgotten": "what is forgotten",
+}
+
+// Words says a kind of thing, such as "puddings".
+func Words(sheet string) string {
+	if word, known := words[sheet]; known {
+		return word
+	}
+	return sheet
 }

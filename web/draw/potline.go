@@ -8,7 +8,7 @@ import (
 	"slices"
 
 	"kirdu/core/forecast"
-	"kirdu/core/learn"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/web/say"
@@ -276,14 +276,14 @@ func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64
 	middle := end * 0.45
 	panel.Lines = append(panel.Lines, Line{Kind: "mass", Path: d,
 		Area:  fmt.Sprintf("%sL%v %vL%v %vZ", d, lastX, Px(g.massBottom), x.at(c.Minute[0]), Px(g.massBottom)),
-		Label: "in the pot", LabelX: x.at(middle), LabelY: mass.at(learn.Interpolate(c.Minute, c.MassG, middle)) + 16})
+		Label: "in the pot", LabelX: x.at(middle), LabelY: mass.at(numeric.Interpolate(c.Minute, c.MassG, middle)) + 16})
 	warm := linear{from: 0, to: hottest * 1.05, low: g.massBottom, high: g.massTop}
 	for _, t := range []float64{25, 62, 100} {
 		panel.RightTicks = append(panel.RightTicks, Tick{At: warm.at(t), Label: say.Number(t, 0)})
 	}
 	d, _, _ = line(c.Minute, c.TempC, x, warm, end)
 	panel.Lines = append(panel.Lines, Line{Kind: "temperature", Path: d, Label: "temperature",
-		LabelX: x.at(end * 0.78), LabelY: warm.at(learn.Interpolate(c.Minute, c.TempC, end*0.78)) + 13})
+		LabelX: x.at(end * 0.78), LabelY: warm.at(numeric.Interpolate(c.Minute, c.TempC, end*0.78)) + 13})
 	if o.Beside != nil {
 		other := &o.Beside.Forecast.Curve
 		d, _, _ := line(other.Minute, other.MassG, x, mass, end)
@@ -311,7 +311,7 @@ func (l *PotLine) softPanel(f *forecast.Forecast, x linear, g frame, end float64
 	}
 	d, _, _ := line(c.Minute, c.Thickness, x, thick, end)
 	panel.Lines = append(panel.Lines, Line{Kind: "thickness", Path: d, Label: "thickness", LabelX: x.at(end * 0.88),
-		LabelY: thick.at(learn.Interpolate(c.Minute, c.Thickness, end*0.88)) - 6})
+		LabelY: thick.at(numeric.Interpolate(c.Minute, c.Thickness, end*0.88)) - 6})
 	softest := 2.0
 	for _, one := range o.curves(f) {
 		for _, values := range one.Doneness {
@@ -330,7 +330,7 @@ func (l *PotLine) softPanel(f *forecast.Forecast, x linear, g frame, end float64
 		values := c.Doneness[part]
 		d, _, _ := line(c.Minute, values, x, done, end)
 		panel.Lines = append(panel.Lines, Line{Kind: "doneness", Path: d, Label: "grain", LabelX: x.at(end * 0.4),
-			LabelY: done.at(learn.Interpolate(c.Minute, values, end*0.4)) - 8})
+			LabelY: done.at(numeric.Interpolate(c.Minute, values, end*0.4)) - 8})
 	}
 	if o.Beside != nil {
 		other := &o.Beside.Forecast.Curve
@@ -370,7 +370,7 @@ func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, 
 func (l *PotLine) numbers(p *plan.Plan, f *forecast.Forecast, end float64) {
 	c := &f.Curve
 	parts := sorted(c.Doneness)
-	at := func(values []float64, minute float64) float64 { return learn.Interpolate(c.Minute, values, minute) }
+	at := func(values []float64, minute float64) float64 { return numeric.Interpolate(c.Minute, values, minute) }
 	doneWord := func(minute float64) string {
 		if len(parts) == 0 {
 			return ""

@@ -16,6 +16,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/device"
 	"kirdu/store"
@@ -27,20 +28,17 @@ var files embed.FS
 
 // A Screen is the gadgets, and the address that they send to.
 type Screen struct {
-	app    *page.App
-	page   *page.Template
-	intake *intake
+	app  *page.App
+	page *page.Template
 }
 
-// New returns the screen; tell lets the devices that look at a cook know that it
-// changed. The stand-ins of rehearsals are read from now on.
-func New(app *page.App, tell func(cook string)) *Screen {
-	s := &Screen{app: app, page: app.Template(files, "gadgets.html"), intake: newIntake(app, tell)}
+// New returns the screen. The stand-ins of rehearsals are read from now on.
+func New(app *page.App) *Screen {
 	if app.Ending != nil {
 		const beat = time.Second
-		go s.intake.rehearse(beat)
+		go app.Rehearse(beat, app.Ending)
 	}
-	return s
+	return &Screen{app: app, page: app.Template(files, "gadgets.html")}
 }
 
 type view struct {
@@ -87,7 +85,7 @@ func (s *Screen) Make(c *gin.Context) {
 	if !ok {
 		return
 	}
-	g := store.Gadget{ID: page.NewID(), Name: f.Name("name", 60), WithPot: f.Text("with_pot") != "", MadeAt: s.app.Now()}
+	g := store.Gadget{ID: app.NewID(), Name: f.Name("name", 60), WithPot: f.Text("with_pot") != "", MadeAt: s.app.Now()}
 	v := view{Name: f.Text("name"), WithPot: g.WithPot}
 	if f.Err() != nil {
 		v.Faults = f.Faults()
@@ -186,7 +184,7 @@ func (s *Screen) Take(c *gin.Context) {
 		s.trouble(c, err)
 		return
 	}
-	k, err := s.cook(c)
+	k, err := s.app.CookHeard(ctx, c.Query("cook"))
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		refuse(c, http.StatusConflict, "nothing is on the stove", "start a cook, or name one on the stove with ?cook=ID")
@@ -200,24 +198,13 @@ func (s *Screen) Take(c *gin.Context) {
 		refuse(c, http.StatusUnprocessableEntity, "sent: give a time such as 2026-11-28T18:31:04Z", "the gadget's clock when it sends, or leave it out")
 		return
 	}
-	w, err := s.intake.watch(ctx, k)
+	judged, err := s.app.TakeReadings(ctx, gadget, k, list)
 	if err != nil {
 		s.trouble(c, err)
 		return
 	}
-	w.mutex.Lock()
-	defer w.mutex.Unlock()
-	t := s.intake.take(k, w, list, gadget.WithPot)
-	if err := s.intake.keep(ctx, map[string]taken{k.ID: t}); err != nil {
-		s.trouble(c, err)
-		return
-	}
-	if err := s.app.Store.HeardOf(ctx, gadget.ID, s.app.Now()); err != nil {
-		s.trouble(c, err)
-		return
-	}
 	a.Cook = k.ID
-	for _, r := range t.judged {
+	for _, r := range judged {
 		if r.Mark == "" {
 			a.Taken++
 			continue
@@ -225,28 +212,6 @@ func (s *Screen) Take(c *gin.Context) {
 		a.Marked = append(a.Marked, marked{r.At.UTC().Format(time.RFC3339), r.Kind, r.Mark, r.Mark.Words()})
 	}
 	c.JSON(http.StatusOK, a)
-}
-
-// cook returns the one that a message is for. Error: store.ErrNotFound.
-func (s *Screen) cook(c *gin.Context) (store.Cook, error) {
-	ctx := c.Request.Context()
-	if id := c.Query("cook"); id != "" {
-		k, err := s.app.Store.Cook(ctx, id)
-		if state := k.State; err == nil && !state().Finished.IsZero() {
-			return k, store.ErrNotFound
-		}
-		return k, err
-	}
-	cooks, err := s.app.Store.OnStove(ctx)
-	if err != nil {
-		return store.Cook{}, err
-	}
-	for _, k := range cooks {
-		if !k.Rehearsal {
-			return k, nil
-		}
-	}
-	return store.Cook{}, store.ErrNotFound
 }
 
 // correct moves the times of a message by what the gadget's clock is off, where it

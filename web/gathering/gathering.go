@@ -16,6 +16,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -25,7 +26,6 @@ import (
 	"kirdu/web/draw"
 	"kirdu/web/page"
 	"kirdu/web/say"
-	"kirdu/web/supper"
 )
 
 //go:embed *.html
@@ -115,7 +115,7 @@ func (s *Screen) Create(c *gin.Context) {
 	if !ok {
 		return
 	}
-	g := s.read(f, page.NewID())
+	g := s.read(f, app.NewID())
 	if f.Err() != nil {
 		s.showList(c, http.StatusUnprocessableEntity, f)
 		return
@@ -145,7 +145,7 @@ func (s *Screen) Change(c *gin.Context) {
 // changed is done, and works the timetable out before.
 func (s *Screen) changed(c *gin.Context, err error, id string) {
 	if err == nil {
-		err = supper.WorkOut(c.Request.Context(), s.app, id, false)
+		err = s.app.WorkOutTimetable(c.Request.Context(), id, false)
 	}
 	s.done(c, err, id)
 }
@@ -312,11 +312,11 @@ func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
 	now := s.app.Now()
 	v := oneView{ID: g.ID, Name: g.Name, When: g.ServeAt.In(s.app.Zone).Format("Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
 		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests), "hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
-	t, err := supper.Table(ctx, s.app, g, now)
+	t, err := s.app.Timetable(ctx, g, now)
 	if err != nil {
 		return v, err
 	}
-	table, puddings := t.Table, t.Puddings
+	table, puddings := t.Laid, t.Puddings
 	v.Slipped = t.Slipped
 	on := map[string]bool{}
 	var names []string
@@ -396,7 +396,7 @@ func waitWords(p *plan.Plan, minutes float64) string {
 
 // days writes the tasks in the order of their beginning, by day. What follows by
 // itself, such as putting something in, is told with the step before it.
-func (v *oneView) days(t *timetable.Timetable, puddings []supper.Cooking, at func(measure.Minute) time.Time) {
+func (v *oneView) days(t *timetable.Timetable, puddings []app.Serving, at func(measure.Minute) time.Time) {
 	forecasts := courses(puddings)
 	for _, one := range t.Tasks {
 		p := puddings[one.Pudding].Plan
@@ -422,7 +422,7 @@ func (v *oneView) days(t *timetable.Timetable, puddings []supper.Cooking, at fun
 }
 
 // courses returns the forecast of each, for the words of its steps.
-func courses(puddings []supper.Cooking) []*forecast.Forecast {
+func courses(puddings []app.Serving) []*forecast.Forecast {
 	all := make([]*forecast.Forecast, len(puddings))
 	for k := range puddings {
 		all[k] = forecast.Run(puddings[k].Plan, forecast.Options{CourseOnly: true})
@@ -438,12 +438,12 @@ func (s *Screen) Calendar(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	t, err := supper.Table(ctx, s.app, g, s.app.Now())
+	t, err := s.app.Timetable(ctx, g, s.app.Now())
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	table, puddings := t.Table, t.Puddings
+	table, puddings := t.Laid, t.Puddings
 	forecasts := courses(puddings)
 	var list []exchange.Appointment
 	for _, one := range table.Tasks {

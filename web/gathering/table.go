@@ -8,16 +8,15 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/timetable"
 	"kirdu/store"
-	"kirdu/web/page"
-	"kirdu/web/supper"
 )
 
 // Anew works the timetable out as if nothing had been put by hand.
 func (s *Screen) Anew(c *gin.Context) {
-	s.done(c, supper.WorkOut(c.Request.Context(), s.app, c.Param("id"), true), c.Param("id"))
+	s.done(c, s.app.WorkOutTimetable(c.Request.Context(), c.Param("id"), true), c.Param("id"))
 }
 
 // mostMoved is how far a task is moved at once, in minutes.
@@ -37,20 +36,20 @@ func (s *Screen) Move(c *gin.Context) {
 	}
 	step := f.Number("step", 0, 1000, "3")
 	by := measure.Minute(f.Number("by", -mostMoved, mostMoved, "-10"))
-	w, err := supper.Table(ctx, s.app, g, s.app.Now())
+	w, err := s.app.Timetable(ctx, g, s.app.Now())
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	pudding := slices.IndexFunc(w.Puddings, func(p supper.Cooking) bool { return p.ID == f.Text("pudding") })
-	at := slices.IndexFunc(w.Table.Tasks, func(t timetable.Task) bool { return t.Pudding == pudding && t.Step == int(step) })
+	pudding := slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == f.Text("pudding") })
+	at := slices.IndexFunc(w.Laid.Tasks, func(t timetable.Task) bool { return t.Pudding == pudding && t.Step == int(step) })
 	if f.Err() == nil && at < 0 {
 		f.Fault("move", timetable.ErrNoTask)
 	}
 	if f.Err() == nil {
-		moved, err := timetable.Move(w.Whole, w.Options, w.Table.Places, pudding, int(step), w.Table.Tasks[at].Start+by, f.Text("burner"))
+		moved, err := timetable.Move(w.Whole, w.Options, w.Laid.Places, pudding, int(step), w.Laid.Tasks[at].Start+by, f.Text("burner"))
 		if err == nil {
-			s.done(c, supper.Keep(ctx, s.app, g, w, moved), g.ID)
+			s.done(c, s.app.KeepTimetable(ctx, g, w, moved), g.ID)
 			return
 		}
 		f.Fault("move", fmt.Errorf("%s cannot be moved there: %w", w.Puddings[pudding].Plan.Name, err))
@@ -71,14 +70,14 @@ func (s *Screen) Late(c *gin.Context) {
 		return
 	}
 	by := measure.Minute(f.Number("late_by", 1, mostLate, "20"))
-	w, err := supper.Table(ctx, s.app, g, s.app.Now())
+	w, err := s.app.Timetable(ctx, g, s.app.Now())
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
 	only := -1
 	if id := f.Text("pudding"); id != "" {
-		if only = slices.IndexFunc(w.Puddings, func(p supper.Cooking) bool { return p.ID == id }); only < 0 {
+		if only = slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == id }); only < 0 {
 			f.Fault("late_by", errors.New("choose a pudding of the table"))
 		}
 	}
@@ -87,7 +86,7 @@ func (s *Screen) Late(c *gin.Context) {
 		return
 	}
 	now := measure.Minute(s.app.Now().Sub(g.ServeAt).Minutes())
-	s.done(c, supper.Keep(ctx, s.app, g, w, timetable.Later(w.Whole, w.Options, w.Table.Places, now, by, only)), g.ID)
+	s.done(c, s.app.KeepTimetable(ctx, g, w, timetable.Later(w.Whole, w.Options, w.Laid.Places, now, by, only)), g.ID)
 }
 
 // Cook puts a pudding of the table on the stove, in its size.
@@ -98,12 +97,12 @@ func (s *Screen) Cook(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	w, err := supper.Load(ctx, s.app, g, s.app.Now())
+	w, err := s.app.LoadGathering(ctx, g, s.app.Now())
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	i := slices.IndexFunc(w.Puddings, func(p supper.Cooking) bool { return p.ID == c.Param("pudding") })
+	i := slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == c.Param("pudding") })
 	if i < 0 {
 		s.app.Fail(c, store.ErrNotFound)
 		return
@@ -112,8 +111,8 @@ func (s *Screen) Cook(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/stove/"+id)
 		return
 	}
-	begun := store.Cook{ID: page.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.Puddings[i].Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String(), GatheringID: g.ID}
-	if err := s.app.Store.StartCook(ctx, begun); err != nil {
+	begun := store.Cook{ID: app.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.Puddings[i].Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String(), GatheringID: g.ID}
+	if err := s.app.Begin(ctx, begun); err != nil {
 		s.app.Fail(c, err)
 		return
 	}

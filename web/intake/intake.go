@@ -15,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/design"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -160,7 +161,7 @@ func (s *Screen) planFile(c *gin.Context, f *page.Fields, name string, data []by
 		return "", false
 	}
 	if err == nil {
-		id = page.NewID()
+		id = app.NewID()
 		err = s.app.Store.CreatePudding(c.Request.Context(), id, p, s.app.Now())
 	}
 	if err != nil {
@@ -297,7 +298,7 @@ func (s *Screen) Create(c *gin.Context) {
 		s.showRead(c, http.StatusUnprocessableEntity, f, lines, home)
 		return
 	}
-	id := page.NewID()
+	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, made, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return

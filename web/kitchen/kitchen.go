@@ -14,6 +14,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/timetable"
@@ -319,7 +320,7 @@ func (s *Screen) AddPot(c *gin.Context) {
 		s.show(c, http.StatusUnprocessableEntity, f, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, page.FieldFaults(err))
 		return
 	}
-	if err := s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: page.NewID(), Pot: pot}, s.app.Now()); err != nil {
+	if err := s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
@@ -360,7 +361,7 @@ func (s *Screen) AddBurner(c *gin.Context) {
 		s.show(c, http.StatusUnprocessableEntity, potForm{Shape: string(vessel.Straight)}, f, page.FieldFaults(err))
 		return
 	}
-	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: page.NewID(), Burner: burner}, s.app.Now()); err != nil {
+	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: app.NewID(), Burner: burner}, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return
 	}

@@ -8,6 +8,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -119,7 +120,7 @@ func (s *Screen) AddMeasure(c *gin.Context) {
 		s.showMeasures(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	m.ID, m.TakenAt = page.NewID(), s.app.Now()
+	m.ID, m.TakenAt = app.NewID(), s.app.Now()
 	if err := s.app.Store.AddMeasuring(c.Request.Context(), m); err != nil {
 		s.app.Fail(c, err)
 		return

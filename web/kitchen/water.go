@@ -8,7 +8,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/core/learn"
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -149,14 +149,8 @@ func (s *Screen) AddTest(c *gin.Context) {
 		s.showTest(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	err = s.app.Store.AddWaterTest(ctx, store.WaterTest{ID: page.NewID(), BurnerID: burner.ID, Flame: flame, Power: power, SD: sd,
+	err = s.app.AddWaterTest(ctx, burner.Name, store.WaterTest{ID: app.NewID(), BurnerID: burner.ID, Flame: flame, Power: power, SD: sd,
 		Before: test.Before, After: test.After, Minutes: test.Minutes, Pot: pot.Name, TestedAt: s.app.Now()})
-	if err == nil {
-		// What batches said of this burner was held against a guess of its power.
-		if err = s.app.Store.Forget(ctx, store.Forgotten{Of: learn.Power, Name: burner.Name, At: s.app.Now()}); err == nil {
-			err = s.app.LearnAnew(ctx, "")
-		}
-	}
 	s.then(c, err, "/burners/"+burner.ID+"/test#tested")
 }
 

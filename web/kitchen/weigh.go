@@ -6,6 +6,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
 	"kirdu/store"
@@ -41,7 +42,7 @@ func (s *Screen) AddWeighed(c *gin.Context) {
 		s.showWeigh(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: page.NewID(), Pot: pot}, s.app.Now()), "")
+	s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
 }
 
 // widestPot is as wide as a pot may be; a door is hardly less.

@@ -16,7 +16,6 @@ import (
 	"kirdu/core/learn"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/store"
 	"kirdu/web/page"
 	"kirdu/web/say"
 )
@@ -176,21 +175,18 @@ func (s *Screen) read(c *gin.Context) (of learn.Of, name string, ok bool) {
 // Forget lets what was learnt of a thing so far count no more.
 func (s *Screen) Forget(c *gin.Context) {
 	if of, name, ok := s.read(c); ok {
-		s.done(c, s.app.Store.Forget(c.Request.Context(), store.Forgotten{Of: of, Name: name, At: s.app.Now()}))
+		s.done(c, s.app.Forget(c.Request.Context(), of, name))
 	}
 }
 
 // Remember undoes it.
 func (s *Screen) Remember(c *gin.Context) {
 	if of, name, ok := s.read(c); ok {
-		s.done(c, s.app.Store.Remember(c.Request.Context(), of, name))
+		s.done(c, s.app.Remember(c.Request.Context(), of, name))
 	}
 }
 
 func (s *Screen) done(c *gin.Context, err error) {
-	if err == nil {
-		err = s.app.LearnAnew(c.Request.Context(), "")
-	}
 	if err != nil {
 		s.app.Fail(c, err)
 		return

@@ -18,6 +18,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/design"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
@@ -273,7 +274,7 @@ func (s *Screen) Again(c *gin.Context) {
 			p.Notes = joined
 		}
 	}
-	id := page.NewID()
+	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, p, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return
@@ -298,11 +299,7 @@ func (s *Screen) Judge(c *gin.Context) {
 		s.show(c, http.StatusUnprocessableEntity, k, &f, page.FieldFaults(err))
 		return
 	}
-	if err := s.app.Store.Judge(ctx, k.ID, verdict, tags, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
-	}
-	if err := s.app.LearnAnew(ctx, k.ID); err != nil {
+	if err := s.app.Judge(ctx, k, verdict, tags); err != nil {
 		s.app.Fail(c, err)
 		return
 	}

@@ -48,9 +48,6 @@ func (s *Screen) trends(ctx context.Context) ([]trend, error) {
 	if err != nil {
 		return nil, err
 	}
-	if _, err := s.app.Learnt(ctx); err != nil { // so that every batch has its lesson
-		return nil, err
-	}
 	lessons, err := s.app.Store.Lessons(ctx)
 	if err != nil {
 		return nil, err

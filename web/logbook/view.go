@@ -12,6 +12,7 @@ import (
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/mend"
+	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/store"
@@ -150,11 +151,11 @@ func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Fore
 	var seen []draw.Seen
 	for _, r := range s.Readings {
 		minute := float64(s.Minute(r.At))
-		thought := learn.Interpolate(c.Minute, c.MassG, minute)
+		thought := numeric.Interpolate(c.Minute, c.MassG, minute)
 		one := weighing{Minute: say.Minutes(minute), Thought: say.Exact(thought)}
 		if r.MM > 0 {
 			one.Seen = say.Number(r.MM, 0) + " mm"
-			one.Thought = say.Number(learn.Interpolate(c.Minute, c.LevelMM, minute), 0) + " mm"
+			one.Thought = say.Number(numeric.Interpolate(c.Minute, c.LevelMM, minute), 0) + " mm"
 		} else {
 			one.Seen = say.Exact(r.Mass)
 			seen = append(seen, draw.Seen{Minute: minute, MassG: float64(r.Mass)})
@@ -179,7 +180,7 @@ func (v *view) tell(k store.Cook, s *cook.State) {
 		}
 		before := *s
 		if e.Kind.IsDeviation() {
-			before = cook.Fold(k.Plan, k.BegunAt, k.Events[:i])
+			before = cook.Log{Plan: k.Plan, Line: k.Line, Begun: k.BegunAt, Events: k.Events[:i]}.Fold()
 		}
 		if words := say.Told(&before, e); words != "" {
 			v.Told = append(v.Told, told{say.Minutes(s.Minute(e.At)), words})

@@ -3,9 +3,7 @@
 package login
 
 import (
-	"context"
 	"embed"
-	"errors"
 	"net"
 	"net/http"
 	"slices"
@@ -15,45 +13,14 @@ import (
 
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
-	"golang.org/x/crypto/bcrypt"
 	"golang.org/x/time/rate"
 
-	"kirdu/store"
+	"kirdu/app"
 	"kirdu/web/page"
 )
 
 //go:embed *.html
 var files embed.FS
-
-// setting is where the hash of the passphrase is kept.
-const setting = "passphrase_bcrypt"
-
-// Bounds of a passphrase; bcrypt reads no more than 72 bytes.
-const (
-	shortest = 10
-	longest  = 72
-)
-
-// ErrLength reports a passphrase that is too short or too long.
-var ErrLength = errors.New("the passphrase must have 10 to 72 characters")
-
-// SetPassphrase stores the household's passphrase.
-func SetPassphrase(ctx context.Context, s *store.Store, passphrase string) error {
-	if len(passphrase) < shortest || len(passphrase) > longest {
-		return ErrLength
-	}
-	hash, err := bcrypt.GenerateFromPassword([]byte(passphrase), bcrypt.DefaultCost)
-	if err != nil {
-		return err
-	}
-	return s.SetSetting(ctx, setting, string(hash))
-}
-
-// HasPassphrase reports whether one was set.
-func HasPassphrase(ctx context.Context, s *store.Store) (bool, error) {
-	hash, err := s.Setting(ctx, setting)
-	return hash != "", err
-}
 
 // A Screen is the gate.
 type Screen struct {
@@ -154,12 +121,12 @@ func (s *Screen) Enter(c *gin.Context) {
 		s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
 		return
 	}
-	hash, err := s.app.Store.Setting(ctx, setting)
+	known, err := s.app.IsPassphrase(ctx, c.PostForm("passphrase"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	if bcrypt.CompareHashAndPassword([]byte(hash), []byte(c.PostForm("passphrase"))) != nil {
+	if !known {
 		s.show(c, http.StatusUnauthorized, "That is not the passphrase of this kitchen.")
 		return
 	}
@@ -170,7 +137,7 @@ func (s *Screen) Enter(c *gin.Context) {
 	}
 	now := s.app.Now()
 	s.sessions.Put(ctx, sessionKey, true)
-	s.sessions.Put(ctx, KeyID, page.NewID())
+	s.sessions.Put(ctx, KeyID, app.NewID())
 	s.sessions.Put(ctx, KeyDevice, device(c.Request.UserAgent()))
 	s.sessions.Put(ctx, KeySince, now.Unix())
 	s.sessions.Put(ctx, KeySeen, now.Unix())

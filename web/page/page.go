@@ -4,21 +4,17 @@ package page
 
 import (
 	"bytes"
-	"context"
 	"embed"
 	"errors"
 	"fmt"
 	"html/template"
 	"io/fs"
-	"log/slog"
 	"net/http"
-	"time"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
 
+	"kirdu/app"
 	"kirdu/core/measure"
-	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/draw"
 )
@@ -28,93 +24,10 @@ var shared embed.FS
 
 // An App is what the screens work with.
 type App struct {
-	Store   *store.Store
-	Now     func() time.Time
-	Zone    *time.Location
-	Log     *slog.Logger
-	Demo    bool            // a throwaway sample kitchen
-	Login   bool            // a passphrase is asked for
+	*app.Kitchen
 	Version string          // of the static files, part of their address
 	Ending  <-chan struct{} // closed when the program ends; nil: never
-
-	learnt lessons
 }
-
-type homeKey struct{}
-
-// WithHome lets what a request asks of the kitchen's own figures be read once.
-func WithHome(ctx context.Context) context.Context {
-	return context.WithValue(ctx, homeKey{}, &plan.Home{})
-}
-
-// Home returns what the kitchen has found out about itself, for reading only.
-func (a *App) Home(ctx context.Context) (plan.Home, error) {
-	once, _ := ctx.Value(homeKey{}).(*plan.Home)
-	if once != nil && once.Measures != nil {
-		return *once, nil
-	}
-	home, err := a.Store.Home(ctx)
-	if err == nil && once != nil {
-		*once = home
-	}
-	return home, err
-}
-
-// lay lays over puddings what this kitchen has found out: its measures, water tests,
-// own materials and air, and what its batches teach.
-func (a *App) lay(ctx context.Context, puddings []store.Pudding) error {
-	if len(puddings) == 0 {
-		return nil
-	}
-	home, err := a.Home(ctx)
-	if err != nil {
-		return err
-	}
-	learnt, err := a.Learnt(ctx)
-	if err != nil {
-		return err
-	}
-	for i := range puddings {
-		puddings[i].Plan = puddings[i].Plan.In(home)
-		learnt.Into(puddings[i].Plan)
-	}
-	return nil
-}
-
-// Pudding returns a pudding as it is cooked in this kitchen. Error:
-// store.ErrNotFound.
-func (a *App) Pudding(ctx context.Context, id string) (store.Pudding, error) {
-	pudding, err := a.Store.Pudding(ctx, id)
-	if err != nil {
-		return pudding, err
-	}
-	one := []store.Pudding{pudding}
-	err = a.lay(ctx, one)
-	return one[0], err
-}
-
-// Puddings returns so many of the shelf, the latest saved first, as they are
-// cooked in this kitchen.
-func (a *App) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
-	shelf, err := a.Store.Puddings(ctx, most)
-	if err != nil {
-		return nil, err
-	}
-	return shelf, a.lay(ctx, shelf)
-}
-
-// Planned returns the puddings that have a time to be on the table, the next
-// first, as they are cooked in this kitchen.
-func (a *App) Planned(ctx context.Context) ([]store.Pudding, error) {
-	planned, err := a.Store.Planned(ctx)
-	if err != nil {
-		return nil, err
-	}
-	return planned, a.lay(ctx, planned)
-}
-
-// NewID returns a new identifier, sortable by time.
-func NewID() string { return uuid.Must(uuid.NewV7()).String() }
 
 // A Template is the page of one screen, complete with frame and partials.
 type Template struct {
@@ -215,11 +128,15 @@ func (a *App) Fail(c *gin.Context, err error) {
 			"Nothing was overwritten. Go back, load the page again and make the change there.")
 		return
 	}
-	id := NewID()
+	words := "Nothing of what is stored was changed."
+	if store.WitnessOf(c.Request.Context()).Stored() {
+		words = "What you sent is stored; what should have come after it is not."
+	}
+	id := app.NewID()
 	a.Log.Error("request failed", "request", id, "path", c.Request.URL.Path, "error", err)
 	a.stop(c, http.StatusInternalServerError, Trouble{
 		Heading: "Something went wrong in the program.",
-		Words:   []string{"Nothing of what is stored was changed. Try it once more; if it happens again, the number below helps to find the cause in the log."},
+		Words:   []string{words, "Try it once more; if it happens again, the number below helps to find the cause in the log."},
 		Request: id,
 	})
 }

@@ -30,13 +30,10 @@ var files embed.FS
 type Screen struct {
 	app  *page.App
 	page *page.Template
-	tell func(cookID string) // that a cook has changed
 }
 
-// New returns the screen; tell lets the devices at the stove know.
-func New(app *page.App, tell func(string)) *Screen {
-	return &Screen{app, app.Template(files, "*.html"), tell}
-}
+// New returns the screen.
+func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
 
 // standard are the fields before anything is chosen.
 var standard = map[string]string{"standing": string(rescue.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole", "grain": "rice-short", "sweet": "sugar-white", "other": "ghee"}
@@ -166,17 +163,16 @@ func (s *Screen) Take(c *gin.Context) {
 	}
 	now := s.app.Now()
 	state := k.State()
-	e := cook.Event{ID: id.String(), Kind: cook.Mended, At: k.Now(now), Mend: cook.MendOf(symptom, chosen)}
+	e := cook.Event{ID: id.String(), Kind: cook.Mended, At: k.Now(now), Mend: learn.MendOf(symptom, chosen)}
 	if err := state.Check(e); err != nil {
 		f.Fault("repair", err)
 		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, patient)
 		return
 	}
-	if err := s.app.Store.AppendEvent(c.Request.Context(), k.ID, e, now); err != nil {
+	if err := s.app.Tell(c.Request.Context(), k, e); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	s.tell(k.ID)
 	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
 }
 

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"kirdu/app"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -135,7 +136,7 @@ func sorted(done map[string]float64) (names []string) {
 func (v *view) tell(r rescue.Rescued, patient rescue.Patient) {
 	v.Asked, v.Says, v.Cannot, v.Fine, v.Cautions = true, r.Says, r.Cannot, r.Fine, r.Cautions
 	for k, one := range r.Repairs {
-		shown := repair{Key: one.Key, Title: one.Title, Why: one.Why, Until: one.Until, Beyond: one.Beyond, First: k == 0, Warnings: one.Warnings, NewID: page.NewID()}
+		shown := repair{Key: one.Key, Title: one.Title, Why: one.Why, Until: one.Until, Beyond: one.Beyond, First: k == 0, Warnings: one.Warnings, NewID: app.NewID()}
 		for i, s := range one.Steps {
 			words := say.Step(one.Plan, one.Forecast, one.At+i)
 			if strings.EqualFold(words.Title, words.Detail+" in") {

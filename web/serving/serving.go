@@ -14,6 +14,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/forecast"
+	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -94,7 +95,7 @@ func (s *Screen) OfCook(c *gin.Context) {
 	if !state.Finished.IsZero() {
 		now, back, name = state.Finished, "/logbook/"+k.ID, "The batch"
 	}
-	s.show(c, state.Replay(now), back, name, now)
+	s.show(c, learn.Replay(&state, now), back, name, now)
 }
 
 func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) {

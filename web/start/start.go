@@ -10,6 +10,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/design"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -96,7 +97,7 @@ func (s *Screen) Begin(c *gin.Context) {
 	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Number("power", 300, 10000, "2200")), Efficiency: efficiency}
 	var cup *store.Measuring
 	if size, given := f.Optional("cup", 40, 1000, "240"); given {
-		cup = &store.Measuring{ID: page.NewID(), Name: "cup", Unit: "ml", Size: size, How: "weighed full of water", TakenAt: now}
+		cup = &store.Measuring{ID: app.NewID(), Name: "cup", Unit: "ml", Size: size, How: "weighed full of water", TakenAt: now}
 	}
 	const mostBowls = 60
 	choice := plan.WayChoice{Way: f.Text("way"), Bowls: int(f.Number("bowls", 1, mostBowls, "4")), Burner: burner, Pot: pot}
@@ -120,11 +121,11 @@ func (s *Screen) Begin(c *gin.Context) {
 		s.show(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	if err := s.app.Store.Furnish(ctx, store.Pot{ID: page.NewID(), Pot: pot}, store.Burner{ID: page.NewID(), Burner: burner}, cup, now); err != nil {
+	if err := s.app.Store.Furnish(ctx, store.Pot{ID: app.NewID(), Pot: pot}, store.Burner{ID: app.NewID(), Burner: burner}, cup, now); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	id := page.NewID()
+	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, first, now); err != nil {
 		s.app.Fail(c, err)
 		return

@@ -9,7 +9,6 @@ import (
 	"fmt"
 	"io/fs"
 	"net/http"
-	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -37,9 +36,8 @@ var Modules fs.FS = modules
 
 // A Screen is the Stove.
 type Screen struct {
-	app      *page.App
-	page     *page.Template
-	audience audience
+	app  *page.App
+	page *page.Template
 }
 
 // New returns the screen.
@@ -102,9 +100,6 @@ func (s *Screen) gadgets(ctx context.Context, k store.Cook, v *view) error {
 	return nil
 }
 
-// Tell lets every device that looks at a cook know that it changed.
-func (s *Screen) Tell(id string) { s.audience.tell(id) }
-
 // form is what the cook tells, as it was typed.
 type form struct {
 	ID      string `form:"id"`
@@ -146,23 +141,20 @@ func (s *Screen) Record(c *gin.Context) {
 	}
 	state := k.State()
 	e, err := parse(f, &state, k, s.app.Now())
-	if err == nil && e.Kind == cook.Undone && !knows(k, e.Part) {
-		err = measure.Faults{{Field: "event", Err: cook.ErrUndone}}
+	if err == nil {
+		err = s.app.Tell(ctx, k, e)
+		if errors.Is(err, cook.ErrUndone) {
+			err = measure.Faults{{Field: "event", Err: err}}
+		}
 	}
-	if err != nil {
+	if _, refused := errors.AsType[measure.Faults](err); refused {
 		s.show(c, http.StatusUnprocessableEntity, k, f, page.FieldFaults(err))
 		return
-	}
-	if err := s.app.Store.AppendEvent(ctx, k.ID, e, s.app.Now()); err != nil {
+	} else if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	s.audience.tell(k.ID)
 	if e.Kind == cook.Finished {
-		if err := s.app.LearnAnew(ctx, k.ID); err != nil {
-			s.app.Fail(c, err)
-			return
-		}
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
 		return
 	}
@@ -171,11 +163,6 @@ func (s *Screen) Record(c *gin.Context) {
 
 // oldest is how long a message may have waited on the device.
 const oldest = 24 * time.Hour
-
-// knows reports whether a cook has an event.
-func knows(k store.Cook, id string) bool {
-	return slices.ContainsFunc(k.Events, func(e cook.Event) bool { return e.ID == id })
-}
 
 func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, error) {
 	p := s.Plan

@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"kirdu/app"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
@@ -17,7 +18,6 @@ import (
 	"kirdu/core/pot"
 	"kirdu/store"
 	"kirdu/web/draw"
-	"kirdu/web/page"
 	"kirdu/web/say"
 )
 
@@ -108,7 +108,7 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 	state := k.State()
 	p := state.Plan
 	behind, of := state.Place()
-	v := view{ID: k.ID, Name: p.Name, NewID: page.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal, Speed: max(k.Speed, 1),
+	v := view{ID: k.ID, Name: p.Name, NewID: app.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal, Speed: max(k.Speed, 1),
 		Over: state.Done(), CanBack: behind > 0}
 	empty, weighed := p.Pots[p.Served()[0]].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)

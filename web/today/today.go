@@ -12,6 +12,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/pot"
@@ -20,7 +21,6 @@ import (
 	"kirdu/web/page"
 	"kirdu/web/say"
 	"kirdu/web/start"
-	"kirdu/web/supper"
 )
 
 //go:embed *.html
@@ -89,7 +89,7 @@ func (s *Screen) next(ctx context.Context) ([]toBegin, error) {
 // nextOf adds the next tasks of a gathering.
 func (s *Screen) nextOf(ctx context.Context, g store.Gathering, v *view) error {
 	const nearest = 2
-	w, tasks, err := supper.Next(ctx, s.app, g, v.Now.Add(-lateFor), v.Now.Add(aheadFor))
+	w, tasks, err := s.app.NextTasks(ctx, g, v.Now.Add(-lateFor), v.Now.Add(aheadFor))
 	if err != nil {
 		return err
 	}
@@ -120,7 +120,7 @@ func (s *Screen) Show(c *gin.Context) {
 		c.Redirect(http.StatusSeeOther, "/start")
 		return
 	}
-	ctx := page.WithHome(c.Request.Context())
+	ctx := app.WithHome(c.Request.Context())
 	v := view{Now: s.app.Now()}
 	cooks, err := s.app.Store.OnStove(ctx)
 	if err != nil {

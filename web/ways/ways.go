@@ -13,6 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/design"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -172,7 +173,7 @@ func (s *Screen) Create(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	id := page.NewID()
+	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return

@@ -7,6 +7,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/page"
@@ -107,7 +108,7 @@ func (s *Screen) Duplicate(c *gin.Context) {
 	}
 	copied := pudding.Plan.Clone()
 	copied.Name = copyName(copied.Name)
-	id := page.NewID()
+	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, copied, s.app.Now()); err != nil {
 		s.app.Fail(c, err)
 		return

@@ -15,6 +15,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/app"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -268,8 +269,8 @@ func (s *Screen) Cook(c *gin.Context) {
 			return
 		}
 	}
-	begun := store.Cook{Rehearsal: c.PostForm("rehearse") != "", Speed: speed, ID: page.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
-	if err := s.app.Store.StartCook(c.Request.Context(), begun); err != nil {
+	begun := store.Cook{Rehearsal: c.PostForm("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
+	if err := s.app.Begin(c.Request.Context(), begun); err != nil {
 		s.app.Fail(c, err)
 		return
 	}

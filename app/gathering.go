@@ -1,6 +1,4 @@
-// Package supper works the timetable of a gathering out from what the kitchen has
-// and what is on the stove.
-package supper
+package app
 
 import (
 	"context"
@@ -19,57 +17,56 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/exchange"
 	"kirdu/store"
-	"kirdu/web/page"
 )
 
-// A Cooking is a pudding of a gathering in the size that is wanted.
-type Cooking struct {
+// A Serving is a pudding of a gathering in the size that is wanted.
+type Serving struct {
 	ID      string
 	Plan    *plan.Plan
 	OnStove string // its cook, "" if it is not on the stove
 	Over    bool   // its cook is finished
 }
 
-// A Worked timetable, and what it is worked out from.
-type Worked struct {
+// A Table is a timetable, and what it is worked out from.
+type Table struct {
 	Whole    *timetable.Gathering
 	Options  timetable.Options
-	Puddings []Cooking
+	Puddings []Serving
 	kept     []timetable.Place // where puddings were kept, nil where that no longer holds
-	Table    *timetable.Timetable
+	Laid     *timetable.Timetable
 	Slipped  bool // what cooks already has moved the rest
 }
 
-// stored is a place as it is kept: by pudding, not by number.
-type stored struct {
+// storedPlace is a place as it is kept: by pudding, not by number.
+type storedPlace struct {
 	PuddingID string `json:"pudding_id"`
 	timetable.Place
 }
 
-// Load reads a gathering with the kitchen's pots and burners, what of it cooks,
+// LoadGathering reads a gathering with the kitchen's pots and burners, what of it cooks,
 // and where its puddings were kept.
-func Load(ctx context.Context, app *page.App, g store.Gathering, now time.Time) (*Worked, error) {
-	shares, err := app.Store.Shares(ctx, g.ID)
+func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time.Time) (*Table, error) {
+	shares, err := k.Store.Shares(ctx, g.ID)
 	if err != nil {
 		return nil, err
 	}
-	home, err := app.Home(ctx)
+	home, err := k.Home(ctx)
 	if err != nil {
 		return nil, err
 	}
-	pots, err := app.Store.Pots(ctx)
+	pots, err := k.Store.Pots(ctx)
 	if err != nil {
 		return nil, err
 	}
-	cooks, err := app.Store.CooksOf(ctx, g.ID)
+	cooks, err := k.Store.CooksOf(ctx, g.ID)
 	if err != nil {
 		return nil, err
 	}
-	fittings, err := app.Store.Fittings(ctx, store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL})
+	fittings, err := k.Store.Fittings(ctx, store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL})
 	if err != nil {
 		return nil, err
 	}
-	w := &Worked{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: fittings.Ovens, FridgeL: fittings.FridgeL}}
+	w := &Table{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: fittings.Ovens, FridgeL: fittings.FridgeL}}
 	for _, b := range home.Burners {
 		w.Whole.Burners[b.Name] = timetable.Burner{Burner: b}
 	}
@@ -83,13 +80,13 @@ func Load(ctx context.Context, app *page.App, g store.Gathering, now time.Time) 
 		w.Options.NotBefore = &left
 	}
 	for _, share := range shares {
-		p, err := app.Pudding(ctx, share.PuddingID)
+		p, err := k.Pudding(ctx, share.PuddingID)
 		if err != nil {
 			return nil, err
 		}
 		sized := p.Plan.Clone()
 		sized.Scale(share.Bowls)
-		w.Puddings = append(w.Puddings, Cooking{ID: share.PuddingID, Plan: sized})
+		w.Puddings = append(w.Puddings, Serving{ID: share.PuddingID, Plan: sized})
 		w.Whole.Puddings = append(w.Whole.Puddings, timetable.Pudding{Plan: sized})
 	}
 	w.recall(g)
@@ -99,7 +96,7 @@ func Load(ctx context.Context, app *page.App, g store.Gathering, now time.Time) 
 
 // worksFor names what a timetable is worked out for: with another pudding, burner
 // or time it is another.
-func (w *Worked) worksFor(g store.Gathering) string {
+func (w *Table) worksFor(g store.Gathering) string {
 	parts := []string{g.ServeAt.UTC().Format(time.RFC3339), fmt.Sprint(g.Hands)}
 	for _, p := range w.Puddings {
 		data, err := p.Plan.JSON()
@@ -122,13 +119,13 @@ func digest(data []byte) string {
 }
 
 // recall takes over where puddings were kept, if that was worked out for the same.
-func (w *Worked) recall(g store.Gathering) {
-	var list []stored
+func (w *Table) recall(g store.Gathering) {
+	var list []storedPlace
 	if json.Unmarshal(g.Places, &list) != nil {
 		return
 	}
 	for _, one := range list {
-		one.Pudding = slices.IndexFunc(w.Puddings, func(p Cooking) bool { return p.ID == one.PuddingID })
+		one.Pudding = slices.IndexFunc(w.Puddings, func(p Serving) bool { return p.ID == one.PuddingID })
 		if one.Pudding >= 0 {
 			w.kept = append(w.kept, one.Place)
 		}
@@ -146,15 +143,15 @@ func (w *Worked) recall(g store.Gathering) {
 
 // follow fixes what cooks already where it is, with the time it will take by what
 // is known at the stove.
-func (w *Worked) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
-	for _, k := range cooks {
-		i := slices.IndexFunc(w.Puddings, func(p Cooking) bool { return p.ID == k.PuddingID })
+func (w *Table) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
+	for _, c := range cooks {
+		i := slices.IndexFunc(w.Puddings, func(p Serving) bool { return p.ID == c.PuddingID })
 		if i < 0 {
 			continue
 		}
-		state := k.State()
+		state := c.State()
 		if w.Puddings[i].Over = !state.Finished.IsZero(); !w.Puddings[i].Over {
-			w.Puddings[i].OnStove = k.ID
+			w.Puddings[i].OnStove = c.ID
 		}
 		zero, lit := state.Zero()
 		at := slices.IndexFunc(w.Options.Keep, func(p timetable.Place) bool { return p.Pudding == i })
@@ -181,43 +178,43 @@ func (w *Worked) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
 	}
 }
 
-// Table is the timetable as it stands: as it was kept, unless what cooks already
+// Timetable is the timetable as it stands: as it was kept, unless what cooks already
 // has slipped; then the rest moves as little as it can.
-func Table(ctx context.Context, app *page.App, g store.Gathering, now time.Time) (*Worked, error) {
-	w, err := Load(ctx, app, g, now)
+func (k *Kitchen) Timetable(ctx context.Context, g store.Gathering, now time.Time) (*Table, error) {
+	w, err := k.LoadGathering(ctx, g, now)
 	if err != nil {
 		return nil, err
 	}
 	cooks := slices.ContainsFunc(w.Options.Fixed, func(p timetable.Place) bool { return p.Begun })
 	if w.kept != nil && !cooks {
-		w.Table = timetable.Lay(w.Whole, w.kept)
+		w.Laid = timetable.Lay(w.Whole, w.kept)
 		return w, nil
 	}
-	w.Table = timetable.Solve(w.Whole, w.Options)
-	w.Slipped = w.kept != nil && w.Table.Cost.Moved >= 1
+	w.Laid = timetable.Solve(w.Whole, w.Options)
+	w.Slipped = w.kept != nil && w.Laid.Cost.Moved >= 1
 	if w.kept == nil && !cooks {
 		// Whoever looks next sees the same, and at once.
-		return w, Keep(ctx, app, g, w, w.Table)
+		return w, k.KeepTimetable(ctx, g, w, w.Laid)
 	}
 	return w, nil
 }
 
-// Next lists what must begin between two times and is not on the stove yet, as it
+// NextTasks lists what must begin between two times and is not on the stove yet, as it
 // was kept, the first first.
-func Next(ctx context.Context, app *page.App, g store.Gathering, from, to time.Time) (*Worked, []timetable.Task, error) {
-	w, err := Load(ctx, app, g, app.Now())
+func (k *Kitchen) NextTasks(ctx context.Context, g store.Gathering, from, to time.Time) (*Table, []timetable.Task, error) {
+	w, err := k.LoadGathering(ctx, g, k.Now())
 	if err != nil {
 		return nil, nil, err
 	}
 	if w.kept == nil {
-		if w, err = Table(ctx, app, g, app.Now()); err != nil {
+		if w, err = k.Timetable(ctx, g, k.Now()); err != nil {
 			return nil, nil, err
 		}
 	} else {
-		w.Table = timetable.Lay(w.Whole, w.kept)
+		w.Laid = timetable.Lay(w.Whole, w.kept)
 	}
 	var tasks []timetable.Task
-	for _, task := range w.Table.Tasks {
+	for _, task := range w.Laid.Tasks {
 		p := w.Puddings[task.Pudding]
 		if at := exchange.Moment(g.ServeAt, task.Start); at.Before(from) || at.After(to) || p.OnStove != "" || p.Over {
 			continue
@@ -227,16 +224,16 @@ func Next(ctx context.Context, app *page.App, g store.Gathering, from, to time.T
 	return w, tasks, nil
 }
 
-// WorkOut works a timetable out and keeps it; anew forgets where puddings were.
-func WorkOut(ctx context.Context, app *page.App, id string, anew bool) error {
-	g, err := app.Store.Gathering(ctx, id)
+// WorkOutTimetable works a timetable out and keeps it; anew forgets where puddings were.
+func (k *Kitchen) WorkOutTimetable(ctx context.Context, id string, anew bool) error {
+	g, err := k.Store.Gathering(ctx, id)
 	if err != nil {
 		return err
 	}
 	if anew {
 		g.Places = nil
 	}
-	w, err := Load(ctx, app, g, app.Now())
+	w, err := k.LoadGathering(ctx, g, k.Now())
 	if err != nil {
 		return err
 	}
@@ -244,19 +241,19 @@ func WorkOut(ctx context.Context, app *page.App, id string, anew bool) error {
 		// Another gathering than before: what was put by hand stays, the rest is free.
 		w.Options.Keep = nil
 	}
-	return Keep(ctx, app, g, w, timetable.Solve(w.Whole, w.Options))
+	return k.KeepTimetable(ctx, g, w, timetable.Solve(w.Whole, w.Options))
 }
 
-// Keep stores where the puddings of a timetable are.
-func Keep(ctx context.Context, app *page.App, g store.Gathering, w *Worked, t *timetable.Timetable) error {
-	list := []stored{}
+// KeepTimetable stores where the puddings of a timetable are.
+func (k *Kitchen) KeepTimetable(ctx context.Context, g store.Gathering, w *Table, t *timetable.Timetable) error {
+	list := []storedPlace{}
 	for _, place := range t.Places {
 		place.Begun, place.Slips = false, nil // that is read from the stove each time
-		list = append(list, stored{w.Puddings[place.Pudding].ID, place})
+		list = append(list, storedPlace{w.Puddings[place.Pudding].ID, place})
 	}
 	data, err := json.Marshal(list)
 	if err != nil {
 		return err
 	}
-	return app.Store.SavePlaces(ctx, g.ID, data, w.worksFor(g))
+	return k.Store.SavePlaces(ctx, g.ID, data, w.worksFor(g))
 }
