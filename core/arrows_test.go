@@ -25,7 +25,7 @@ house:    (core) < words, store, exchange, device < app < web, demo < cmd, e2e
 // besides are arrows that the picture leaves out.
 var besides = map[string][]string{
 	"core/plan/plantest": {"core/plan"}, // for tests
-	"demo":               {"app", "store", "core"},
+	"demo":               {"app", "store", "words", "core"},
 	"cmd":                {"app", "web", "demo", "store", "exchange", "core"},
 	"e2e":                {"app", "web", "demo", "store", "core"},
 }

@@ -24,6 +24,7 @@ import (
 	"kirdu/core/rescue"
 	"kirdu/core/vessel"
 	"kirdu/store"
+	"kirdu/words"
 )
 
 //go:embed plans/*.kirdu.json
@@ -337,7 +338,7 @@ func rescued(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) 
 	if err == nil {
 		patient.Wanted = &grade
 		if r, err := rescue.Rescue(patient, rescue.TooThick); err == nil && len(r.Repairs) > 0 {
-			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: learn.MendOf(rescue.TooThick, &r.Repairs[0])})
+			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: words.Printer{}.Mend(rescue.TooThick, &r.Repairs[0])})
 			yield = r.Repairs[0].After.Mass.Value
 		}
 	}

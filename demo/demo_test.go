@@ -35,8 +35,9 @@ func TestSampleKitchen(t *testing.T) {
 	require.NoError(t, err)
 	require.GreaterOrEqual(t, len(shelf), 4)
 	for _, p := range shelf {
-		for _, one := range mend.Forecast(p.Plan, forecast.Options{}).Findings {
-			require.Equal(t, forecast.Note, one.Severity, "%s: %s", p.Plan.Name, one.Message)
+		_, found := mend.Forecast(p.Plan, forecast.Options{})
+		for _, one := range found {
+			require.Equal(t, forecast.Note, one.Severity, "%s: %s", p.Plan.Name, one.Rule)
 		}
 	}
 	pots, err := s.Pots(ctx)

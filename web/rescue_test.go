@@ -11,6 +11,7 @@ import (
 
 	"kirdu/core/cook"
 	"kirdu/core/rescue"
+	"kirdu/words"
 )
 
 // What is wrong at the stove is answered for that pot, and the answer goes into
@@ -24,7 +25,7 @@ func TestRescueAtTheStove(t *testing.T) {
 	_, page = s.get(path + "/rescue")
 	require.True(t, strings.Contains(page, "Kirdu takes it to be"))
 	for _, symptom := range rescue.Symptoms() {
-		require.True(t, strings.Contains(page, symptom.Words()), symptom)
+		require.True(t, strings.Contains(page, words.Printer{}.Symptom(symptom)), symptom)
 	}
 	_, page = s.get(path + "/rescue?symptom=too-thick&wanted=2")
 	for _, text := range []string{"Loosen it with", "first choice", "When to stop", "in 8 of 10 cases", "Put it into the cook"} {

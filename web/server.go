@@ -104,7 +104,7 @@ func Handler(o Options) http.Handler {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.HandleMethodNotAllowed = true
-	engine.Use(recovery(screens))
+	engine.Use(recovery(screens), screens.Prefer)
 	routes(engine, screens, sessions, files)
 
 	var handler http.Handler = witnessed(engine)

@@ -1,7 +1,6 @@
 package main
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -9,10 +8,8 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"kirdu/core/forecast"
+	"kirdu/app"
 	"kirdu/core/measure"
-	"kirdu/core/mend"
-	"kirdu/core/plan"
 )
 
 // faultsCode is the exit code of a plan with faults.
@@ -28,15 +25,11 @@ func forecastCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			p, err := plan.Read(data)
+			out, err := app.ForecastDocument(data)
 			if faults, ok := errors.AsType[measure.Faults](err); ok {
 				fmt.Fprintln(cmd.ErrOrStderr(), faults)
 				return exitError{faultsCode}
 			} else if err != nil {
-				return err
-			}
-			out, err := json.MarshalIndent(mend.Forecast(p, forecast.Options{}), "", " ")
-			if err != nil {
 				return fmt.Errorf("write forecast: %w", err)
 			}
 			_, err = fmt.Fprintln(cmd.OutOrStdout(), string(out))
@@ -47,7 +40,7 @@ func forecastCommand() *cobra.Command {
 
 // readPlanFile reads a plan.
 func readPlanFile(name string, stdin io.Reader) ([]byte, error) {
-	return readFile(name, stdin, plan.MaxBytes)
+	return readFile(name, stdin, app.MaxPlanBytes)
 }
 
 // readFile reads at most one byte more than a document may have, so that one that

@@ -75,14 +75,14 @@ func TestFinish(t *testing.T) {
 func TestReplayLastsAsLongAsItDid(t *testing.T) {
 	s := fold(t, entry{30, cook.Next, 0, 0}, entry{33, cook.Next, 1, 0}, entry{41.5, cook.Next, 2, 0},
 		entry{70, cook.Next, 3, 0}, entry{72, cook.Next, 4, 0})
-	p := learn.Replay(&s, begun.Add(73 * time.Minute))
+	p := learn.Replay(&s, begun.Add(73*time.Minute))
 	require.InDelta(t, 8.5, float64(*p.Steps[2].Until.Minutes), 1e-3)
 	require.InDelta(t, 30.5, float64(*p.Steps[3].Until.Minutes), 1e-3, "while the sugar goes in the pot cooks on")
 	require.InDelta(t, 5, float64(*p.Steps[5].Until.Minutes), 1e-9, "the present step is as planned")
 	require.Nil(t, s.Plan.Steps[2].Until.Minutes, "the plan itself is left alone")
 
 	waiting := fold(t, entry{30, cook.Next, 0, 0}, entry{33, cook.Next, 1, 0}, entry{41.5, cook.Next, 2, 0}, entry{70, cook.Next, 3, 0})
-	p = learn.Replay(&waiting, begun.Add(75 * time.Minute))
+	p = learn.Replay(&waiting, begun.Add(75*time.Minute))
 	require.InDelta(t, 33.5, float64(*p.Steps[3].Until.Minutes), 1e-3, "it cooks on while the sugar is being fetched")
 }
 

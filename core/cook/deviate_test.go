@@ -108,7 +108,7 @@ func TestFlameAndPause(t *testing.T) {
 	id := paused.ID()
 	on := simmering(t, at(31, cook.Event{Kind: cook.Paused}), next(46, id))
 	require.Equal(t, 5, on.ID(), "back on the flame")
-	require.InDelta(t, 15, float64(*learn.Replay(&on, begun.Add(50 * time.Minute)).Steps[on.Step-1].Minutes), 1e-3)
+	require.InDelta(t, 15, float64(*learn.Replay(&on, begun.Add(50*time.Minute)).Steps[on.Step-1].Minutes), 1e-3)
 	require.ErrorIs(t, paused.Check(at(32, cook.Event{Kind: cook.Turned, Value: 20})), cook.ErrFlame, "it is off the flame")
 }
 
@@ -167,7 +167,7 @@ func TestNothingGoesIntoAClosedCooker(t *testing.T) {
 	require.NoError(t, s.Check(at(9, cook.Event{Kind: cook.Whistled})))
 	s = learn.LogOf(p, begun, append(events, next(30, 1), next(31, 2))).Fold()
 	require.ErrorIs(t, s.Check(at(32, cook.Event{Kind: cook.Whistled})), cook.ErrWhistle)
-	replay := learn.Replay(&s, begun.Add(32 * time.Minute))
+	replay := learn.Replay(&s, begun.Add(32*time.Minute))
 	f := forecast.Run(replay, forecast.Options{NominalOnly: true})
 	require.InDelta(t, 29, f.Steps[1].EndMin, 0.5, "the clock of the pot is that of the kitchen, and mashing is done in its time")
 	require.NoError(t, s.Check(at(33, cook.Event{Kind: cook.Forgot, Step: 2})))

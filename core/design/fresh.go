@@ -20,13 +20,17 @@ import (
 var ErrNoPot = errors.New("there is no pot in the kitchen yet; add one first")
 
 // How full a new pudding fills its pot at most, a little below what the
-// watchpoints allow: dairy at the boil, a cooker, and one with pulses in it.
-const (
-	milkHeadroom   = 0.56
-	cookerHeadroom = 0.62
-	pulseHeadroom  = 0.46
-	anyHeadroom    = 0.85
+// watchpoints allow: dairy at the boil, a cooker, one with pulses in it, anything.
+var (
+	milkHeadroom   = watch.FoamRoom.Value - headroom
+	cookerHeadroom = watch.CookerRoom.Value - headroom
+	pulseHeadroom  = watch.PulseRoom.Value - headroom
+	anyHeadroom    = watch.BrimRoom.Value - headroom
 )
+
+// headroom is how far below a limit a new pudding stays, as a share of the height.
+// Our own judgement: a pot that is stirred, and a burner a little stronger.
+const headroom = 0.04
 
 const water = "water"
 
@@ -45,7 +49,7 @@ func Fresh(choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, error) {
 	fewest := math.MaxInt
 	for _, p := range found {
 		grave := 0
-		for _, one := range watch.Seen(p, forecast.Run(p, forecast.Options{NominalOnly: true})) {
+		for _, one := range watch.Findings(p, forecast.Run(p, forecast.Options{NominalOnly: true})) {
 			if one.Severity != forecast.Note {
 				grave++
 			}

@@ -64,9 +64,9 @@ func isRight(t *testing.T, w plan.Way, choice plan.WayChoice) {
 	require.NoError(t, err)
 	p, err = plan.Reread(p)
 	require.NoError(t, err)
-	f := mend.Forecast(p, forecast.Options{NominalOnly: true})
-	for _, one := range f.Findings {
-		require.Equal(t, forecast.Note, one.Severity, one.Message) // a heavy pot, a scale that is too small
+	f, found := mend.Forecast(p, forecast.Options{NominalOnly: true})
+	for _, one := range found {
+		require.Equal(t, forecast.Note, one.Severity, one.Rule) // a heavy pot, a scale that is too small
 	}
 	grade, aim := f.Thickness.Hot, w.Aim.Hot
 	if choice.Serve == plan.Chilled {

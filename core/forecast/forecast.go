@@ -25,24 +25,6 @@ const (
 	Stop    Severity = "stop"
 )
 
-// A Finding is a watchpoint that a rule has seen in a plan and its forecast.
-type Finding struct {
-	Rule     string             `json:"rule"`
-	Severity Severity           `json:"severity"`
-	Step     int                `json:"step"`
-	Message  string             `json:"message"`
-	Evidence map[string]float64 `json:"evidence"`
-	Fix      string             `json:"fix"`
-	Edit     []Operation        `json:"edit"` // JSON Patch (RFC 6902) on the plan; null for advice in words
-}
-
-// An Operation is one step of a JSON Patch.
-type Operation struct {
-	Op    string `json:"op"`
-	Path  string `json:"path"`
-	Value any    `json:"value,omitempty"`
-}
-
 // A Forecast is what will come of a plan. Masses are in g, volumes in ml,
 // levels in mm above the inner bottom, times in minutes from the first step of
 // the served pot, temperatures in °C, shares in per cent.
@@ -60,7 +42,6 @@ type Forecast struct {
 	SolidsPct   float64                  `json:"solids_pct"`
 	Nutrition   Nutrition                `json:"nutrition"`
 	Allergens   []string                 `json:"allergens"`
-	Findings    []Finding                `json:"findings"`
 	MassBalance MassBalance              `json:"mass_balance"`
 
 	Trace []StepTrace          `json:"-"` // beside Steps, for the rules

@@ -41,7 +41,7 @@ func Run(p *plan.Plan, options Options) *Forecast {
 		return &g
 	}
 	f := &Forecast{
-		Format: Format, Steps: r.results, Trace: r.trace, Findings: []Finding{},
+		Format: Format, Steps: r.results, Trace: r.trace,
 		Sweetness: Sweetness{Pct: figure(figureSweet), FeltPct: rounded(o[figureSweet] * feltFactor(p.Serve))},
 		Thickness: Thickness{OffHeat: grade(figureOffHeat), Hot: grade(figureHot), Warm: grade(figureWarm),
 			Room: grade(figureRoom), Chilled: grade(figureChilled)},

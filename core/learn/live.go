@@ -24,6 +24,7 @@ type Live struct {
 	Plan     *plan.Plan       // as it goes, with what was learnt in it
 	Options  forecast.Options // that it was run with
 	Forecast *forecast.Forecast
+	Findings []mend.Found
 	Power    Estimate           // factor on the power into the pot
 	Cook     Estimate           // factor on the cooking time of what was felt
 	Whistle  measure.Minute     // from one whistle to the next, 0 if none was heard
@@ -83,7 +84,7 @@ func Follow(s *cook.State, now time.Time) Live {
 		l.looks(s, replay, options)
 	}
 	l.Plan, l.Options = replay, options
-	l.Forecast = mend.Forecast(replay, options)
+	l.Forecast, l.Findings = mend.Forecast(replay, options)
 	l.look()
 	l.widen(massSD)
 	return l

@@ -242,7 +242,7 @@ func Replay(s *cook.State, now time.Time) *plan.Plan {
 
 // MendOf returns a repair as an event tells it.
 func MendOf(symptom rescue.Symptom, r *rescue.Repair) *cook.Mend {
-	m := &cook.Mend{Symptom: string(symptom), Title: r.Title, Steps: r.Steps, Leaves: r.Leaves, Shift: r.Shift, Sugar: r.Sugar, Lost: r.Lost}
+	m := &cook.Mend{Symptom: string(symptom), Steps: r.Steps, Leaves: r.Leaves, Shift: r.Shift, Sugar: r.Sugar, Lost: r.Lost}
 	for _, step := range r.Plan.Steps[r.At+len(r.Steps):] {
 		mark := measure.Gram(0)
 		if u := step.Until; u != nil && u.MassG != nil {

@@ -10,6 +10,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/mend"
 	"kirdu/core/plan"
+	"kirdu/core/watch"
 )
 
 func pudding(t *testing.T, height int, steps string) *plan.Plan {
@@ -26,7 +27,7 @@ func TestRules(t *testing.T) {
 	boil := `,{"do":"heat","flame":"high","until":{"boil":true,"max_minutes":%s}}`
 	simmer := `,{"do":"heat","flame":"medium-low","until":{"minutes":%s}}`
 	cases := map[string]struct {
-		rule     string
+		rule     watch.ID
 		severity forecast.Severity
 		step     int
 		triggers *plan.Plan
@@ -46,8 +47,8 @@ func TestRules(t *testing.T) {
 			pudding(t, 120, fmt.Sprintf(milk, "400 ml")+`,{"do":"heat","flame":"high","until":{"minutes":40}}`),
 			pudding(t, 120, fmt.Sprintf(milk, "400 ml")+`,{"do":"heat","flame":"high","until":{"minutes":8}}`)},
 	}
-	of := func(p *plan.Plan, rule string) *forecast.Finding {
-		for _, f := range mend.Forecast(p, forecast.Options{NominalOnly: true}).Findings {
+	of := func(p *plan.Plan, rule watch.ID) *mend.Found {
+		for _, f := range look(p, forecast.Options{NominalOnly: true}).Findings {
 			if f.Rule == rule {
 				return &f
 			}
@@ -60,8 +61,9 @@ func TestRules(t *testing.T) {
 			require.NotNil(t, found)
 			require.Equal(t, c.severity, found.Severity)
 			require.Equal(t, c.step, found.Step)
-			require.Len(t, found.Evidence, 2, "the number and its threshold")
-			require.True(t, strings.HasSuffix(found.Message, ".") && strings.HasSuffix(found.Fix, "."), "sentences")
+			text := said(c.triggers, *found)
+			require.Len(t, text.Evidence, 2, "the number and its threshold")
+			require.True(t, strings.HasSuffix(text.Message, ".") && strings.HasSuffix(text.Fix, "."), "sentences")
 			if c.nearly != nil {
 				require.Nil(t, of(c.nearly, c.rule))
 			}
@@ -73,22 +75,22 @@ func TestToastingIsNotBoilingDry(t *testing.T) {
 	p := pudding(t, 120, `{"do":"add","items":[{"material":"rice-short","amount":"150 g"},{"material":"ghee","amount":"20 g"}]},
 	{"do":"heat","flame":"medium","until":{"minutes":3}},{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}],"temp_c":80},
 	{"do":"heat","flame":"medium","until":{"minutes":20}}`)
-	for _, f := range mend.Forecast(p, forecast.Options{NominalOnly: true}).Findings {
-		require.NotEqual(t, "boiled-dry", f.Rule)
+	for _, f := range look(p, forecast.Options{NominalOnly: true}).Findings {
+		require.NotEqual(t, watch.ID("boiled-dry"), f.Rule)
 	}
 }
 
 func TestFortyLitresInATwoLitrePot(t *testing.T) {
 	p := pudding(t, 55, `{"do":"add","items":[{"material":"milk-whole","amount":"40 l"}]},{"do":"heat","flame":"high","until":{"boil":true}}`)
-	f := mend.Forecast(p, forecast.Options{})
-	require.Equal(t, "too-full", f.Findings[0].Rule)
-	require.Contains(t, f.Findings[0].Message, "The pot holds 2.1 l, and 40.1 l are to go in.")
+	f := look(p, forecast.Options{})
+	require.Equal(t, watch.ID("too-full"), f.Findings[0].Rule)
+	require.Contains(t, said(p, f.Findings[0]).Message, "The pot holds 2.1 l, and 40.1 l are to go in.")
 }
 
 func TestWorstComesFirst(t *testing.T) {
 	p := pudding(t, 36, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"}]},
 	{"do":"heat","flame":"high","until":{"boil":true}}`)
-	findings := mend.Forecast(p, forecast.Options{}).Findings
+	findings := look(p, forecast.Options{}).Findings
 	require.GreaterOrEqual(t, len(findings), 2)
 	require.Equal(t, forecast.Stop, findings[0].Severity)
 	require.Equal(t, forecast.Warning, findings[len(findings)-1].Severity)

@@ -1,6 +1,7 @@
 package mend
 
 import (
+	"maps"
 	"math"
 	"reflect"
 	"slices"
@@ -19,7 +20,7 @@ import (
 type candidate func(*plan.Plan) bool
 
 // mends are the changes to try for each rule, the mildest first.
-var mends = map[string]func(p *plan.Plan, step int) []candidate{
+var mends = map[watch.ID]func(p *plan.Plan, step int) []candidate{
 	"sweet-before-soft":     sweetenLater,
 	"pulse-acid-early":      acidLater,
 	"acid-split":            tameAcid,
@@ -71,7 +72,7 @@ const mendBudget = 4000
 // mend returns the edit of the first candidate after which the finding is gone,
 // no new stop or warning has come, and bowls, sweetness and thickness are what
 // they were; nil if there is none.
-func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one forecast.Finding, candidates []candidate, budget *int) []forecast.Operation {
+func mend(p *plan.Plan, f *forecast.Forecast, found []watch.Finding, one watch.Finding, candidates []candidate, budget *int) []Operation {
 	var moved []*plan.Plan
 	for _, change := range candidates {
 		if *budget -= len(p.Steps); *budget < 0 {
@@ -90,7 +91,7 @@ func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one fore
 			changed.ScaleSweeteners(off) // less has boiled away: the same sugar tastes less
 			after = forecast.Run(changed, forecast.Options{NominalOnly: true})
 		}
-		if worse(found, watch.Seen(changed, after), one.Rule) {
+		if worse(found, watch.Findings(changed, after), one.Rule) {
 			continue
 		}
 		if keeps(p, f, after) {
@@ -103,7 +104,7 @@ func mend(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, one fore
 	for _, changed := range moved {
 		if balanced, ok := rebalanced(p, f, changed); ok {
 			after := forecast.Run(balanced, forecast.Options{NominalOnly: true})
-			if keeps(p, f, after) && !worse(found, watch.Seen(balanced, after), one.Rule) {
+			if keeps(p, f, after) && !worse(found, watch.Findings(balanced, after), one.Rule) {
 				return difference(p, balanced)
 			}
 		}
@@ -128,12 +129,12 @@ func balanceTo(p *plan.Plan, grade, sweet, yield float64) *plan.Plan {
 }
 
 // difference writes a changed plan as a JSON Patch.
-func difference(p, changed *plan.Plan) []forecast.Operation {
-	ops := []forecast.Operation{{Op: "replace", Path: "/steps", Value: changed.Steps}}
+func difference(p, changed *plan.Plan) []Operation {
+	ops := []Operation{{Op: "replace", Path: "/steps", Value: changed.Steps}}
 	for _, name := range changed.PotNamesSorted() {
 		if is := changed.Pots[name]; !reflect.DeepEqual(p.Pots[name], is) {
 			escaped := strings.NewReplacer("~", "~0", "/", "~1").Replace(name)
-			ops = append(ops, forecast.Operation{Op: "replace", Path: "/pots/" + escaped, Value: is})
+			ops = append(ops, Operation{Op: "replace", Path: "/pots/" + escaped, Value: is})
 		}
 	}
 	return ops
@@ -155,8 +156,8 @@ func keeps(p *plan.Plan, f, after *forecast.Forecast) bool {
 
 // worse reports whether a rule still speaks as often, or a stop or a warning
 // has come that was not there.
-func worse(found, after []forecast.Finding, rule string) bool {
-	count := func(list []forecast.Finding, rule string) (n int) {
+func worse(found, after []watch.Finding, rule watch.ID) bool {
+	count := func(list []watch.Finding, rule watch.ID) (n int) {
 		for _, one := range list {
 			if one.Rule == rule {
 				n++
@@ -167,7 +168,7 @@ func worse(found, after []forecast.Finding, rule string) bool {
 	if count(after, rule) >= count(found, rule) {
 		return true
 	}
-	return slices.ContainsFunc(after, func(one forecast.Finding) bool {
+	return slices.ContainsFunc(after, func(one watch.Finding) bool {
 		return one.Severity != forecast.Note && count(after, one.Rule) > count(found, one.Rule)
 	})
 }
@@ -273,8 +274,9 @@ func stirOrLower(p *plan.Plan, step int) []candidate {
 
 // Apply carries the edit of a finding out on a plan. It reports whether there
 // is such a finding, of a rule at a step, and it has an edit.
-func Apply(p *plan.Plan, rule string, step int) (*plan.Plan, bool) {
-	for _, one := range Forecast(p, forecast.Options{NominalOnly: true}).Findings {
+func Apply(p *plan.Plan, rule watch.ID, step int) (*plan.Plan, bool) {
+	_, found := Forecast(p, forecast.Options{NominalOnly: true})
+	for _, one := range found {
 		if one.Rule == rule && one.Step == step && len(one.Edit) > 0 {
 			return Carry(p, one.Edit), true
 		}
@@ -284,7 +286,7 @@ func Apply(p *plan.Plan, rule string, step int) (*plan.Plan, bool) {
 
 // Carry carries an edit out on a copy of a plan. It knows what the mends of
 // this package write: the steps, and pots.
-func Carry(p *plan.Plan, edit []forecast.Operation) *plan.Plan {
+func Carry(p *plan.Plan, edit []Operation) *plan.Plan {
 	changed := p.Clone()
 	for _, op := range edit {
 		switch value := op.Value.(type) {
@@ -298,24 +300,43 @@ func Carry(p *plan.Plan, edit []forecast.Operation) *plan.Plan {
 	return changed
 }
 
-// Forecast runs a plan and adds what the rules find.
-func Forecast(p *plan.Plan, options forecast.Options) *forecast.Forecast {
+// A Found is a finding with the edit of the plan that was seen to mend it.
+type Found struct {
+	watch.Finding
+	Edit []Operation // JSON Patch (RFC 6902) on the plan; nil for what is advice only
+}
+
+// An Operation is one step of a JSON Patch.
+type Operation struct {
+	Op    string `json:"op"`
+	Path  string `json:"path"`
+	Value any    `json:"value,omitempty"`
+}
+
+// Forecast runs a plan and asks the rules.
+func Forecast(p *plan.Plan, options forecast.Options) (*forecast.Forecast, []Found) {
 	f := forecast.Run(p, options)
-	f.Findings = Findings(p, f)
-	return f
+	return f, Findings(p, f)
 }
 
 // Findings asks every rule, and for those that an edit of the plan would mend
 // finds one that does. The worst come first, then the earliest.
-func Findings(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
-	found := watch.Seen(p, f)
+func Findings(p *plan.Plan, f *forecast.Forecast) []Found {
+	found := watch.Findings(p, f)
+	all := make([]Found, len(found))
 	budget := mendBudget
-	for i := range found {
-		if rule := found[i].Rule; rule == "too-thin" || rule == "too-thick" {
-			found[i].Edit = toAim(p, f, found, rule)
-		} else if candidates, ok := mends[rule]; ok {
-			found[i].Edit = mend(p, f, found, found[i], candidates(p, found[i].Step), &budget)
+	for i, one := range found {
+		all[i].Finding = one
+		if one.Rule == watch.TooThin || one.Rule == watch.TooThick {
+			all[i].Edit = toAim(p, f, found, one.Rule)
+		} else if candidates, ok := mends[one.Rule]; ok {
+			all[i].Edit = mend(p, f, found, one, candidates(p, one.Step), &budget)
 		}
 	}
-	return found
+	return all
+}
+
+// Rules returns those that an edit may mend.
+func Rules() []watch.ID {
+	return slices.Sorted(maps.Keys(mends))
 }

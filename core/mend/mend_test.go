@@ -12,10 +12,11 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/mend"
 	"kirdu/core/plan"
+	"kirdu/core/watch"
 )
 
 // applied carries out the edit of a finding as a reader of the document would.
-func applied(t require.TestingT, p *plan.Plan, finding forecast.Finding) *plan.Plan {
+func applied(t require.TestingT, p *plan.Plan, finding mend.Found) *plan.Plan {
 	document, err := p.JSON()
 	require.NoError(t, err)
 	var tree map[string]any
@@ -39,7 +40,7 @@ func applied(t require.TestingT, p *plan.Plan, finding forecast.Finding) *plan.P
 	return q
 }
 
-func of(f *forecast.Forecast, rule string) (found []forecast.Finding) {
+func of(f looked, rule watch.ID) (found []mend.Found) {
 	for _, one := range f.Findings {
 		if one.Rule == rule {
 			found = append(found, one)
@@ -59,7 +60,7 @@ func TestRulesOfTheFlame(t *testing.T) {
 	const thick = `{"material":"coconut-milk-thick","amount":"200 ml"}`
 	boil := `{"do":"heat","flame":"high","stir":"often","until":{"boil":true}}`
 	steps := func(all ...string) string { return strings.Join(all, ",") }
-	for rule, c := range map[string]struct {
+	for rule, c := range map[watch.ID]struct {
 		triggers, nearly string
 		mends            bool
 		says             string
@@ -77,23 +78,23 @@ func TestRulesOfTheFlame(t *testing.T) {
 		"heavy-pot":        {steps(add(`{"material":"water","amount":"8 l"}`), heat("high", 5, "")), steps(add(`{"material":"water","amount":"4.5 l"}`), heat("high", 5, "")), false, "kg"},
 		"scale-limit":      {steps(add(`{"material":"water","amount":"4.6 l"}`), heat("high", 5, "")), steps(add(`{"material":"water","amount":"1.5 l"}`), heat("high", 5, "")), false, "scale"},
 	} {
-		t.Run(rule, func(t *testing.T) {
+		t.Run(string(rule), func(t *testing.T) {
 			p := pudding(t, 260, c.triggers)
-			f := mend.Forecast(p, forecast.Options{})
+			f := look(p, forecast.Options{})
 			found := of(f, rule)
 			require.Len(t, found, 1)
-			require.Contains(t, found[0].Message, c.says)
+			require.Contains(t, said(p, found[0]).Message, c.says)
 			require.NotEmpty(t, found[0].Evidence)
-			require.NotEmpty(t, found[0].Fix)
-			require.Empty(t, of(mend.Forecast(pudding(t, 260, c.nearly), forecast.Options{}), rule))
+			require.NotEmpty(t, said(p, found[0]).Fix)
+			require.Empty(t, of(look(pudding(t, 260, c.nearly), forecast.Options{}), rule))
 			if !c.mends {
 				require.Nil(t, found[0].Edit)
 				return
 			}
-			mended := mend.Forecast(applied(t, p, found[0]), forecast.Options{})
+			mended := look(applied(t, p, found[0]), forecast.Options{})
 			require.Empty(t, of(mended, rule))
 			for _, one := range mended.Findings {
-				require.True(t, one.Severity == forecast.Note || len(of(f, one.Rule)) > 0, "%s has come: %s", one.Rule, one.Message)
+				require.True(t, one.Severity == forecast.Note || len(of(f, one.Rule)) > 0, "%s has come", one.Rule)
 			}
 			require.InDelta(t, f.Sweetness.Pct.Value, mended.Sweetness.Pct.Value, 0.3)
 		})
@@ -125,13 +126,13 @@ func TestAnyEditMends(t *testing.T) {
 		}
 		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","eaters":{"under_five":true},"aim":{"thickness":4},"pots":{"main":{"shape":"straight","diameter_mm":240,"height_mm":120}},"steps":[` + strings.Join(all, ",") + `]}`))
 		require.NoError(t, err)
-		f := mend.Forecast(p, forecast.Options{NominalOnly: true})
+		f := look(p, forecast.Options{NominalOnly: true})
 		for _, one := range f.Findings {
-			require.NotEmpty(t, one.Message)
+			require.NotEmpty(t, said(p, one).Message)
 			if one.Edit == nil {
 				continue
 			}
-			after := mend.Forecast(applied(t, p, one), forecast.Options{NominalOnly: true})
+			after := look(applied(t, p, one), forecast.Options{NominalOnly: true})
 			require.Less(t, len(of(after, one.Rule)), len(of(f, one.Rule)), one.Rule)
 			require.InDelta(t, f.Sweetness.Pct.Value, after.Sweetness.Pct.Value, 0.3)
 			mended++

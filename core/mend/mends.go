@@ -509,7 +509,7 @@ func lessSoda(p *plan.Plan, _ int) []candidate {
 			}
 		}
 	}
-	factor := measure.Ratio(watch.SodaDown*plan.LiquidLitres(p), grams)
+	factor := measure.Ratio(watch.SodaRight*plan.LiquidLitres(p), grams)
 	return []candidate{func(p *plan.Plan) bool {
 		return factor > 0 && scaleItems(p, factor, func(m *pantry.Material) bool { return m.Slug == watch.Soda })
 	}}
@@ -624,7 +624,7 @@ func chopFine(*plan.Plan, int) []candidate {
 
 // toAim is the edit that brings the thickness to what is wanted, with sweetness
 // and bowls as they are.
-func toAim(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, rule string) []forecast.Operation {
+func toAim(p *plan.Plan, f *forecast.Forecast, found []watch.Finding, rule watch.ID) []Operation {
 	sweet, yield := f.Sweetness.Pct.Value, f.Yield.MassG.Value
 	balanced, err := plan.Reread(balanceTo(p, *p.Aim.Thickness, sweet, yield))
 	if err != nil {
@@ -633,7 +633,7 @@ func toAim(p *plan.Plan, f *forecast.Forecast, found []forecast.Finding, rule st
 	after := forecast.Run(balanced, forecast.Options{NominalOnly: true})
 	grade, ok := watch.ServedThickness(balanced, after)
 	if !ok || math.Abs(grade-*p.Aim.Thickness) > mendThickness || math.Abs(after.Sweetness.Pct.Value-sweet) > mendSweet ||
-		math.Abs(after.Yield.MassG.Value-yield) > mendYield*yield || worse(found, watch.Seen(balanced, after), rule) {
+		math.Abs(after.Yield.MassG.Value-yield) > mendYield*yield || worse(found, watch.Findings(balanced, after), rule) {
 		return nil
 	}
 	return difference(p, balanced)

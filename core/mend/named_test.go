@@ -11,7 +11,6 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
-	"kirdu/core/mend"
 	"kirdu/core/plan"
 )
 
@@ -47,11 +46,11 @@ func TestNamedPlans(t *testing.T) {
 	}
 	verbs := map[plan.Verb]bool{}
 	for name, p := range readAll(t, "testdata/named/*.kirdu.json") {
-		f := mend.Forecast(p, forecast.Options{})
+		f := look(p, forecast.Options{})
 		band, ok := bands[name[:len(name)-len(".kirdu.json")]]
 		require.True(t, ok, name)
 		for _, one := range f.Findings {
-			require.Equal(t, forecast.Note, one.Severity, "%s: %s", name, one.Message)
+			require.Equal(t, forecast.Note, one.Severity, "%s: %s", name, one.Rule)
 		}
 		in := func(what string, x float64, band [2]float64) {
 			require.True(t, x >= band[0] && x <= band[1], "%s: %s is %v, not in %v", name, what, x, band)
@@ -104,7 +103,7 @@ func TestVariedByAThird(t *testing.T) {
 		}
 		p, err := plan.Reread(p)
 		require.NoError(t, err)
-		f := mend.Forecast(p, forecast.Options{})
+		f := look(p, forecast.Options{})
 		g := forecast.Run(before, forecast.Options{NominalOnly: true})
 		require.InDelta(t, 0, f.MassBalance.ErrorG, 1e-4*f.MassBalance.InG)
 		require.Greater(t, f.Yield.MassG.Value, 0.3*g.Yield.MassG.Value)

@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/forecast"
-	"kirdu/core/mend"
 	"kirdu/core/plan"
+	"kirdu/core/watch"
 )
 
 // kitchenPlan is a plan in a wide pot with more keys of the document in front
@@ -48,7 +48,7 @@ const toBoil = `{"do":"heat","flame":"high","stir":"constant","until":{"boil":tr
 
 // ruleCase is a plan that sets a rule off and one that nearly does.
 type ruleCase struct {
-	rule             string
+	rule             watch.ID
 	severity         forecast.Severity
 	mends            bool
 	triggers, nearly *plan.Plan
@@ -135,24 +135,25 @@ func ruleCases(t *testing.T) []ruleCase {
 func TestEachRule(t *testing.T) {
 	for k, c := range ruleCases(t) {
 		t.Run(fmt.Sprintf("%02d %s %s", k, c.rule, c.severity), func(t *testing.T) {
-			f := mend.Forecast(c.triggers, forecast.Options{NominalOnly: true})
+			f := look(c.triggers, forecast.Options{NominalOnly: true})
 			found := of(f, c.rule)
 			require.NotEmpty(t, found, "%+v", f.Findings)
 			one := found[0]
 			require.Equal(t, c.severity, one.Severity)
-			require.Len(t, one.Evidence, 2)
-			require.True(t, strings.HasSuffix(one.Message, ".") && strings.HasSuffix(one.Fix, "."), one.Message)
+			text := said(c.triggers, one)
+			require.Len(t, text.Evidence, 2)
+			require.True(t, strings.HasSuffix(text.Message, ".") && strings.HasSuffix(text.Fix, "."), text.Message)
 			if c.nearly != nil {
-				require.Empty(t, of(mend.Forecast(c.nearly, forecast.Options{NominalOnly: true}), c.rule))
+				require.Empty(t, of(look(c.nearly, forecast.Options{NominalOnly: true}), c.rule))
 			}
 			require.Equal(t, c.mends, one.Edit != nil, "an edit")
 			if !c.mends {
 				return
 			}
-			mended := mend.Forecast(applied(t, c.triggers, one), forecast.Options{NominalOnly: true})
+			mended := look(applied(t, c.triggers, one), forecast.Options{NominalOnly: true})
 			require.Less(t, len(of(mended, c.rule)), len(found))
 			for _, other := range mended.Findings {
-				require.True(t, other.Severity == forecast.Note || len(of(f, other.Rule)) > 0, "%s has come: %s", other.Rule, other.Message)
+				require.True(t, other.Severity == forecast.Note || len(of(f, other.Rule)) > 0, "%s has come", other.Rule)
 			}
 			require.InDelta(t, f.Sweetness.Pct.Value, mended.Sweetness.Pct.Value, 0.3)
 			require.InDelta(t, f.Yield.MassG.Value, mended.Yield.MassG.Value, 0.15*f.Yield.MassG.Value)

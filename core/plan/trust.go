@@ -5,9 +5,11 @@ import (
 	"kirdu/core/pantry"
 )
 
-// disagreement is how far two amounts of one thing may differ before the cook
-// is asked which to trust. Source: the model, section 1.
-const disagreement = 0.20
+// MeasuresApart is from how many per cent on two amounts of one thing disagree.
+// Source: the model, section 1.
+const MeasuresApart = 20.0
+
+const disagreement = MeasuresApart / 100
 
 // A Reading is one of two amounts that a recipe gives for the same thing.
 type Reading struct {

@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"unicode"
-	"unicode/utf8"
 
 	"kirdu/core/design"
 	"kirdu/core/forecast"
@@ -41,10 +39,10 @@ const (
 // loosen puts in what loosens: hot into a hot pot, cold into a cold one.
 func (w *ward) loosen(grams float64) plan.Step {
 	temperature := celsiusOf(hotAddC)
-	note := "Hot, in two goes: half of it, stir, wait a minute and look."
+	note := "note.hot-in-two-goes"
 	const cold = 30
 	if w.celsius() < cold {
-		temperature, note = celsiusOf(5), "Cold and boiled before; whisk in half, look, then the rest."
+		temperature, note = celsiusOf(5), "note.cold-and-boiled-before"
 	}
 	return w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(w.liquid, grams)}, TempC: temperature, Slowly: true, Note: note})
 }
@@ -70,7 +68,7 @@ func (w *ward) keepSweet(r *Repair) {
 	}
 	m := w.sweetener()
 	grams := design.Sweetens(m, after.Mass.Value, after.Sweet.Value, w.before.Sweet.Value)
-	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "So that it stays as sweet. Leave it out if it was sweet enough."}))
+	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "note.so-that-it-stays"}))
 	r.Shift += measure.Gram(grams)
 }
 
@@ -96,33 +94,25 @@ func (w *ward) thinTo(r *Repair, wanted float64) bool {
 
 func (w *ward) tooThick() []Repair {
 	if w.before.Grade.Value <= w.wanted+nearGrade {
-		w.says, w.fine = fmt.Sprintf("Left alone it comes to the table at %.1f, and %.1f is wanted: it needs nothing. If it looks thicker than that, say how it runs off the spoon.", w.before.Grade.Value, w.wanted), true
+		w.says, w.fine = saying("rescue.too-thick.fine", decimals(w.before.Grade.Value, 1), decimals(w.wanted, 1)), true
 		return nil
 	}
-	w.says = fmt.Sprintf("Left alone it comes to the table at %.1f instead of %.1f.", w.before.Grade.Value, w.wanted)
-	r := Repair{Key: "loosen", Title: "Loosen it with " + lower(w.name(w.liquid)),
-		Why:   "Thickness falls fast with the first spoons: what swelled floats free again. It makes more of it.",
-		Until: "Stop when it runs as you want it now; it thickens again as it stands."}
+	w.says = saying("rescue.too-thick.says", decimals(w.before.Grade.Value, 1), decimals(w.wanted, 1))
+	r := Repair{Key: "loosen", Title: saying("repair.loosen.title", named(w.liquid))}
 	if !w.thinTo(&r, w.wanted) {
-		w.cannot = fmt.Sprintf("It would take more than %.0f g of %s, nearly as much again: that is another pudding. Serve it to be spooned or cut, or cook a second, thin pot and mix them.", mostLoosening*w.mass(), lower(w.name(w.liquid)))
+		w.cannot = saying("rescue.too-thick.cannot", decimals(mostLoosening*w.mass(), 0), named(w.liquid))
 		return nil
 	}
 	w.keepSweet(&r)
 	return []Repair{r}
 }
 
-// lower begins a name in small letters, for the middle of a sentence.
-func lower(name string) string {
-	first, size := utf8.DecodeRuneInString(name)
-	return string(unicode.ToLower(first)) + name[size:]
-}
-
 func (w *ward) tooThin() []Repair {
 	if w.before.Grade.Value >= w.wanted-nearGrade {
-		w.says, w.fine = fmt.Sprintf("Left alone it comes to the table at %.1f, and %.1f is wanted: it thickens as it stands and needs nothing. If it looks thinner than that, say how it runs off the spoon.", w.before.Grade.Value, w.wanted), true
+		w.says, w.fine = saying("rescue.too-thin.fine", decimals(w.before.Grade.Value, 1), decimals(w.wanted, 1)), true
 		return nil
 	}
-	w.says = fmt.Sprintf("Left alone it comes to the table at %.1f instead of %.1f.", w.before.Grade.Value, w.wanted)
+	w.says = saying("rescue.too-thin.says", decimals(w.before.Grade.Value, 1), decimals(w.wanted, 1))
 	var list []Repair
 	if r, ok := w.reduce(); ok {
 		list = append(list, r)
@@ -130,9 +120,7 @@ func (w *ward) tooThin() []Repair {
 	if r, ok := w.mash(); ok {
 		list = append(list, r)
 	}
-	r := Repair{Key: "bind", Title: "Bind it with starch",
-		Why:   "Starch swells within a minute or two; nothing boils away, the grain does not cook much further.",
-		Until: "Stop when it runs as you want it: starch goes on thickening for two minutes and once more as it cools."}
+	r := Repair{Key: "bind"}
 	if w.bindTo(&r, w.wanted, 0) {
 		list = append(list, r)
 	}
@@ -158,9 +146,7 @@ func (w *ward) reduce() (Repair, bool) {
 	}
 	guard := measure.Minute(90)
 	step := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Stir: plan.StirOften})
-	r := Repair{Key: "reduce", Title: "Boil it down further",
-		Why:   "Steam leaves and what thickens stays. The grain cooks on, and it gets sweeter.",
-		Until: "The mark is a mass: weigh it or use the gauge, and stop there; it thickens again as it stands."}
+	r := Repair{Key: "reduce"}
 	from := w.mass()
 	if over := w.over(); over != nil {
 		step, r.Leaves = *over, 1
@@ -168,7 +154,7 @@ func (w *ward) reduce() (Repair, bool) {
 			from = *end
 		}
 	}
-	step.Note = "Open, and stirred along the bottom."
+	step.Note = "note.open-and-stirred-along"
 	// A flame that boils it down in time, and a rhythm of stirring that keeps it from catching.
 	for _, flame := range []vessel.Flame{step.Flame, vessel.Medium, vessel.MediumHigh, vessel.High} {
 		for _, stir := range []plan.Stir{plan.StirOften, plan.StirConstant} {
@@ -207,10 +193,8 @@ func (w *ward) mash() (Repair, bool) {
 	}
 	with := func(pct float64) Repair {
 		whole := math.Round(pct)
-		return Repair{Key: "mash", Title: "Mash some of the grain",
-			Why:   "Broken grain gives off the starch that is still in it. Nothing is added and nothing boils away; the texture changes.",
-			Until: "Stop at half of the share, look, and go on.",
-			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Mash, Of: part, Pct: &whole, Note: "Against the wall of the pot with the back of a ladle."})}}
+		return Repair{Key: "mash",
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Mash, Of: part, Pct: &whole, Note: "note.against-the-wall-of"})}}
 	}
 	if w.gives(with(most)).Grade.Value < w.wanted-nearGrade {
 		return Repair{}, false
@@ -237,7 +221,7 @@ func (w *ward) binding(grams float64) []plan.Step {
 	if w.fragile() || w.symptom == SplitCoconut {
 		const cool measure.Celsius = 30
 		steps := []plan.Step{
-			{Do: plan.Add, Pot: sparePot, Items: items, Note: "In a small pan, starch and cold liquid stirred smooth."},
+			{Do: plan.Add, Pot: sparePot, Items: items, Note: "note.in-a-small-pan"},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Medium, Until: &plan.Until{Boil: true}, Stir: plan.StirConstant},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Low, Until: &plan.Until{Minutes: &minute}, Stir: plan.StirConstant},
 		}
@@ -246,11 +230,11 @@ func (w *ward) binding(grams float64) []plan.Step {
 			steps = append(steps, plan.Step{Do: plan.Cool, Pot: sparePot, ToC: &to, Where: "water-bath"})
 		}
 		if w.celsius() > warm {
-			steps = append(steps, w.aside(usualApart, "Off the flame, covered, until the binder is ready."))
+			steps = append(steps, w.aside(usualApart, "note.off-the-flame-covered"))
 		}
-		return append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true, Note: "Whisk it in off the flame; do not let it boil."}))
+		return append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true, Note: "note.whisk-it-in-off"}))
 	}
-	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "Starch into cold liquid, stirred smooth."}}
+	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "note.starch-into-cold-liquid"}}
 	const swells = 88
 	to, guard := measure.Celsius(swells), measure.Minute(40)
 	heat := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard}, Stir: plan.StirOften, Lid: &closed})
@@ -258,7 +242,7 @@ func (w *ward) binding(grams float64) []plan.Step {
 	if celsius < swells {
 		steps, celsius = append(steps, heat), swells
 	}
-	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Part: steps[0].Name}}, Slowly: true, Note: "In a thin stream, stirring."}))
+	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Part: steps[0].Name}}, Slowly: true, Note: "note.in-a-thin-stream"}))
 	slurry := (1 + slurryMilk) * float64(weighable(grams))
 	if mixed := (celsius*w.mass() + float64(w.p.Kitchen.AmbientC)*slurry) / (w.mass() + slurry); mixed < swells {
 		again := heat
@@ -319,18 +303,15 @@ func (w *ward) bindTo(r *Repair, wanted, least float64) bool {
 
 func (w *ward) splitDairy() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Kind == "dairy" }) {
-		w.cannot = "There is no dairy in this pot. If its coconut milk has parted, choose that."
+		w.cannot = saying("rescue.split-dairy.cannot")
 		return nil
 	}
 	ph := *w.base.Steps[w.last].PH
-	w.says = fmt.Sprintf("The pot is at pH %.2f by what went in. Curds do not dissolve again; they can be made small, and held apart so that no more of them form.", ph)
+	w.says = saying("rescue.split-dairy.says", decimals(ph, 2))
 	liquid := *w.base.Steps[w.last].VolumeML / 1000
-	r := Repair{Key: "smooth", Title: "Make it smooth, and bind it",
-		Why:    "Starch comes between the curds and keeps more of them from forming; a blender or a sieve makes them small.",
-		Until:  "Stop when it is smooth on the tongue. If it smells sour it is thrown away.",
-		Beyond: "How fine the grain gets is not computed: with a hand blender it is seldom noticed, with a whisk it mostly is. It will not be what it was."}
+	r := Repair{Key: "smooth"}
 	two := measure.Minute(2)
-	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Blend it with a hand blender, or whisk hard and rub it through a sieve."}))
+	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame-blend"}))
 	// Of the pot: what keeps curds apart, and with what is in it the 1 % of cooked starch that protects; the model, section 8.
 	const little, binder = 0.003, 0.008
 	starch := little
@@ -338,7 +319,7 @@ func (w *ward) splitDairy() []Repair {
 		one := r
 		one.Steps = slices.Clone(r.Steps)
 		if soda > 0 {
-			one.Steps = append(one.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "A pinch, dissolved in a spoon of water. It foams."}))
+			one.Steps = append(one.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "note.a-pinch-dissolved-in"}))
 		}
 		w.bindTo(&one, w.wanted, starch*w.mass())
 		return one
@@ -351,7 +332,7 @@ func (w *ward) splitDairy() []Repair {
 		best = try(0)
 	}
 	if w.gives(best).Split < safeSplit && most > 0 {
-		r.Why = "Soda takes the acid away that made it split. " + r.Why
+		r.Why = saying("repair.smooth.soda")
 		if w.gives(try(most)).Split < safeSplit {
 			best = try(most)
 		} else {
@@ -360,7 +341,7 @@ func (w *ward) splitDairy() []Repair {
 	}
 	after := w.gives(best)
 	if after.Split < safeSplit {
-		best.Beyond += fmt.Sprintf(" More soda than %.1f g would taste of soap; at pH %.2f it may part again near the boil: keep it below 80 °C from here on.", most, after.Split)
+		best.Beyond = append(best.Beyond, saying("repair.smooth.acid", decimals(most, 1), decimals(after.Split, 2)))
 	}
 	w.thinTo(&best, w.wanted)
 	w.keepSweet(&best)
@@ -380,15 +361,12 @@ func (w *ward) soda() (grams float64) {
 
 func (w *ward) splitCoconut() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Kind == "coconut" && m.Behaviour == pantry.Liquid }) {
-		w.cannot = "There is no coconut milk in this pot."
+		w.cannot = saying("rescue.split-coconut.cannot")
 		return nil
 	}
-	w.says = fmt.Sprintf("Fat stands on top: at %.0f °C the coconut milk gave it up. It is only fat, and good to eat; whisked in with a little starch it stays in.", w.celsius())
-	r := Repair{Key: "whisk", Title: "Whisk the fat in again",
-		Why:    "Below 85 °C the fat is taken up in drops, and starch keeps the drops apart. Boiled again it comes out again.",
-		Until:  "Stop when no eyes of fat come back within a minute.",
-		Beyond: "How fine the drops get is not computed: a hand blender for half a minute is surer than a whisk."}
-	calm := w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(80), Where: "counter", Note: "Off the flame, whisking now and then, until it no longer steams much."})
+	w.says = saying("rescue.split-coconut.says", celsius(w.celsius()))
+	r := Repair{Key: "whisk", Text: "whisk-coconut"}
+	calm := w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(80), Where: "counter", Note: "note.off-the-flame-whisking"})
 	if w.celsius() > float64(*calm.ToC)+1 {
 		r.Steps = append(r.Steps, calm)
 	}
@@ -448,16 +426,13 @@ func (w *ward) leaveOpen(r *Repair, low, high float64) {
 
 func (w *ward) lumps() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Flour }) {
-		w.cannot = "There is no flour or starch in this pot that could lump. If its pearls stick together, choose that."
+		w.cannot = saying("rescue.lumps.cannot")
 		return nil
 	}
-	w.says = "A lump is dry flour in a swollen skin: it does not dissolve by stirring, and what is in it does not thicken."
+	w.says = saying("rescue.lumps.says")
 	two := measure.Minute(2)
-	r := Repair{Key: "sieve", Title: "Sieve it, and put back what the sieve keeps",
-		Why:    "Small lumps can be crushed with a whisk or a blender; large ones stay in the sieve, and with them a part of the starch.",
-		Until:  "Stop when it runs as you want it.",
-		Beyond: "How much the sieve keeps is taken to be a fifth of the flour, 5 to 40 %.",
-		Steps:  []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame. Whisk hard, or blend; then through a sieve into a warm pot."})}}
+	r := Repair{Key: "sieve",
+		Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame-whisk"})}}
 	r, ok := w.lossOf(pantry.Flour, 0.05, 0.2, 0.4, r)
 	if !ok {
 		return nil
@@ -468,7 +443,7 @@ func (w *ward) lumps() []Repair {
 func (w *ward) pearlsLumped() []Repair {
 	part, _ := w.grain()
 	if part == "" {
-		w.cannot = "There are no pearls in this pot."
+		w.cannot = saying("rescue.pearls-lumped.cannot")
 		return nil
 	}
 	share := func(r Repair) float64 {
@@ -476,18 +451,16 @@ func (w *ward) pearlsLumped() []Repair {
 	}
 	three, closed := measure.Minute(3), false
 	with := func(grams float64) Repair {
-		return Repair{Key: "part", Title: "Part them in hot liquid",
-			Why:   "What holds them is a thin paste of starch: hot liquid takes it up. They need room to stay apart.",
-			Until: "Stop when they swim singly. Pearls that are glass-clear to the middle are done.",
+		return Repair{Key: "part",
 			Shift: weighable(grams),
 			Steps: []plan.Step{w.loosen(grams),
-				w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &three}, Stir: plan.StirConstant, Lid: &closed, Note: "Part the lump with two forks; do not crush it."})}}
+				w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &three}, Stir: plan.StirConstant, Lid: &closed, Note: "note.part-the-lump-with"})}}
 	}
-	w.says = fmt.Sprintf("The pearls fill %.0f %% of the pudding; above 45 %% they hang together.", 100*w.base.Parts[part].VolumeShare)
+	w.says = saying("rescue.pearls-lumped.says", percent(100*w.base.Parts[part].VolumeShare, 0))
 	most := mostLoosening * w.mass()
 	least := 0.05 * w.mass()
 	if share(with(most)) > pearlsRoom {
-		w.cannot = fmt.Sprintf("Even %.0f g more liquid would leave them too crowded. Cook half of them again in a second pot with as much milk.", most)
+		w.cannot = saying("rescue.pearls-lumped.cannot.2", decimals(most, 0))
 		return nil
 	}
 	r := with(least)
@@ -500,15 +473,13 @@ func (w *ward) pearlsLumped() []Repair {
 }
 
 func (w *ward) scorched() []Repair {
-	w.says = "What is burnt sits on the bottom; stirred loose it tastes through the whole pot."
+	w.says = saying("rescue.scorched.says")
 	minute, behind := measure.Minute(1), 0.08
 	const left, least, most = 0.08, 0.03, 0.15 // of the pot, stays behind: our own estimate
-	r := Repair{Key: "pour", Title: "Pour it over, and leave what sticks",
-		Why:    "The clean part is poured into another pot without scraping; there it goes on with less flame and more stirring.",
-		Until:  "Taste it now. If it tastes of burning it is not to be saved: sugar and spice do not cover it.",
-		Beyond: fmt.Sprintf("How much stays behind is taken to be %.0f %%, %.0f to %.0f %%. Weigh what you have.", 100*left, 100*least, 100*most),
-		Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Note: "Off the flame. Do not stir, do not scrape: pour it into a clean pot."}),
-			{Do: plan.Add, Pot: LeftPot, Items: []plan.Item{{Pot: w.pot, Share: &behind}}, Note: "What sticks stays in the old pot, under water."}}}
+	r := Repair{Key: "pour",
+		Beyond: []Saying{saying("repair.pour.beyond", percent(100*left, 0), percent(100*least, 0), percent(100*most, 0))},
+		Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Note: "note.off-the-flame-do"}),
+			{Do: plan.Add, Pot: LeftPot, Items: []plan.Item{{Pot: w.pot, Share: &behind}}, Note: "note.what-sticks-stays-in"}}}
 	if over := w.over(); over != nil {
 		step := *over
 		step.Flame, step.Stir = "", plan.StirConstant
@@ -545,7 +516,7 @@ func (w *ward) scorched() []Repair {
 func (w *ward) hardGrain() []Repair {
 	part, _ := w.grain()
 	if part == "" {
-		w.cannot = "There is no grain or meal in this pot."
+		w.cannot = saying("rescue.hard-grain.cannot")
 		return nil
 	}
 	low := w.base.Parts[part].WantedLow
@@ -553,25 +524,23 @@ func (w *ward) hardGrain() []Repair {
 	brix := *w.base.Steps[w.last].Brix
 	const strength = 2.4 // of sugar on the cooking time; the model, section 5
 	if w.before.Done.Value >= low {
-		w.says, w.fine = fmt.Sprintf("It is at %.2f and gets to %.2f by itself; it is liked from %.2f on. If it is harder than that, say how soft it is between the fingers.", is, w.before.Done.Value, low), true
+		w.says, w.fine = saying("rescue.hard-grain.fine", decimals(is, 2), decimals(w.before.Done.Value, 2), decimals(low, 2)), true
 		return nil
 	}
-	w.says = fmt.Sprintf("It is at %.2f now and is liked from %.2f on.", is, low)
+	w.says = saying("rescue.hard-grain.says", decimals(is, 2), decimals(low, 2))
 	if brix > 2 {
-		w.says += fmt.Sprintf(" With %.0f %% sugar in its liquid it takes %.1f times as long as without.", brix, math.Exp(strength*brix/100))
+		w.also = saying("rescue.hard-grain.says.2", percent(brix, 0), decimals(math.Exp(strength*brix/100), 1))
 	}
 	const more = 0.05 // so that it is past the least
 	target := low + more
 	guard := measure.Minute(180)
-	title, why := "Cook it on under a lid, with more liquid", "Under a lid little boils away; the water that the grain still drinks is made up for. Stirring does not speed it."
 	for _, lid := range []bool{true, false} {
 		covered := lid
 		with := func(grams float64) Repair {
-			r := Repair{Key: "cook-on", Title: title, Why: why,
-				Until: "Press a grain between the fingers every ten minutes: stop when it gives to the middle.",
+			r := Repair{Key: "cook-on",
 				Shift: measure.Gram(grams)}
 			if !lid {
-				r.Title, r.Why = "Cook it on, open", "It has liquid enough: open it boils down while the grain softens."
+				r.Title, r.Why = saying("repair.cook-on.open.title"), saying("repair.cook-on.open.why")
 			}
 			if grams > 0 {
 				r.Steps = append(r.Steps, w.loosen(grams))
@@ -607,7 +576,7 @@ func (w *ward) hardGrain() []Repair {
 		w.keepSweet(&r)
 		return []Repair{r}
 	}
-	w.cannot = "In this much sugar it does not soften within three hours. Sieve it out, cook it soft in fresh water and put it back; or begin again and sweeten late."
+	w.cannot = saying("rescue.hard-grain.cannot.2")
 	return nil
 }
 
@@ -615,10 +584,10 @@ func (w *ward) mushy() []Repair {
 	part, slug := w.grain()
 	m, ok := w.p.Pantry().Material(slug)
 	if part == "" || !ok {
-		w.cannot = "There is no grain in this pot."
+		w.cannot = saying("rescue.mushy.cannot")
 		return nil
 	}
-	w.says = fmt.Sprintf("What has gone soft does not get firm again. It is at %.2f; %.2f to %.2f is liked.", w.base.Steps[w.last].Doneness[part], m.Kinetics.WantedLow, m.Kinetics.WantedHigh)
+	w.says = saying("rescue.mushy.says", decimals(w.base.Steps[w.last].Doneness[part], 2), decimals(m.Kinetics.WantedLow, 2), decimals(m.Kinetics.WantedHigh, 2))
 	var list []Repair
 	const share, boils, soft = 0.25, 10.0, 1.05
 	raw := measure.Gram(0)
@@ -629,15 +598,13 @@ func (w *ward) mushy() []Repair {
 	})
 	fresh := float64(weighable(share * float64(raw)))
 	guard := measure.Minute(180)
-	r := Repair{Key: "fresh", Title: "Fold in some that is cooked fresh and apart",
-		Why:   "A quarter of fresh grain, cooked just through in plain water, gives it a bite again. The rest stays what it is.",
-		Until: "Drain the fresh grain while it still has a little core: it goes on cooking in the hot pudding.",
+	r := Repair{Key: "fresh",
 		Steps: []plan.Step{
 			{Do: plan.Add, Pot: sparePot, Items: []plan.Item{portion(slug, fresh), portion("water", boils*fresh)}},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.MediumHigh, Until: &plan.Until{Boil: true}, Stir: plan.StirNow},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Low, Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: slug, At: soft}, MaxMinutes: &guard}, Stir: plan.StirNow},
 			{Do: plan.Drain, Pot: sparePot},
-			w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Note: "Fold it in; do not stir it hard."}),
+			w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Note: "note.fold-it-in-do"}),
 		}, Shift: measure.Gram(2 * fresh)}
 	for i := range r.Steps {
 		if r.Steps[i].Pot == sparePot && fresh*boils > sparePanHolds {
@@ -658,20 +625,18 @@ func (w *ward) mushy() []Repair {
 		one := f.Steps[w.now+i]
 		apart += one.EndMin - one.StartMin
 	}
-	r.Steps = slices.Insert(r.Steps, len(r.Steps)-1, w.aside(measure.Minute(math.Ceil(apart)), "Off the flame, covered, until the fresh grain is done."))
+	r.Steps = slices.Insert(r.Steps, len(r.Steps)-1, w.aside(measure.Minute(math.Ceil(apart)), "note.off-the-flame-covered.2"))
 	if w.thinTo(&r, w.wanted) {
 		w.keepSweet(&r)
 		list = append(list, r)
 	}
 	if w.heatAhead() {
-		stop := Repair{Key: "stop", Title: "Off the flame, as it is", Leaves: 1,
-			Why:   "The heat that was still to come is left out. It goes on cooking for a while in its own heat.",
-			Until: "Serve it as a cream, or rub it through a sieve."}
+		stop := Repair{Key: "stop", Leaves: 1}
 		if w.over() == nil {
 			stop.Leaves = 0
 		}
 		two := measure.Minute(2)
-		stop.Steps = []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame."})}
+		stop.Steps = []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame"})}
 		if w.thinTo(&stop, w.wanted) {
 			list = append(list, stop)
 		}
@@ -704,14 +669,13 @@ func (w *ward) sweetGoal(symptom Symptom) float64 {
 func (w *ward) tooSweet() []Repair {
 	goal := w.sweetGoal(TooSweet)
 	if w.before.Sweet.Value <= goal+nearSweet {
-		w.says, w.fine = fmt.Sprintf("It comes to %.1f %%, and %.1f %% is wanted: it needs nothing. If it tastes sweeter, say by how much.", w.before.Sweet.Value, goal), true
+		w.says, w.fine = saying("rescue.too-sweet.fine", percent(w.before.Sweet.Value, 1), percent(goal, 1)), true
 		return nil
 	}
-	w.says = fmt.Sprintf("It comes to %.1f %% as served, and %.1f %% is wanted. Hot it tastes sweeter than it will when it is cold.", w.before.Sweet.Value, goal)
+	w.says = saying("rescue.too-sweet.says", percent(w.before.Sweet.Value, 1), percent(goal, 1))
 	var list []Repair
 	less := func(factor float64) Repair {
-		return Repair{Key: "less", Title: "Leave out some of the sugar that is still to come", Sugar: factor,
-			Why: "Nothing is in that need not be.", Until: "Taste again before the last spoon."}
+		return Repair{Key: "less", Sugar: factor}
 	}
 	if none := w.gives(less(0.01)); none.Sweet.Value < w.before.Sweet.Value-nearSweet {
 		factor := 0.01
@@ -719,16 +683,14 @@ func (w *ward) tooSweet() []Repair {
 			factor = halve(0.01, 1, func(x float64) bool { return w.gives(less(x)).Sweet.Value < goal })
 		}
 		r := less(factor)
-		r.Title = fmt.Sprintf("Of the sugar still to come, take %.0f %% only", 100*factor)
+		r.Title = saying("repair.less.share", percent(100*factor, 0))
 		if factor <= 0.02 {
-			r.Title = "Leave out the sugar that is still to come"
+			r.Title = saying("repair.less.none")
 		}
 		list = append(list, r)
 	}
 	stretch := func(grams float64) Repair {
-		r := Repair{Key: "stretch", Title: "Stretch it with " + lower(w.name(w.liquid)) + ", and bind it",
-			Why:   "Sugar cannot be taken out: only more of the rest makes it less. Starch keeps it as thick.",
-			Until: "Taste after two thirds of it. A pinch of salt or something sour beside it helps more than the last spoons.",
+		r := Repair{Key: "stretch", Title: saying("repair.stretch.title", named(w.liquid)),
 			Steps: []plan.Step{w.loosen(grams)}, Shift: weighable(grams)}
 		return r
 	}
@@ -755,7 +717,7 @@ func (w *ward) tooSweet() []Repair {
 		list = append(list, r)
 	}
 	if len(list) == 0 {
-		w.cannot = fmt.Sprintf("It would take more than %.0f g of %s to bring it down to %.1f %%. Serve small bowls with something plain or sour beside it, or cook a second pot without sugar and mix them.", most, lower(w.name(w.liquid)), goal)
+		w.cannot = saying("rescue.too-sweet.cannot", decimals(most, 0), named(w.liquid), percent(goal, 1))
 	}
 	return list
 }
@@ -763,24 +725,22 @@ func (w *ward) tooSweet() []Repair {
 func (w *ward) notSweet() []Repair {
 	goal := w.sweetGoal(NotSweet)
 	if w.before.Sweet.Value >= goal-nearSweet {
-		w.says, w.fine = fmt.Sprintf("It comes to %.1f %%, and %.1f %% is wanted: it needs nothing yet. If it tastes less sweet, say by how much.", w.before.Sweet.Value, goal), true
+		w.says, w.fine = saying("rescue.not-sweet.fine", percent(w.before.Sweet.Value, 1), percent(goal, 1)), true
 		return nil
 	}
-	w.says = fmt.Sprintf("It comes to %.1f %% as served, and %.1f %% is wanted. Chilled it will taste less sweet than it does hot.", w.before.Sweet.Value, goal)
+	w.says = saying("rescue.not-sweet.says", percent(w.before.Sweet.Value, 1), percent(goal, 1))
 	m := w.sweetener()
 	part, _ := w.grain()
 	two, open := measure.Minute(2), false
 	guard := measure.Minute(120)
 	with := func(grams float64) Repair {
-		r := Repair{Key: "sweeten", Title: "Stir in more " + lower(m.ShortName()),
-			Why:   "Computed on what the pot will weigh when it is served. " + m.ShortName() + " thins it a little until it has cooled.",
-			Until: "Two thirds of it first, then taste.", Shift: weighable(grams)}
+		r := Repair{Key: "sweeten", Title: saying("repair.sweeten.title", named(m.Slug)), Shift: weighable(grams)}
 		const through = 0.95
 		if done := w.base.Steps[w.last].Doneness[part]; part != "" && done < through && w.celsius() > 60 {
-			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften, Note: "Not yet: sugar keeps grain hard.",
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften, Note: "note.not-yet-sugar-keeps",
 				Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: part, At: 1}, MaxMinutes: &guard}}))
 		}
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "Two thirds of it, taste, then the rest."}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "note.two-thirds-of-it"}))
 		const dissolves = 60
 		if w.celsius() > dissolves && !w.heatAhead() && !w.fragile() {
 			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirOften, Lid: &open}))
@@ -794,16 +754,13 @@ func (w *ward) notSweet() []Repair {
 
 func (w *ward) weepingYogurt() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Has("cultured") }) {
-		w.cannot = "There is no yogurt in this pot."
+		w.cannot = saying("rescue.weeping-yogurt.cannot")
 		return nil
 	}
-	w.says = "Yogurt that was stirred in above 35 °C, or stood long, lets go of its whey. The whey is good to eat; it only makes it thin."
-	r := Repair{Key: "fold", Title: "Pour off the whey, and fold in a cooled binder",
-		Why:    "Cooked starch, cooled, holds what the curd no longer does. It is not warmed again.",
-		Until:  "Fold, do not whisk: whisked curd lets go of more.",
-		Beyond: "How much whey stands on it is for you to see: 0 to 8 % of the pot is usual, and what you pour off makes it thicker and less."}
-	if w.celsius() > watch.YogurtLimit {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: "water-bath", Note: "In cold water, without stirring."}))
+	w.says = saying("rescue.weeping-yogurt.says")
+	r := Repair{Key: "fold"}
+	if w.celsius() > watch.YogurtWarm.Value {
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: "water-bath", Note: "note.in-cold-water-without"}))
 	}
 	const whey = 0.08
 	if !w.bindTo(&r, w.wanted, 0.004*w.mass()) {
@@ -816,21 +773,17 @@ func (w *ward) weepingYogurt() []Repair {
 
 func (w *ward) scrambledEgg() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Egg }) {
-		w.cannot = "There is no egg in this pot."
+		w.cannot = saying("rescue.scrambled-egg.cannot")
 		return nil
 	}
-	w.says = fmt.Sprintf("At %.0f °C egg is past setting and draws together. What has scrambled no longer thickens.", w.celsius())
+	w.says = saying("rescue.scrambled-egg.says", celsius(w.celsius()))
 	two := measure.Minute(2)
-	r := Repair{Key: "sieve", Title: "Cool it at once, sieve it, and bind it",
-		Why:    "Below 75 °C no more of it scrambles. Sieved or blended, starch takes the place of the egg that is lost.",
-		Until:  "Stop when it coats the spoon as you want it.",
-		Beyond: "How much of the egg is lost is taken to be half, 20 to 80 %. If it smells of boiled egg and you mind that, more vanilla or lemon peel is all that helps."}
+	r := Repair{Key: "sieve", Text: "sieve-egg"}
 	if w.celsius() > 72 {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: "water-bath", Note: "Off the flame and into cold water, stirring."}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: "water-bath", Note: "note.off-the-flame-and"}))
 	} else {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "Off the flame."}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame-blend-egg"}))
 	}
-	r.Steps[0].Note += " Then blend it, or rub it through a sieve."
 	if w.over() != nil {
 		r.Leaves = 1
 	}
@@ -842,17 +795,15 @@ func (w *ward) scrambledEgg() []Repair {
 }
 
 func (w *ward) skin() []Repair {
-	w.says = "Milk protein and fat dry together on an open, still surface. It is good to eat."
+	w.says = saying("rescue.skin.says")
 	minute, lid := measure.Minute(1), true
 	const lost = 0.02
 	list := []Repair{
-		{Key: "lift", Title: "Lift it off", Why: "Drawn off from the rim with a fork; the pudding under it is as it was.",
-			Until: "Afterwards lay paper or film on the surface, or keep a lid on.",
-			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "Lift the skin off from the rim. Then cover it: paper on the surface, or the lid."})},
+		{Key: "lift",
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "note.lift-the-skin-off"})},
 			widen: Outcome{Mass: measure.Range{Low: lost * w.mass()}}},
-		{Key: "whisk", Title: "Whisk it in", Why: "In a thick pudding nobody finds it; in a thin one it leaves shreds.",
-			Until: "Afterwards stir now and then while it cools, and keep it covered.",
-			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "Whisk it in. Then cover it."})}},
+		{Key: "whisk", Text: "whisk-skin",
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minute, Lid: &lid, Note: "note.whisk-it-in-then"})}},
 	}
 	const coats = 3
 	if *w.base.Steps[w.last].Thickness > coats {
@@ -863,38 +814,35 @@ func (w *ward) skin() []Repair {
 
 func (w *ward) tooSoftToCut() []Repair {
 	const cuts, aim = 6.5, 6.8
-	w.says = fmt.Sprintf("Cold through it comes to %.1f; it can be cut from %.1f on.", w.before.Grade.Value, cuts)
+	w.says = saying("rescue.too-soft-to-cut.says", decimals(w.before.Grade.Value, 1), decimals(cuts, 1))
 	var list []Repair
 	w.wanted = aim
 	const through = 7.0
 	if w.celsius() > through && w.before.Grade.Value >= cuts {
 		cold := measure.Celsius(6)
-		list = append(list, Repair{Key: "chill", Title: "Chill it longer", Why: fmt.Sprintf("It is at %.0f °C still, and sets until it is cold through.", w.celsius()),
-			Until: "Press the middle: it should spring back. Cut it with a wet knife.",
+		list = append(list, Repair{Key: "chill", Why: saying("repair.chill.why", celsius(w.celsius())),
 			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: &cold, Where: "fridge"})}})
 	}
 	if w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Egg }) {
 		if len(list) == 0 {
-			w.cannot = "Egg cannot be heated again without scrambling. Spoon it into bowls, or freeze it for an hour and cut it half frozen."
+			w.cannot = saying("rescue.too-soft-to-cut.cannot")
 		}
 		return list
 	}
 	if len(list) == 0 && w.before.Grade.Value >= cuts {
-		w.says, w.fine = w.says+" It is cold and should hold its shape: cut it with a wet knife. If it runs, say how it looks now.", true
+		w.says, w.fine = saying("rescue.too-soft-to-cut.fine", decimals(w.before.Grade.Value, 1), decimals(cuts, 1)), true
 		return nil
 	}
 	if w.before.Grade.Value < cuts {
-		r := Repair{Key: "melt", Title: "Melt it, bind it, and set it again",
-			Why:   "Warmed gently and stirred it runs again; more starch sets it. It is reheated only once.",
-			Until: "A drop on a cold plate should hold its shape after two minutes."}
+		r := Repair{Key: "melt"}
 		if w.bindTo(&r, aim, 0) && len(r.Steps) > 0 {
 			four := 4.0
-			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Chill, Hours: &four, Note: "Into the rinsed tray, a finger high, and cold."}))
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Chill, Hours: &four, Note: "note.into-the-rinsed-tray"}))
 			list = append(list, r)
 		}
 	}
 	if len(list) == 0 {
-		w.cannot = fmt.Sprintf("At %.1f it takes more starch to set it than is good to eat. Spoon it into bowls: it is a good pudding.", w.before.Grade.Value)
+		w.cannot = saying("rescue.too-soft-to-cut.cannot.2", decimals(w.before.Grade.Value, 1))
 	}
 	return list
 }

@@ -36,30 +36,29 @@ const (
 	TooSoftToCut  Symptom = "too-soft-to-cut"
 )
 
-// A complaint is a symptom in words, and how its repairs are found.
+// A complaint is a symptom, and how its repairs are found.
 type complaint struct {
-	of    Symptom
-	words string
-	mend  func(*ward) []Repair
+	of   Symptom
+	mend func(*ward) []Repair
 }
 
 var symptoms = []complaint{
-	{TooThick, "Too thick", (*ward).tooThick},
-	{TooThin, "Too thin", (*ward).tooThin},
-	{SplitDairy, "The milk has split", (*ward).splitDairy},
-	{SplitCoconut, "The coconut milk has split", (*ward).splitCoconut},
-	{Lumps, "Lumps of flour or starch", (*ward).lumps},
-	{PearlsLumped, "The pearls are one lump", (*ward).pearlsLumped},
-	{Scorched, "It has caught on the bottom", (*ward).scorched},
-	{HardGrain, "The grain stays hard, and the sugar is in", (*ward).hardGrain},
-	{Mushy, "The grain is mush", (*ward).mushy},
-	{TooSweet, "Too sweet", (*ward).tooSweet},
-	{NotSweet, "Not sweet enough", (*ward).notSweet},
-	{WeepingYogurt, "The yogurt weeps", (*ward).weepingYogurt},
-	{ScrambledEgg, "The egg has scrambled", (*ward).scrambledEgg},
-	{GrittyMeal, "The meal is gritty", (*ward).hardGrain},
-	{Skin, "It has a skin", (*ward).skin},
-	{TooSoftToCut, "Set too soft to cut", (*ward).tooSoftToCut},
+	{TooThick, (*ward).tooThick},
+	{TooThin, (*ward).tooThin},
+	{SplitDairy, (*ward).splitDairy},
+	{SplitCoconut, (*ward).splitCoconut},
+	{Lumps, (*ward).lumps},
+	{PearlsLumped, (*ward).pearlsLumped},
+	{Scorched, (*ward).scorched},
+	{HardGrain, (*ward).hardGrain},
+	{Mushy, (*ward).mushy},
+	{TooSweet, (*ward).tooSweet},
+	{NotSweet, (*ward).notSweet},
+	{WeepingYogurt, (*ward).weepingYogurt},
+	{ScrambledEgg, (*ward).scrambledEgg},
+	{GrittyMeal, (*ward).hardGrain},
+	{Skin, (*ward).skin},
+	{TooSoftToCut, (*ward).tooSoftToCut},
 }
 
 // Symptoms lists what Rescue can be asked for.
@@ -68,16 +67,6 @@ func Symptoms() (all []Symptom) {
 		all = append(all, s.of)
 	}
 	return all
-}
-
-// Words returns a symptom as a cook would say it, "" for one there is not.
-func (s Symptom) Words() string {
-	for _, one := range symptoms {
-		if one.of == s {
-			return one.words
-		}
-	}
-	return ""
 }
 
 // A Patient is a pudding that has gone wrong, as it stands.
@@ -111,14 +100,16 @@ func (s Symptom) Tasted(by float64) float64 {
 	return 0
 }
 
-// A Taste is how far off a sweetness is, in words and as a share.
+// A Taste is how far off a sweetness is, as a share.
 type Taste struct {
-	Words string
-	By    float64
+	Key string // in the catalogue
+	By  float64
 }
 
 // Tastes lists them. Source: our own judgement; a tongue tells about a tenth apart.
-func Tastes() []Taste { return []Taste{{"a little", 0.1}, {"clearly", 0.2}, {"by far", 0.4}} }
+func Tastes() []Taste {
+	return []Taste{{"taste.little", 0.1}, {"taste.clearly", 0.2}, {"taste.far", 0.4}}
+}
 
 // Faults of patients.
 var (
@@ -137,13 +128,14 @@ type Outcome struct {
 
 // A Repair is one way to save a pudding.
 type Repair struct {
-	Key    string // its name among the repairs of a symptom
-	Title  string
-	Why    string // what it does, and what it costs
-	Until  string // when to stop
-	Beyond string // what cannot be computed of it, "" for nothing
+	Key    string   // its name among the repairs of a symptom
+	Text   string   // what the catalogue knows it by; "": its Key
+	Title  Saying   // what to do
+	Why    Saying   // what it does, and what it costs
+	Until  Saying   // when to stop
+	Beyond []Saying // what cannot be computed of it
 
-	Steps  []plan.Step  // from Now on
+	Steps  []plan.Step  // from Now on; a Note is the key of one in the catalogue
 	Leaves int          // so many of the steps that were to come are left out
 	Shift  measure.Gram // by so much the marks that are masses move
 	Sugar  float64      // factor on the sweeteners that are still to come, 0 for as they are
@@ -153,9 +145,9 @@ type Repair struct {
 	Plan     *plan.Plan // the whole, with the steps
 	Forecast *forecast.Forecast
 	After    Outcome
-	Part     string        // whose doneness After tells, "" where there is no grain
-	Minutes  measure.Range // that the repair takes
-	Warnings []string      // what the watchpoints say of it that they did not say before
+	Part     string          // whose doneness After tells, "" where there is no grain
+	Minutes  measure.Range   // that the repair takes
+	Warnings []watch.Finding // what the watchpoints say of it that they did not say before
 
 	loss  [2]float64 // the least and the most of Lost, both 0 where it is known
 	widen Outcome    // low and high of what the symptom itself leaves open, about the value 0
@@ -164,13 +156,14 @@ type Repair struct {
 // A Rescued is what can be done about a pudding. Without repairs Cannot says why.
 type Rescued struct {
 	Symptom  Symptom
-	Without  Outcome // if nothing is done
-	Wanted   float64 // grade as served
-	Says     string  // what the computation says of the symptom
+	Without  Outcome  // if nothing is done
+	Wanted   float64  // grade as served
+	Says     []Saying // what the computation says of the symptom
 	Repairs  []Repair
-	Fine     bool // it needs nothing
-	Cannot   string
-	Cautions []string
+	Fine     bool           // it needs nothing
+	Cannot   *Saying        // why there is no repair, nil where there is one
+	Spoilt   *watch.Finding // it must not be eaten, whatever is done; nil: nothing speaks against it
+	Cautions []Saying
 }
 
 // A ward is a patient with what was seen laid over the plan, and what will come of
@@ -187,10 +180,11 @@ type ward struct {
 	liquid  string
 	pot     string
 	last    int // the last step of the served pot that is done
-	says    string
-	stated  bool // the wanted grade was said, not taken from the plan
+	says    Saying
+	also    Saying // behind says
+	stated  bool   // the wanted grade was said, not taken from the plan
 	fine    bool
-	cannot  string
+	cannot  Saying
 }
 
 // Rescue returns the repairs of a pudding that has gone wrong, computed for that
@@ -205,16 +199,24 @@ func Rescue(patient Patient, symptom Symptom) (Rescued, error) {
 		return Rescued{}, err
 	}
 	r := Rescued{Symptom: symptom, Without: w.before, Cautions: w.cautions()}
-	if w.cannot = w.spoilt(); w.cannot == "" {
+	if r.Spoilt = w.spoilt(); r.Spoilt == nil {
 		for _, repair := range symptoms[k].mend(w) {
 			if w.finish(&repair) {
 				r.Repairs = append(r.Repairs, repair)
 			}
 		}
 	}
-	r.Wanted, r.Says, r.Cannot, r.Fine = w.wanted, w.says, w.cannot, w.fine
-	if len(r.Repairs) == 0 && r.Cannot == "" && !r.Fine {
-		r.Cannot = "No repair brings it near enough. Serve it as what it is, or begin again."
+	r.Wanted, r.Fine = w.wanted, w.fine
+	for _, one := range []Saying{w.says, w.also} {
+		if one.Key != "" {
+			r.Says = append(r.Says, one)
+		}
+	}
+	if len(r.Repairs) == 0 && r.Spoilt == nil && !r.Fine {
+		r.Cannot = &Saying{Key: "rescue.none"}
+	}
+	if w.cannot.Key != "" {
+		r.Cannot = &w.cannot
 	}
 	return r, nil
 }
@@ -523,16 +525,36 @@ func (w *ward) finish(r *Repair) bool {
 	mass.Low, mass.High = max(0, mass.Value-math.Hypot(mass.Value-mass.Low, off)), mass.Value+math.Hypot(mass.High-mass.Value, off)
 	r.After.Grade.Low, r.After.Grade.High = max(1, r.After.Grade.Low), min(8, r.After.Grade.High)
 	r.Minutes = w.minutes(r)
-	known := map[string]bool{}
-	for _, one := range watch.Seen(w.p, w.base) {
+	r.sayings()
+	known := map[watch.ID]bool{}
+	for _, one := range watch.Findings(w.p, w.base) {
 		known[one.Rule] = true
 	}
-	for _, one := range watch.Seen(p, r.Forecast) {
+	for _, one := range watch.Findings(p, r.Forecast) {
 		if !known[one.Rule] && one.Severity != forecast.Note && one.Step >= w.now {
-			r.Warnings = append(r.Warnings, one.Message)
+			r.Warnings = append(r.Warnings, one)
 		}
 	}
 	return true
+}
+
+// hasBeyond are the texts that say what cannot be computed.
+var hasBeyond = map[string]bool{"fold": true, "sieve": true, "sieve-egg": true, "smooth": true, "whisk-coconut": true}
+
+// sayings fills in what a repair says by its name.
+func (r *Repair) sayings() {
+	text := r.Text
+	if text == "" {
+		text = r.Key
+	}
+	for of, part := range map[*Saying]string{&r.Title: "title", &r.Why: "why", &r.Until: "until"} {
+		if of.Key == "" {
+			of.Key = "repair." + text + "." + part
+		}
+	}
+	if hasBeyond[text] {
+		r.Beyond = append([]Saying{saying("repair." + text + ".beyond")}, r.Beyond...)
+	}
 }
 
 // fromNow returns the grade as served with its range, for a pot whose thickness is
@@ -632,26 +654,24 @@ func halve(low, high float64, above func(x float64) bool) float64 {
 	return (low + high) / 2
 }
 
-// spoilt says why it must not be eaten whatever is done, "" if nothing speaks
+// spoilt returns why it must not be eaten whatever is done, nil if nothing speaks
 // against it.
-func (w *ward) spoilt() string {
+func (w *ward) spoilt() *watch.Finding {
 	past := w.p.Clone()
 	past.Steps = past.Steps[:w.now]
-	for _, one := range watch.WarmTooLong(past, w.base) {
-		return one.Message + " No repair makes it safe."
+	for _, one := range watch.Of(watch.WarmTooLong, past, w.base) {
+		return &one
 	}
-	return ""
+	return nil
 }
 
 // cautions go with every rescue of hot food.
-func (w *ward) cautions() (list []string) {
-	list = append(list, "Taste a cooled spoonful first. What smells sour, off or burnt through is thrown away: no repair makes it good.")
-	if w.celsius() >= 60 {
-		list = append(list, "It is hot enough to scald: off the flame before you whisk, sieve or pour; children away.")
-	} else {
-		list = append(list, "What has stood between 5 and 60 °C for more than two hours is thrown away. Reheat it once, to 74 °C.")
+func (w *ward) cautions() []Saying {
+	second := saying("rescue.caution.stood")
+	if w.celsius() >= float64(watch.Hot) {
+		second = saying("rescue.caution.hot")
 	}
-	return list
+	return []Saying{saying("rescue.caution.taste"), second}
 }
 
 func celsiusOf(c float64) *measure.Celsius { t := measure.Celsius(c); return &t }
@@ -663,13 +683,6 @@ func portion(material string, grams float64) plan.Item {
 func weighable(grams float64) measure.Gram {
 	const least = 0.5
 	return max(measure.Weighable(measure.Gram(grams)), least)
-}
-
-func (w *ward) name(slug string) string {
-	if m, ok := w.p.Pantry().Material(slug); ok {
-		return m.ShortName()
-	}
-	return slug
 }
 
 // Served returns the thickness by which a rescue is judged: as the pudding is

@@ -1,23 +1,22 @@
 package watch
 
 import (
-	"fmt"
-
 	"kirdu/core/forecast"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
 
-// Thresholds. Source: the watchpoint table; the colours of caramel: the model,
-// section 3.
-const (
-	aromaMost     = 5.0   // minutes at heat after it
-	lightCaramelC = 172.0 // °C: light amber is 170
+// What is done at the end, and measures that do not agree.
+var (
+	scentGoes     = Limit{forecast.Note, 5.0, "min", table}
+	lightCaramel  = Limit{forecast.Note, 172.0, "°C", "the model, section 3: light amber is 170"}
+	hotSugar      = Limit{forecast.Note, 105.0, "°C", "the model, section 13"}
+	measuresApart = Limit{forecast.Warning, plan.MeasuresApart, "%", table}
 )
 
 // aromaEarly: scent goes with the steam.
-func aromaEarly(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
-	var found []forecast.Finding
+func aromaEarly(p *plan.Plan, f *forecast.Forecast) []Finding {
+	var found []Finding
 	for i := range p.Steps {
 		if p.Steps[i].Do != plan.Add {
 			continue
@@ -27,23 +26,16 @@ func aromaEarly(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 			if !ok || !Fleeting(m, item) {
 				continue
 			}
-			minutes := heatAfter(p, f, i)
-			if minutes <= aromaMost {
-				continue
+			if minutes := heatAfter(p, f, i); minutes > scentGoes.Value {
+				found = append(found, scentGoes.speaks(i, "minutes", minutes).about(m.Slug))
+				break
 			}
-			found = append(found, forecast.Finding{
-				Rule: "aroma-early", Severity: forecast.Note, Step: i,
-				Message:  fmt.Sprintf("%s is on the heat for %.0f minutes after it goes in: its scent goes with the steam.", m.ShortName(), minutes),
-				Evidence: evidence("minutes", minutes, "threshold", aromaMost),
-				Fix:      "Put it in at the end.",
-			})
-			break
 		}
 	}
 	return found
 }
 
-// fleeting reports whether an aroma is lost over the flame: what is volatile,
+// Fleeting reports whether an aroma is lost over the flame: what is volatile,
 // and what is ground.
 func Fleeting(m *pantry.Material, item plan.Item) bool {
 	if m.Behaviour != pantry.Aroma && !m.Has("volatile") {
@@ -53,8 +45,8 @@ func Fleeting(m *pantry.Material, item plan.Item) bool {
 }
 
 // garnishBurn: each of a garnish has its own minutes in the fat.
-func garnishBurn(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
-	var found []forecast.Finding
+func garnishBurn(p *plan.Plan, _ *forecast.Forecast) []Finding {
+	var found []Finding
 	for i := range p.Steps {
 		if p.Steps[i].Do != plan.Fry {
 			continue
@@ -64,78 +56,81 @@ func garnishBurn(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
 			if !ok || m.Frying == nil {
 				continue
 			}
-			minutes := p.Steps[i].FryMinutes(item)
-			if minutes <= m.Frying.Burnt {
-				continue
+			limit := Limit{forecast.Warning, float64(m.Frying.Burnt), "min", "garnish.csv"}
+			if minutes := float64(p.Steps[i].FryMinutes(item)); minutes > limit.Value {
+				found = append(found, limit.speaks(i, "minutes", minutes).about(m.Slug).with(Detail{FryFor: m.Frying.Done}))
+				break
 			}
-			found = append(found, forecast.Finding{
-				Rule: "garnish-burn", Severity: forecast.Warning, Step: i,
-				Message:  fmt.Sprintf("%s fries %.1f minutes; it is burnt after %.1f.", m.ShortName(), float64(minutes), float64(m.Frying.Burnt)),
-				Evidence: evidence("minutes", float64(minutes), "threshold", float64(m.Frying.Burnt)),
-				Fix:      fmt.Sprintf("Fry it in turn in the same fat, %.1f minutes: %s.", float64(m.Frying.Done), m.Frying.Sign),
-			})
-			break
 		}
 	}
 	return found
 }
 
 // carryOverCaramel: it browns on, off the flame.
-func carryOverCaramel(_ *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func carryOverCaramel(_ *plan.Plan, f *forecast.Forecast) []Finding {
 	for i, trace := range f.Trace {
-		if trace.CaramelC <= lightCaramelC {
-			continue
+		if trace.CaramelC > lightCaramel.Value {
+			return one(lightCaramel.speaks(i, "temp_c", trace.CaramelC))
 		}
-		return []forecast.Finding{{
-			Rule: "carry-over-caramel", Severity: forecast.Note, Step: i,
-			Message:  fmt.Sprintf("The caramel comes off the flame at %.0f °C and browns on for a minute: it ends darker, and bitter.", trace.CaramelC),
-			Evidence: evidence("temp_c", trace.CaramelC, "threshold", lightCaramelC),
-			Fix:      "Take it off when it is light gold.",
-		}}
 	}
 	return nil
 }
 
-// cautions are texts that go with a kind of work, each once. Source: the model,
-// section 13.
-func cautions(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
-	var found []forecast.Finding
-	once := map[string]bool{}
-	note := func(rule string, step int, value, threshold float64, name, message string) {
-		if once[rule] {
-			return
-		}
-		once[rule] = true
-		found = append(found, forecast.Finding{Rule: rule, Severity: forecast.Note, Step: step, Message: message,
-			Evidence: evidence(name, value, "threshold", threshold), Fix: "What the maker and local rules say comes first."})
-	}
-	for i := range p.Steps {
-		s := &p.Steps[i]
-		switch s.Do {
-		case plan.Pressure:
-			note("pressure-cooker", i, f.Trace[i].PeakFill, 2.0/3, "fill", "Pressure: two-thirds full at most, half for pulses, the vent clear; open it only when there is no pressure left.")
-		case plan.Caramel:
-			note("hot-sugar", i, f.Trace[i].CaramelC, hotSugarC, "temp_c", "Hot sugar sticks and burns deep: children away, a bowl of cold water beside you, and stand back when liquid goes in.")
-		case plan.Fry:
-			note("hot-fat", i, float64(s.FullMinutes()), 0, "minutes", "Hot fat: dry what goes in, children away, never water on it; a lid puts a flame out.")
-		case plan.Roast:
-			if s.Fat != nil {
-				note("hot-fat", i, float64(s.FullMinutes()), 0, "minutes", "Hot fat: dry what goes in, children away, never water on it; a lid puts a flame out.")
-			}
-		case plan.Heat:
-			if p.BurnerOf(s.PotName()).Kind == "wood" {
-				note("wood-fire", i, float64(f.Time.FlameMin.Value), 0, "minutes", "Wood fire: smoke and carbon monoxide; cook outside or under a flue, never in a closed room.")
-			}
-			if t := f.Steps[i].TempC; t != nil && *t > hotSugarC && f.Steps[i].Brix != nil && *f.Steps[i].Brix > syrupBrix {
-				note("hot-sugar", i, *t, hotSugarC, "temp_c", "Hot syrup sticks and burns deep: children away, a bowl of cold water beside you.")
-			}
-		}
+// measureConflict: a recipe's cup and its grams cannot both be right.
+func measureConflict(p *plan.Plan, _ *forecast.Forecast) []Finding {
+	var found []Finding
+	for _, d := range p.Disagreements() {
+		low, high := min(d.Amount.Mass, d.Also.Mass), max(d.Amount.Mass, d.Also.Mass)
+		found = append(found, measuresApart.speaks(d.Step, "apart_pct", 100*float64((high-low)/high)).
+			about(p.Steps[d.Step].Items[d.Item].Material).with(Detail{Conflict: &d}))
 	}
 	return found
 }
 
-// From where on syrup burns worse than steam. Source: the model, section 13.
-const (
-	hotSugarC = 105.0
-	syrupBrix = 60.0
-)
+// pressureCooker, woodFire, hotSugarThere and hotFat are cautions that go with a
+// kind of work, each said once. Source: the model, section 13.
+func pressureCooker(p *plan.Plan, f *forecast.Forecast) []Finding {
+	for i := range p.Steps {
+		if p.Steps[i].Do == plan.Pressure {
+			caution := CookerRoom
+			caution.Severity = forecast.Note
+			return one(caution.speaks(i, "fill", f.Trace[i].PeakFill))
+		}
+	}
+	return nil
+}
+
+func woodFire(p *plan.Plan, f *forecast.Forecast) []Finding {
+	for i := range p.Steps {
+		if s := &p.Steps[i]; s.Do == plan.Heat && p.BurnerOf(s.PotName()).Kind == "wood" {
+			return one(Limit{Severity: forecast.Note}.speaks(i, "minutes", f.Time.FlameMin.Value))
+		}
+	}
+	return nil
+}
+
+// syrupBrix is from where on hot sugar is a syrup that sticks. Source: the model,
+// section 13.
+const syrupBrix = 60.0
+
+func hotSugarThere(p *plan.Plan, f *forecast.Forecast) []Finding {
+	for i := range p.Steps {
+		t, brix := f.Steps[i].TempC, f.Steps[i].Brix
+		switch {
+		case p.Steps[i].Do == plan.Caramel:
+			return one(hotSugar.speaks(i, "temp_c", f.Trace[i].CaramelC))
+		case p.Steps[i].Do == plan.Heat && t != nil && *t > hotSugar.Value && brix != nil && *brix > syrupBrix:
+			return one(hotSugar.speaks(i, "temp_c", *t).with(Detail{Syrup: true}))
+		}
+	}
+	return nil
+}
+
+func hotFat(p *plan.Plan, _ *forecast.Forecast) []Finding {
+	for i := range p.Steps {
+		if s := &p.Steps[i]; s.Do == plan.Fry || s.Do == plan.Roast && s.Fat != nil {
+			return one(Limit{Severity: forecast.Note}.speaks(i, "minutes", float64(s.FullMinutes())))
+		}
+	}
+	return nil
+}

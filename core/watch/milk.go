@@ -1,29 +1,41 @@
 package watch
 
 import (
-	"fmt"
-
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/pot"
 )
 
-// Thresholds of what splits, thins and greases milk. Source: the watchpoint
+// What splits, thins and greases milk, and what brings it back.
+var (
+	splitMay    = Limit{forecast.Note, 6.4, "pH", table}
+	splitLikely = Limit{forecast.Warning, 6.2, "pH", table}
+	splitSure   = Limit{forecast.Stop, 5.9, "pH", table}
+	pulseSoft   = Limit{forecast.Stop, 1.2, "", table}
+	rawTissue   = Limit{forecast.Warning, 0.6, "", table}
+	belowBoil   = Limit{forecast.Warning, 4.0, "K below the boil", table}
+	YogurtWarm  = Limit{forecast.Warning, 35.0, "°C", table}
+	thinFat     = Limit{forecast.Note, 2.0, "%", table}
+	greasyFat   = Limit{forecast.Note, 15.0, "%", table}
+	sodaTastes  = Limit{forecast.Warning, 0.6, "g/l", table}
+	sodaSpoils  = Limit{forecast.Stop, 1.5, "g/l", table}
+)
+
+// pulseAcid is the pH below which pulses stop softening. Source: the watchpoint
 // table.
+const pulseAcid = 5.9
+
+// Soda is the material that lifts the pH; SodaRight is how much of it a mend leaves,
+// in g per litre. Source: the watchpoint table.
 const (
-	splitNote, splitWarning, splitStop = 6.4, 6.2, 5.9 // pH with protection
-	pulseSoft                          = 1.2           // doneness
-	pulseAcid                          = 5.9           // pH
-	rawTissueDone                      = 0.6
-	thinMilkFat                        = 2.0  // per cent
-	greasyFat                          = 15.0 // per cent of the pudding
-	sodaWarning, sodaStop              = 0.6, 1.5
-	SodaDown                           = 0.5 // g per litre
+	Soda      = "baking-soda"
+	SodaRight = 0.5
 )
 
 // pulseAcidEarly: in acid pulses stop softening.
-func pulseAcidEarly(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func pulseAcidEarly(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i := range p.Steps {
 		now := &f.Steps[i]
 		if p.Steps[i].Do != plan.Add || now.PH == nil || *now.PH >= pulseAcid {
@@ -34,43 +46,28 @@ func pulseAcidEarly(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 		}
 		for _, name := range sortedNames(f.Doneness) {
 			done, inPot := now.Doneness[name]
-			if !inPot || !f.Parts[name].AcidHardens || done >= pulseSoft {
-				continue
+			if inPot && f.Parts[name].AcidHardens && done < pulseSoft.Value {
+				return one(pulseSoft.speaks(i, "doneness", done).about(name).with(Detail{PH: *now.PH}))
 			}
-			return []forecast.Finding{{
-				Rule: "pulse-acid-early", Severity: forecast.Stop, Step: i,
-				Message:  fmt.Sprintf("It turns acid (pH %.1f) while %s is at %.2f: in acid pulses stop softening, however long they cook.", *now.PH, p.PartName(name), done),
-				Evidence: evidence("doneness", done, "threshold", pulseSoft),
-				Fix:      "Put the acid sweetener in when the pulse is soft.",
-			}}
 		}
 	}
 	return nil
 }
 
 // acidSplit: fresh milk curdles in acid near the boil.
-func acidSplit(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func acidSplit(p *plan.Plan, f *forecast.Forecast) []Finding {
 	worst, least := f.LeastSplitPH()
-	if worst < 0 || least >= splitNote {
+	if worst < 0 || least >= splitMay.Value {
 		return nil
 	}
-	one := forecast.Finding{
-		Rule: "acid-split", Severity: forecast.Note, Step: acidifier(p, f, worst),
-		Message:  fmt.Sprintf("Near the boil the milk counts as pH %.2f: below 6.4 it may split.", least),
-		Evidence: evidence("ph", least, "threshold", splitNote),
-		Fix:      "Put what is acid in off the heat, bind it with starch first, or add a small pinch of baking soda.",
-	}
+	limit := splitMay
 	switch {
-	case least < splitStop:
-		one.Severity = forecast.Stop
-		one.Message = fmt.Sprintf("Near the boil the milk counts as pH %.2f: it splits.", least)
-		one.Evidence = evidence("ph", least, "threshold", splitStop)
-	case least < splitWarning:
-		one.Severity = forecast.Warning
-		one.Message = fmt.Sprintf("Near the boil the milk counts as pH %.2f: it is likely to split.", least)
-		one.Evidence = evidence("ph", least, "threshold", splitWarning)
+	case least < splitSure.Value:
+		limit = splitSure
+	case least < splitLikely.Value:
+		limit = splitLikely
 	}
-	return []forecast.Finding{one}
+	return one(limit.speaks(acidifier(p, f, worst), "ph", least))
 }
 
 // acidifier returns the addition that brought the pH of a step down the most.
@@ -93,9 +90,9 @@ func acidifier(p *plan.Plan, f *forecast.Forecast, step int) int {
 }
 
 // rawVegetableInMilk: raw juice splits milk more often than its pH says.
-func rawVegetableInMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func rawVegetableInMilk(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i, trace := range f.Trace {
-		if trace.RawTissue >= rawTissueDone {
+		if trace.RawTissue >= rawTissue.Value {
 			continue
 		}
 		step := i
@@ -105,12 +102,7 @@ func rawVegetableInMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 				break
 			}
 		}
-		return []forecast.Finding{{
-			Rule: "raw-vegetable-in-milk", Severity: forecast.Warning, Step: step,
-			Message:  fmt.Sprintf("%s is still raw (%.2f) in hot milk of pH %.2f: its juice may split it.", p.PartName(trace.RawName), trace.RawTissue, trace.RawPH),
-			Evidence: evidence("doneness", trace.RawTissue, "threshold", rawTissueDone),
-			Fix:      "Fry it in fat until its juice is gone, before the milk; or add a small pinch of baking soda.",
-		}}
+		return one(rawTissue.speaks(step, "doneness", trace.RawTissue).about(trace.RawName).with(Detail{PH: trace.RawPH}))
 	}
 	return nil
 }
@@ -124,8 +116,41 @@ func bringsTissue(p *plan.Plan, step int) bool {
 	return false
 }
 
+// thickCoconutBoiled: a first press splits at the boil.
+func thickCoconutBoiled(p *plan.Plan, f *forecast.Forecast) []Finding {
+	for i := range p.Steps {
+		if !brings(p, i, (*pantry.Material).IsFirstPress) {
+			continue
+		}
+		for j := i + 1; j < len(p.Steps); j++ {
+			s := &p.Steps[j]
+			if s.Do != plan.Heat || s.PotName() != p.Steps[i].PotName() || s.FlamePercent() == 0 || f.Steps[j].EndMin-f.Steps[j].StartMin < 1 {
+				continue
+			}
+			limit := belowBoil
+			limit.Value = float64(pot.BoilingPoint(p.Kitchen.AltitudeM, *f.Steps[j].Brix)) - belowBoil.Value
+			if t := *f.Steps[j].TempC; t >= limit.Value {
+				return one(limit.speaks(i, "temp_c", t))
+			}
+		}
+	}
+	return nil
+}
+
+// yogurtHot: culture weeps in the heat.
+func yogurtHot(p *plan.Plan, f *forecast.Forecast) []Finding {
+	for i := range p.Steps {
+		was := before(f, i)
+		if was == nil || !brings(p, i, func(m *pantry.Material) bool { return m.Has("cultured") }) || *was.TempC <= YogurtWarm.Value {
+			continue
+		}
+		return one(YogurtWarm.speaks(i, "temp_c", *was.TempC))
+	}
+	return nil
+}
+
 // rawMilk: milk from the animal is boiled first.
-func rawMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func rawMilk(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i := range p.Steps {
 		if p.Steps[i].Do.IsPreparation() {
 			continue
@@ -134,15 +159,9 @@ func rawMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 		for _, a := range plan.Arrivals(p, i) {
 			raw = raw || (a.Item.State == "raw" && a.Material.Kind == "dairy")
 		}
-		if !raw || boilsAfter(p, f, i, p.Steps[i].PotName()) {
-			continue
+		if raw && !boilsAfter(p, f, i, p.Steps[i].PotName()) {
+			return one(Limit{Severity: forecast.Stop}.speaks(i, "minutes_at_the_boil", 0))
 		}
-		return []forecast.Finding{{
-			Rule: "raw-milk", Severity: forecast.Stop, Step: i,
-			Message:  "Raw milk goes in and never comes to the boil: what is in it can make ill, small children above all.",
-			Evidence: evidence("minutes_at_the_boil", 0, "threshold", 0),
-			Fix:      "Bring it to the boil first. Local rules come before this.",
-		}}
 	}
 	return nil
 }
@@ -170,7 +189,7 @@ func boilsAfter(p *plan.Plan, f *forecast.Forecast, step int, pot string) bool {
 }
 
 // thinMilk: what is reduced without fat stays thin on the tongue.
-func thinMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func thinMilk(p *plan.Plan, _ *forecast.Forecast) []Finding {
 	const leastReduced = 95.0 // per cent left: less than that is no reduction
 	reduced := -1
 	for i := range p.Steps {
@@ -196,32 +215,22 @@ func thinMilk(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 		}
 	}
 	percent := 100 * measure.Ratio(float64(fat), float64(milk))
-	if milk == 0 || percent >= thinMilkFat {
+	if milk == 0 || percent >= thinFat.Value {
 		return nil
 	}
-	return []forecast.Finding{{
-		Rule: "thin-milk", Severity: forecast.Note, Step: reduced,
-		Message:  fmt.Sprintf("The milk has %.1f %% fat: reduced by itself it stays thin.", percent),
-		Evidence: evidence("fat_pct", percent, "threshold", thinMilkFat),
-		Fix:      "Take whole milk, or blend a little cream in.",
-	}}
+	return one(thinFat.speaks(reduced, "fat_pct", percent))
 }
 
 // greasy: so much fat swims.
-func greasy(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
-	if f.FatPct <= greasyFat {
+func greasy(p *plan.Plan, f *forecast.Forecast) []Finding {
+	if f.FatPct <= greasyFat.Value {
 		return nil
 	}
-	return []forecast.Finding{{
-		Rule: "greasy", Severity: forecast.Note, Step: lastHeat(p),
-		Message:  fmt.Sprintf("The pudding has %.0f %% fat: it coats the mouth and a film of it swims on top.", f.FatPct),
-		Evidence: evidence("fat_pct", f.FatPct, "threshold", greasyFat),
-		Fix:      "Take less fat, or thinner milk.",
-	}}
+	return one(greasyFat.speaks(lastHeat(p), "fat_pct", f.FatPct))
 }
 
 // sodaTooMuch: it tastes of soap and browns.
-func sodaTooMuch(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
+func sodaTooMuch(p *plan.Plan, _ *forecast.Forecast) []Finding {
 	step, grams := -1, 0.0
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
@@ -231,21 +240,14 @@ func sodaTooMuch(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
 			}
 		}
 	}
-	perLitre := measure.Ratio(grams, plan.LiquidLitres(p))
-	if step < 0 || perLitre <= sodaWarning {
+	litres := plan.LiquidLitres(p)
+	perLitre := measure.Ratio(grams, litres)
+	if step < 0 || perLitre <= sodaTastes.Value {
 		return nil
 	}
-	one := forecast.Finding{
-		Rule: "soda-too-much", Severity: forecast.Warning, Step: step,
-		Message:  fmt.Sprintf("There are %.2g g of baking soda in a litre: it tastes of soap and turns brown.", perLitre),
-		Evidence: evidence("g_per_litre", perLitre, "threshold", sodaWarning),
-		Fix:      fmt.Sprintf("Take %.2g g.", SodaDown*plan.LiquidLitres(p)),
+	limit := sodaTastes
+	if perLitre > sodaSpoils.Value {
+		limit = sodaSpoils
 	}
-	if perLitre > sodaStop {
-		one.Severity, one.Evidence = forecast.Stop, evidence("g_per_litre", perLitre, "threshold", sodaStop)
-	}
-	return []forecast.Finding{one}
+	return one(limit.speaks(step, "g_per_litre", perLitre).with(Detail{SodaGrams: SodaRight * litres}))
 }
-
-// Soda is the material that lifts the pH.
-const Soda = "baking-soda"

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
@@ -12,37 +11,41 @@ import (
 	"kirdu/core/plan"
 )
 
-// Thresholds of standing and cooling, in °C and minutes. Source: the watchpoint
-// table; general kitchen hygiene, local rules come first.
+// Temperatures of standing and cooling. Source: the model, section 13; local rules
+// come first.
 const (
-	hotEnoughC, coolC, coldC = 60.0, 21.0, 5.0
-	standMost                = 120.0
-	firstNote, secondNote    = 120.0, 240.0 // from 60 to 21, from 21 to 5
-	firstWarn, secondWarn    = 240.0, 480.0
+	Hot  measure.Celsius = 60
+	Cool measure.Celsius = 21
+	Cold measure.Celsius = 5
+)
+
+// How long it may stand between cold and hot, and how long it may take from 60 to
+// 21 °C and from 21 to 5.
+var (
+	standing  = Limit{forecast.Stop, 120, "min", hygiene}
+	coolNote  = Limit{forecast.Note, 120, "min", hygiene}
+	chillNote = Limit{forecast.Note, 240, "min", hygiene}
+	coolLong  = Limit{forecast.Warning, 240, "min", hygiene}
+	chillLong = Limit{forecast.Warning, 480, "min", hygiene}
 )
 
 // warmTooLong: between 5 and 60 °C what spoils milk grows.
-func WarmTooLong(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func warmTooLong(p *plan.Plan, f *forecast.Forecast) []Finding {
 	sum, longest, where := 0.0, 0.0, -1
 	for i := range p.Steps {
 		if f.Steps[i].Pot == nil || *f.Steps[i].Pot != p.Served()[0] || !stands(&p.Steps[i]) {
 			continue
 		}
-		minutes := minutesBetween(f, f.Steps[i].StartMin, f.Steps[i].EndMin, coldC, hotEnoughC)
+		minutes := minutesBetween(f, f.Steps[i].StartMin, f.Steps[i].EndMin, float64(Cold), float64(Hot))
 		sum += minutes
 		if minutes > longest {
 			longest, where = minutes, i
 		}
 	}
-	if sum <= standMost {
+	if sum <= standing.Value {
 		return nil
 	}
-	return []forecast.Finding{{
-		Rule: "warm-too-long", Severity: forecast.Stop, Step: where,
-		Message:  fmt.Sprintf("It stands %.0f minutes between 5 and 60 °C: after two hours it is thrown away.", sum),
-		Evidence: evidence("minutes", sum, "threshold", standMost),
-		Fix:      "Keep it hot above 60 °C, or chill it within two hours. Local rules come first.",
-	}}
+	return one(standing.speaks(where, "minutes", sum))
 }
 
 // stands reports whether a step leaves the pudding to itself, neither heated nor
@@ -66,20 +69,21 @@ func minutesBetween(f *forecast.Forecast, from, to, low, high float64) float64 {
 }
 
 // coolingSlow: cooled actively, and shallow.
-func coolingSlow(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func coolingSlow(p *plan.Plan, f *forecast.Forecast) []Finding {
 	step := slices.IndexFunc(p.Steps, func(s plan.Step) bool { return s.Do == plan.Chill || s.Do == plan.Cool })
 	if step < 0 {
 		return nil
 	}
+	hot, cool, cold := float64(Hot), float64(Cool), float64(Cold)
 	at60, at21, at5 := math.NaN(), math.NaN(), math.NaN()
 	for k := 1; k < len(f.Curve.Minute); k++ {
 		was, is, minute := f.Curve.TempC[k-1], f.Curve.TempC[k], f.Curve.Minute[k]
 		switch {
-		case was >= hotEnoughC && is < hotEnoughC:
+		case was >= hot && is < hot:
 			at60, at21, at5 = minute, math.NaN(), math.NaN()
-		case was >= coolC && is < coolC:
+		case was >= cool && is < cool:
 			at21 = minute
-		case was >= coldC && is < coldC && math.IsNaN(at5):
+		case was >= cold && is < cold && math.IsNaN(at5):
 			at5 = minute
 		}
 	}
@@ -94,60 +98,23 @@ func coolingSlow(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 	if math.IsNaN(second) {
 		second = f.Curve.Minute[len(f.Curve.Minute)-1] - at21
 	}
-	one := forecast.Finding{
-		Rule: "cooling-slow", Severity: forecast.Note, Step: step,
-		Fix: "Stand the pot in cold water first, or spread it out shallow. Local rules come first.",
-	}
+	var found Finding
 	switch {
-	case first > firstNote:
-		one.Message = fmt.Sprintf("It takes %.0f minutes from 60 to 21 °C; two hours are the rule.", first)
-		one.Evidence = evidence("minutes_60_to_21", first, "threshold", firstNote)
-	case second > secondNote:
-		one.Message = fmt.Sprintf("It takes %.0f minutes from 21 to 5 °C; four hours are the rule.", second)
-		one.Evidence = evidence("minutes_21_to_5", second, "threshold", secondNote)
+	case first > coolNote.Value:
+		found = coolNote.speaks(step, "minutes_60_to_21", first)
+	case second > chillNote.Value:
+		found = chillNote.speaks(step, "minutes_21_to_5", second).with(Detail{Second: true})
 	default:
 		return nil
 	}
-	if first > firstWarn || second > secondWarn {
-		one.Severity = forecast.Warning
+	if first > coolLong.Value || second > chillLong.Value {
+		found.Severity = coolLong.Severity
 	}
-	return []forecast.Finding{one}
-}
-
-// cookerTooFull: a cooker needs room for steam, and pulses for foam.
-func cookerTooFull(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
-	const most, mostPulses = 2.0 / 3, 0.5
-	for i := range p.Steps {
-		if p.Steps[i].Do != plan.Pressure {
-			continue
-		}
-		limit := most
-		for j := range i {
-			if p.Steps[j].PotName() != p.Steps[i].PotName() || p.Steps[j].Do != plan.Add {
-				continue
-			}
-			for _, a := range plan.Arrivals(p, j) {
-				if a.Material.Kind == "pulse" {
-					limit = mostPulses
-				}
-			}
-		}
-		fill := f.Trace[i].PeakFill
-		if fill <= limit {
-			continue
-		}
-		return []forecast.Finding{{
-			Rule: "cooker-too-full", Severity: forecast.Stop, Step: i,
-			Message:  fmt.Sprintf("The cooker is filled to %.0f %%; %.0f %% is the most for what is in it, or the vent is blocked.", 100*fill, 100*limit),
-			Evidence: evidence("fill", fill, "threshold", limit),
-			Fix:      "Cook two loads, or take a larger cooker. What its maker says comes first.",
-		}}
-	}
-	return nil
+	return one(found)
 }
 
 // allergensIn names what those who eat must know.
-func allergensIn(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
+func allergensIn(p *plan.Plan, f *forecast.Forecast) []Finding {
 	if p.Eaters == nil || len(f.Allergens) == 0 {
 		return nil
 	}
@@ -157,23 +124,15 @@ func allergensIn(p *plan.Plan, f *forecast.Forecast) []forecast.Finding {
 			bad = append(bad, allergen)
 		}
 	}
-	one := forecast.Finding{
-		Rule: "allergens", Severity: forecast.Note, Step: 0,
-		Message:  "There is in it: " + strings.Join(f.Allergens, ", ") + ".",
-		Evidence: evidence("allergens", float64(len(f.Allergens)), "threshold", 0),
-		Fix:      "Ask who eats. The labels of what you bought come first.",
-	}
+	found := Limit{Severity: forecast.Note}.speaks(0, "allergens", float64(len(f.Allergens))).with(Detail{Names: f.Allergens})
 	if len(bad) > 0 {
-		one.Severity = forecast.Stop
-		one.Message = "Someone who eats cannot have " + strings.Join(bad, " or ") + "; it is in there."
-		one.Evidence = evidence("allergens", float64(len(bad)), "threshold", 0)
-		one.Fix = "Swap what brings it, and cook with clean pots and spoons."
+		found = Limit{Severity: forecast.Stop}.speaks(0, "allergens", float64(len(bad))).with(Detail{Names: bad})
 	}
-	return []forecast.Finding{one}
+	return one(found)
 }
 
 // choking: whole nuts and raisins choke small children.
-func choking(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
+func choking(p *plan.Plan, _ *forecast.Forecast) []Finding {
 	if p.Eaters == nil || !p.Eaters.UnderFive {
 		return nil
 	}
@@ -182,7 +141,7 @@ func choking(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
 			if m, ok := p.Pantry().Material(item.Material); ok && IsWholePiece(m, item) {
-				names = append(names, m.ShortName())
+				names = append(names, m.Slug)
 				if step < 0 {
 					step = i
 				}
@@ -192,14 +151,10 @@ func choking(p *plan.Plan, _ *forecast.Forecast) []forecast.Finding {
 	if step < 0 {
 		return nil
 	}
-	return []forecast.Finding{{
-		Rule: "choking", Severity: forecast.Warning, Step: step,
-		Message:  fmt.Sprintf("Whole in it: %s. Children under five can choke on them.", strings.Join(names, ", ")),
-		Evidence: evidence("whole_pieces", float64(len(names)), "threshold", 0),
-		Fix:      "Chop them fine, or leave them out for the children.",
-	}}
+	return one(Limit{Severity: forecast.Warning}.speaks(step, "whole_pieces", float64(len(names))).with(Detail{Names: names}))
 }
 
+// IsWholePiece reports whether an item is a whole nut or raisin.
 func IsWholePiece(m *pantry.Material, item plan.Item) bool {
 	return m.Has("choking") && (item.State == "whole" || (item.State == "" && m.UsualState == "whole"))
 }

@@ -18,13 +18,14 @@ import (
 
 	"kirdu/core/design"
 	"kirdu/core/forecast"
+	"kirdu/core/measure"
 	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -73,12 +74,13 @@ type changed struct{ What, From, To, Why string }
 
 // Show works the aims out.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	v, _ := newView(pudding, c.Request.URL.Query())
+	v, _ := newView(say, pudding, c.Request.URL.Query())
 	status := http.StatusOK
 	if len(v.Faults) > 0 {
 		status = http.StatusUnprocessableEntity
@@ -88,7 +90,7 @@ func (s *Screen) Show(c *gin.Context) {
 
 // standard are the aims as the plan comes now, so that the first page moves
 // nothing.
-func standard(p *plan.Plan, f *forecast.Forecast) map[string]string {
+func standard(say words.Printer, p *plan.Plan, f *forecast.Forecast) map[string]string {
 	values := map[string]string{"thickness": "", "sweet": say.Number(f.Sweetness.Pct.Value, 1), "bowls": strconv.Itoa(p.Serves)}
 	if r := f.Thickness.As(p.Serve); r != nil {
 		values["thickness"] = say.Number(r.Value, 1)
@@ -103,15 +105,15 @@ func standard(p *plan.Plan, f *forecast.Forecast) map[string]string {
 }
 
 // newView balances the pudding; the plan is nil while something is wrong.
-func newView(pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
+func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
 	p := pudding.Plan
-	now := mend.Forecast(p, forecast.Options{})
-	f := page.NewFields(typed, standard(p, now))
+	now, found := mend.Forecast(p, forecast.Options{})
+	f := page.NewFields(typed, standard(say, p, now))
 	thickness, sweet, bowls := f.Number("thickness", 1, 8, "4.5"), f.Number("sweet", 0, 60, "12"), f.Number("bowls", 1, 500, "6")
 	if bowls != math.Trunc(bowls) {
 		f.Fault("bowls", errors.New("give a whole number of bowls"))
 	}
-	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(), Now: newSide(p, now)}
+	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(), Now: newSide(say, p, now, found)}
 	for i, word := range pot.ThicknessWords() {
 		v.Grades = append(v.Grades, grade{strconv.Itoa(i + 1), word})
 	}
@@ -134,15 +136,16 @@ func newView(pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
 	result.Plan.Aim = &wanted
 	before := p.Clone()
 	before.Aim = &wanted
-	v.Now = newSide(before, now)
+	v.Now = newSide(say, before, now, found)
 	for _, c := range result.Changes {
-		v.Changes = append(v.Changes, changed{what(p, c.Path), c.From, c.To, c.Why})
+		v.Changes = append(v.Changes, changed{what(say, p, c.Path), c.From, c.To, c.Why})
 	}
 	for _, miss := range result.Missed {
-		v.Missed = append(v.Missed, fmt.Sprintf("%s comes to %.3g and not to %.3g: %s.", say.Capital(missWords[miss.Aim]), miss.Reached, miss.Wanted, miss.Because))
+		v.Missed = append(v.Missed, say.Sprintf("%s comes to %.3g and not to %.3g: %s.", words.Capital(missWords[miss.Aim]), miss.Reached, miss.Wanted, miss.Because))
 	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
-	v.New = newSide(result.Plan, mend.Forecast(result.Plan, forecast.Options{}))
+	after, foundAfter := mend.Forecast(result.Plan, forecast.Options{})
+	v.New = newSide(say, result.Plan, after, foundAfter)
 	return v, result.Plan
 }
 
@@ -158,7 +161,7 @@ func locks(p *plan.Plan, on []string) []lock {
 	}
 	for _, name := range design.Lockable(p) {
 		if material, ok := p.Pantry().Material(name); ok {
-			add(name, say.Lower(material.ShortName()))
+			add(name, words.Lower(material.ShortName()))
 		} else {
 			add(name, map[string]string{design.MarkLock: "how far it is reduced", design.TimeLock: "how long it cooks"}[name])
 		}
@@ -168,10 +171,10 @@ func locks(p *plan.Plan, on []string) []lock {
 }
 
 // what names the amount or the mark of a path.
-func what(p *plan.Plan, path string) string {
+func what(say words.Printer, p *plan.Plan, path string) string {
 	var step, item int
 	if _, err := fmt.Sscanf(path, "steps[%d].items[%d].amount", &step, &item); err == nil {
-		return say.Capital(say.ItemName(p, p.Steps[step].Items[item]))
+		return words.Capital(say.ItemName(p, p.Steps[step].Items[item]))
 	}
 	switch {
 	case strings.HasSuffix(path, ".flame"):
@@ -182,19 +185,19 @@ func what(p *plan.Plan, path string) string {
 	return "Reduced to, %"
 }
 
-func newSide(p *plan.Plan, f *forecast.Forecast) side {
+func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend.Found) side {
 	s := side{Thickness: draw.NewThickness(p, f), Words: say.Thickness(f, p.Serve)}
 	add := func(name, value string) { s.Rows = append(s.Rows, row{name, value}) }
 	if r := f.Thickness.As(p.Serve); r != nil {
-		add("Thickness as served", fmt.Sprintf("%.1f (likely %.1f to %.1f)", r.Value, r.Low, r.High))
+		add("Thickness as served", say.Sprintf("%.1f (likely %.1f to %.1f)", r.Value, r.Low, r.High))
 	}
-	add("Sweetness", fmt.Sprintf("%s (%.1f to %.1f)", say.Percent(f.Sweetness.Pct.Value, 1), f.Sweetness.Pct.Low, f.Sweetness.Pct.High))
-	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(f.Yield.MassG.Value), f.Yield.Portions, say.Grams(f.Yield.PortionG)))
+	add("Sweetness", say.Sprintf("%s (%.1f to %.1f)", say.Percent(f.Sweetness.Pct.Value, 1), f.Sweetness.Pct.Low, f.Sweetness.Pct.High))
+	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(measure.Gram(f.Yield.MassG.Value)), f.Yield.Portions, say.Grams(measure.Gram(f.Yield.PortionG))))
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
-		add(say.Capital(p.PartName(name)), fmt.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
+		add(words.Capital(p.PartName(name)), say.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
 	}
 	add("To the bowl", say.Span(f.Time.TotalMin))
-	for _, finding := range f.Findings {
+	for _, finding := range say.Findings(p, found) {
 		s.Findings = append(s.Findings, finding.Message)
 	}
 	return s
@@ -202,6 +205,7 @@ func newSide(p *plan.Plan, f *forecast.Forecast) side {
 
 // Take makes the balanced plan the present version.
 func (s *Screen) Take(c *gin.Context) {
+	say := page.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
@@ -215,7 +219,7 @@ func (s *Screen) Take(c *gin.Context) {
 		s.app.Fail(c, store.ErrStale)
 		return
 	}
-	v, balanced := newView(pudding, f.Typed)
+	v, balanced := newView(say, pudding, f.Typed)
 	if balanced == nil {
 		s.page.Show(c, http.StatusUnprocessableEntity, page.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
 		return

@@ -279,7 +279,7 @@ func (s *Screen) table(c *gin.Context, name string, rows [][]string) {
 }
 
 // words are the kinds of things as people call them.
-var words = map[string]string{
+var said = map[string]string{
 	"setting": "settings", "pot": "pots", "burner": "burners", "water_test": "water tests", "measuring": "cups and other measures",
 	"own_material": "own and corrected materials", "at_hand": "what is in the house", "bought": "what is ticked off", "pudding": "puddings",
 	"plan_version": "versions of plans", "buying": "what is to be bought for", "gathering": "gatherings", "gathering_pudding": "puddings of gatherings",
@@ -289,7 +289,7 @@ var words = map[string]string{
 
 // Words says a kind of thing, such as "puddings".
 func Words(sheet string) string {
-	if word, known := words[sheet]; known {
+	if word, known := said[sheet]; known {
 		return word
 	}
 	return sheet

@@ -18,7 +18,7 @@ import (
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -44,7 +44,7 @@ func New(app *page.App) *Screen {
 type tool struct {
 	title    string
 	standard map[string]string
-	compute  func(r *request) any
+	compute  func(say words.Printer, r *request) any
 }
 
 var all = map[string]tool{
@@ -149,7 +149,7 @@ func (s *Screen) reckon(c *gin.Context, b tool, typed url.Values) (*request, any
 		return nil, nil, err
 	}
 	r := &request{Fields: page.NewFields(typed, b.standard), home: home, pantry: plan.HomePantry(home)}
-	return r, b.compute(r), nil
+	return r, b.compute(page.Words(c), r), nil
 }
 
 // mostTargets bounds the list of puddings that an answer can go to.
@@ -157,6 +157,7 @@ const mostTargets = 100
 
 // targets lists where the answer can be written.
 func (s *Screen) targets(c *gin.Context, writes []write) ([]writeView, error) {
+	say := page.Words(c)
 	if len(writes) == 0 {
 		return nil, nil
 	}

@@ -9,7 +9,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 var coconutStandard = map[string]string{
@@ -31,17 +31,17 @@ type milkRow struct{ Name, Mass, Volume, Fat string }
 
 // coconut works out presses from coconuts, coconuts from what is wanted, or
 // what a tin, a cream or a powder stands for.
-func coconut(r *request) any {
+func coconut(say words.Printer, r *request) any {
 	v := coconutView{Way: r.Text("way"), Packs: r.options("pack", func(m *pantry.Material) bool {
 		return m.Kind == "coconut" && m.Behaviour != pantry.Piece
 	})}
 	switch v.Way {
 	case "press":
-		r.pressed(&v)
+		r.pressed(say, &v)
 	case "wanted":
-		r.wanted(&v)
+		r.wanted(say, &v)
 	case "pack":
-		r.packed(&v)
+		r.packed(say, &v)
 	default:
 		r.Fault("way", errors.New("choose what you have"))
 	}
@@ -56,7 +56,7 @@ func (r *request) one() measure.Gram {
 	return convert.CoconutMeat
 }
 
-func (r *request) pressed(v *coconutView) {
+func (r *request) pressed(say words.Printer, v *coconutView) {
 	const mostCoconuts, mostMeat, mostWater = 200, 50_000, 50_000
 	meat := measure.Gram(0)
 	coconuts := 0.0
@@ -71,7 +71,7 @@ func (r *request) pressed(v *coconutView) {
 	var water []measure.Millilitre
 	step := plan.Step{Do: plan.Press, Coconuts: coconuts}
 	if coconuts == 0 {
-		step.Items = []plan.Item{{Material: "coconut-meat", Amount: fmt.Sprintf("%.0f g", float64(meat))}}
+		step.Items = []plan.Item{{Material: "coconut-meat", Amount: say.Sprintf("%.0f g", float64(meat))}}
 	}
 	for k := range presses {
 		ml := measure.Millilitre(r.Number(fmt.Sprintf("water%d_ml", k+1), 0, mostWater, "600"))
@@ -87,28 +87,28 @@ func (r *request) pressed(v *coconutView) {
 		r.Fault("coconuts", err)
 		return
 	}
-	v.show(milks, pulp)
-	v.Heading = fmt.Sprintf("%s of meat give %s", say.Grams(meat), pressWords(milks))
+	v.show(say, milks, pulp)
+	v.Heading = fmt.Sprintf("%s of meat give %s", say.Grams(meat), pressWords(say, milks))
 	r.writes = append(r.writes, write{label: "Write this pressing into", into: func(p *plan.Plan, _, _ int) error {
 		p.WritePress(step)
 		return nil
 	}})
 }
 
-func pressWords(milks []convert.Milk) string {
-	var words []string
+func pressWords(say words.Printer, milks []convert.Milk) string {
+	var said []string
 	for k, m := range milks {
-		words = append(words, fmt.Sprintf("%s at %s fat in the %s press", say.Grams(m.Mass()), say.Percent(m.FatPercent(), 0), ordinals[k]))
+		said = append(said, fmt.Sprintf("%s at %s fat in the %s press", say.Grams(m.Mass()), say.Percent(m.FatPercent(), 0), ordinals[k]))
 	}
-	return say.Join(words)
+	return say.Join(said)
 }
 
 var ordinals = []string{"first", "second", "third", "fourth", "fifth"}
 
-func (v *coconutView) show(milks []convert.Milk, pulp convert.Milk) {
+func (v *coconutView) show(say words.Printer, milks []convert.Milk, pulp convert.Milk) {
 	var jars []draw.Filled
 	for k, m := range milks {
-		name := say.Capital(ordinals[k]) + " press"
+		name := words.Capital(ordinals[k]) + " press"
 		jars = append(jars, draw.Filled{Name: name, Figure: say.Millilitres(m.Volume()), Note: say.Percent(m.FatPercent(), 1) + " fat",
 			Volume: float64(m.Volume()), Fat: m.FatShare()})
 		v.Rows = append(v.Rows, milkRow{name, say.Grams(m.Mass()), say.Millilitres(m.Volume()), say.Percent(m.FatPercent(), 1)})
@@ -116,10 +116,10 @@ func (v *coconutView) show(milks []convert.Milk, pulp convert.Milk) {
 	v.Rows = append(v.Rows, milkRow{"Wrung pulp, left over", say.Grams(pulp.Mass()), say.Millilitres(pulp.Volume()), say.Percent(pulp.FatPercent(), 1)})
 	v.Jars = draw.NewJars(jars)
 	v.Lines = append(v.Lines, "How well fat comes out differs from nut to nut and with the hand that wrings: count on a fifth more or less.")
-	v.Cautions = append(v.Cautions, "The first press splits when it boils: last, slowly, below 85 °C. Keep pressed milk at 5 °C and use it the same day.")
+	v.Cautions = append(v.Cautions, "The first press splits when it boils: last, slowly, below "+say.Celsius(85)+". Keep pressed milk at "+say.Celsius(5)+" and use it the same day.")
 }
 
-func (r *request) wanted(v *coconutView) {
+func (r *request) wanted(say words.Printer, v *coconutView) {
 	const most = 20_000
 	thick := measure.Gram(r.Number("thick_g", 0, most, "280"))
 	thin := measure.Gram(r.Number("thin_g", 0, most, "1280"))
@@ -141,7 +141,7 @@ func (r *request) wanted(v *coconutView) {
 	if thin > 0 {
 		milks = append(milks, p.Thin)
 	}
-	v.show(milks, p.Pulp)
+	v.show(say, milks, p.Pulp)
 	v.Heading = fmt.Sprintf("%s of coconut meat, %s coconuts, and %s of water for the second press", say.Grams(p.Meat), say.Number(nuts, 1), say.Millilitres(p.Water))
 	if thin <= 0 {
 		v.Heading = fmt.Sprintf("%s of coconut meat, %s coconuts, pressed once without water", say.Grams(p.Meat), say.Number(nuts, 1))
@@ -154,12 +154,12 @@ func (r *request) wanted(v *coconutView) {
 		v.Lines = append(v.Lines, fmt.Sprintf("The thin milk comes out richer than asked, at %s fat: so much meat is needed for the thick.", say.Percent(p.Thin.FatPercent(), 1)))
 	}
 	for _, slug := range []string{"coconut-milk-tin", "coconut-cream", "coconut-powder"} {
-		if words := r.fromPack(slug, thick, thin, fat); words != "" {
-			v.Lines = append(v.Lines, words)
+		if said := r.fromPack(say, slug, thick, thin, fat); said != "" {
+			v.Lines = append(v.Lines, said)
 		}
 	}
 	warm := measure.Celsius(40)
-	step := plan.Step{Do: plan.Press, Items: []plan.Item{{Material: "coconut-meat", Amount: fmt.Sprintf("%.0f g", float64(p.Meat))}},
+	step := plan.Step{Do: plan.Press, Items: []plan.Item{{Material: "coconut-meat", Amount: say.Sprintf("%.0f g", float64(p.Meat))}},
 		Presses: []plan.PressOf{{WaterML: 0}}}
 	if thin > 0 {
 		step.Presses = append(step.Presses, plan.PressOf{WaterML: p.Water, TempC: &warm})
@@ -172,12 +172,12 @@ func (r *request) wanted(v *coconutView) {
 
 // fromPack says how much of a pack and of water stand for the milks wanted; a
 // pack leaner than a first press is taken as it is for the thick.
-func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) string {
+func (r *request) fromPack(say words.Printer, slug string, thick, thin measure.Gram, fat float64) string {
 	pack, ok := r.pantry.Material(slug)
 	if !ok {
 		return ""
 	}
-	var words []string
+	var said []string
 	if thick > 0 {
 		packed, water, err := convert.FromPack(pack, thick, min(convert.ThickFat, float64(pack.Fat)))
 		if err != nil {
@@ -188,21 +188,21 @@ func (r *request) fromPack(slug string, thick, thin measure.Gram, fat float64) s
 			text += " and " + say.Grams(water) + " of water"
 		}
 		if float64(pack.Fat) < convert.ThickFat {
-			text += fmt.Sprintf(" as it is (%.0f %% fat)", float64(pack.Fat))
+			text += say.Sprintf(" as it is (%.0f %% fat)", float64(pack.Fat))
 		}
-		words = append(words, text+" for the thick")
+		said = append(said, text+" for the thick")
 	}
 	if thin > 0 {
 		packed, water, err := convert.FromPack(pack, thin, fat)
 		if err != nil {
 			return ""
 		}
-		words = append(words, say.Grams(packed)+" and "+say.Grams(water)+" of water for the thin")
+		said = append(said, say.Grams(packed)+" and "+say.Grams(water)+" of water for the thin")
 	}
-	return fmt.Sprintf("Or from %s: %s.", say.Lower(pack.Name), say.Join(words))
+	return fmt.Sprintf("Or from %s: %s.", words.Lower(pack.Name), say.Join(said))
 }
 
-func (r *request) packed(v *coconutView) {
+func (r *request) packed(say words.Printer, v *coconutView) {
 	pack := r.material("pack")
 	const most = 20_000
 	mass := measure.Gram(r.Number("pack_g", 1, most, "400"))
@@ -219,9 +219,9 @@ func (r *request) packed(v *coconutView) {
 		r.Fault("pack_g", err)
 		return
 	}
-	v.Heading = fmt.Sprintf("%s %s and %s of water make %s of coconut milk at %s fat", say.Grams(mass), say.Lower(pack.Name), say.Grams(water), say.Grams(made), say.Percent(fat, 1))
+	v.Heading = fmt.Sprintf("%s %s and %s of water make %s of coconut milk at %s fat", say.Grams(mass), words.Lower(pack.Name), say.Grams(water), say.Grams(made), say.Percent(fat, 1))
 	v.Jars = draw.NewJars([]draw.Filled{
-		{Name: say.Capital(pack.ShortName()), Figure: say.Grams(mass), Note: say.Percent(float64(pack.Fat), 0) + " fat", Volume: float64(mass), Fat: float64(pack.Fat) / 100},
+		{Name: words.Capital(pack.ShortName()), Figure: say.Grams(mass), Note: say.Percent(float64(pack.Fat), 0) + " fat", Volume: float64(mass), Fat: float64(pack.Fat) / 100},
 		{Name: "Water", Figure: say.Grams(water), Volume: float64(water)},
 		{Name: "Together", Figure: say.Grams(made), Note: say.Percent(fat, 1) + " fat", Volume: float64(made), Fat: fat / 100},
 	})
@@ -240,8 +240,8 @@ func (r *request) packed(v *coconutView) {
 		}
 		packed := float64(whole) * share
 		p.Exchange(step, item, []plan.Item{
-			{Material: pack.Slug, Amount: fmt.Sprintf("%.0f g", max(1, packed))},
-			{Material: "water", Amount: fmt.Sprintf("%.0f g", max(1, float64(whole)-packed))},
+			{Material: pack.Slug, Amount: say.Sprintf("%.0f g", max(1, packed))},
+			{Material: "water", Amount: say.Sprintf("%.0f g", max(1, float64(whole)-packed))},
 		})
 		return nil
 	}})

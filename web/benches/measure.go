@@ -9,7 +9,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 var measureStandard = map[string]string{"material": "Short-grain white rice", "amount": "300 g", "into": "cup"}
@@ -26,7 +26,7 @@ type measureView struct {
 type unitRow struct{ Unit, Amount, Size string }
 
 // measures turns any amount of a material into every other measure.
-func measures(r *request) any {
+func measures(say words.Printer, r *request) any {
 	v := measureView{}
 	m := r.material("material")
 	amount, err := measure.ParseAmount(r.Text("amount"))
@@ -53,14 +53,14 @@ func measures(r *request) any {
 		v.Rows = append(v.Rows, unitRow{unit, text, say.Grams(one)})
 		if unit == chosen {
 			answer = text
-			v.Jars = cups(float64(mass/one), unit)
+			v.Jars = cups(say, float64(mass/one), unit)
 		}
 	}
 	if !slices.ContainsFunc(v.Units, func(o option) bool { return o.Chosen }) {
 		r.Fault("into", fmt.Errorf("choose a measure from the list"))
 		return v
 	}
-	v.Heading = fmt.Sprintf("%s of %s are %s", r.Text("amount"), say.Lower(m.ShortName()), answer)
+	v.Heading = fmt.Sprintf("%s of %s are %s", r.Text("amount"), words.Lower(m.ShortName()), answer)
 	v.Lines = append(v.Lines, fmt.Sprintf("It weighs %s g a millilitre, spooned in and levelled; packed or sifted it differs by up to a fifth.", say.Number(float64(m.Bulk), 2)))
 	r.writes = append(r.writes, write{label: "Write it in this measure", fits: func(other *pantry.Material, _ measure.Gram) bool { return other.Slug == m.Slug },
 		into: func(p *plan.Plan, step, item int) error {
@@ -81,7 +81,7 @@ func measures(r *request) any {
 }
 
 // cups draws whole measures and the last one filled in part.
-func cups(n float64, unit string) draw.Jars {
+func cups(say words.Printer, n float64, unit string) draw.Jars {
 	const most = 6
 	if n > most || strings.HasSuffix(unit, "g") || n <= 0 {
 		return draw.Jars{}

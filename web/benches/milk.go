@@ -10,7 +10,7 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 var milkStandard = map[string]string{
@@ -38,19 +38,19 @@ func concentrated(m *pantry.Material) bool {
 
 // milk blends two milks, counts concentrated milk back to fresh, and says what
 // already reduced milk saves.
-func milk(r *request) any {
+func milk(say words.Printer, r *request) any {
 	v := milkView{Way: r.Text("way"), A: r.options("a", dairyLiquid), B: r.options("b", dairyLiquid), From: r.options("from", concentrated)}
 	switch v.Way {
 	case "blend":
-		r.blendTo(&v)
+		r.blendTo(say, &v)
 	case "poured":
-		r.blendOf(&v)
+		r.blendOf(say, &v)
 	case "fresh":
-		r.backToFresh(&v)
+		r.backToFresh(say, &v)
 	case "instead":
-		r.insteadOfFresh(&v)
+		r.insteadOfFresh(say, &v)
 	case "reduced":
-		r.reduced(&v)
+		r.reduced(say, &v)
 	default:
 		r.Fault("way", errors.New("choose what you want to know"))
 	}
@@ -59,7 +59,7 @@ func milk(r *request) any {
 
 const mostMilk = 50_000
 
-func (r *request) blendTo(v *milkView) {
+func (r *request) blendTo(say words.Printer, v *milkView) {
 	a, b := r.material("a"), r.material("b")
 	total := measure.Gram(r.Number("total_g", 1, mostMilk, "1000"))
 	fat := r.Number("fat_pct", 0, 60, "6")
@@ -75,11 +75,11 @@ func (r *request) blendTo(v *milkView) {
 	case err != nil:
 		r.Fault("total_g", err)
 	default:
-		r.blended(v, a, b, blend)
+		r.blended(say, v, a, b, blend)
 	}
 }
 
-func (r *request) blendOf(v *milkView) {
+func (r *request) blendOf(say words.Printer, v *milkView) {
 	a, b := r.material("a"), r.material("b")
 	blend, err := convert.Blend{}, error(nil)
 	massA, massB := measure.Gram(r.Number("a_g", 0, mostMilk, "800")), measure.Gram(r.Number("b_g", 0, mostMilk, "200"))
@@ -90,11 +90,11 @@ func (r *request) blendOf(v *milkView) {
 		r.Fault("a_g", err)
 		return
 	}
-	r.blended(v, a, b, blend)
+	r.blended(say, v, a, b, blend)
 }
 
-func (r *request) blended(v *milkView, a, b *pantry.Material, blend convert.Blend) {
-	v.Heading = fmt.Sprintf("%s %s and %s %s: %s fat", say.Grams(blend.A), say.Lower(a.ShortName()), say.Grams(blend.B), say.Lower(b.ShortName()), say.Percent(blend.Fat, 1))
+func (r *request) blended(say words.Printer, v *milkView, a, b *pantry.Material, blend convert.Blend) {
+	v.Heading = fmt.Sprintf("%s %s and %s %s: %s fat", say.Grams(blend.A), words.Lower(a.ShortName()), say.Grams(blend.B), words.Lower(b.ShortName()), say.Percent(blend.Fat, 1))
 	v.Jars = draw.NewJars([]draw.Filled{
 		{Name: a.ShortName(), Figure: say.Grams(blend.A), Note: say.Percent(float64(a.Fat), 1) + " fat", Volume: float64(blend.A), Fat: float64(a.Fat) / 100},
 		{Name: b.ShortName(), Figure: say.Grams(blend.B), Note: say.Percent(float64(b.Fat), 1) + " fat", Volume: float64(blend.B), Fat: float64(b.Fat) / 100},
@@ -119,7 +119,7 @@ func (r *request) blended(v *milkView, a, b *pantry.Material, blend convert.Blen
 				mass float64
 			}{{a, float64(whole) * share}, {b, float64(whole) * (1 - share)}} {
 				if part.mass >= 1 {
-					with = append(with, plan.Item{Material: part.m.Slug, Amount: fmt.Sprintf("%.0f g", part.mass)})
+					with = append(with, plan.Item{Material: part.m.Slug, Amount: say.Sprintf("%.0f g", part.mass)})
 				}
 			}
 			p.Exchange(step, item, with)
@@ -127,7 +127,7 @@ func (r *request) blended(v *milkView, a, b *pantry.Material, blend convert.Blen
 		}})
 }
 
-func (r *request) backToFresh(v *milkView) {
+func (r *request) backToFresh(say words.Printer, v *milkView) {
 	from := r.material("from")
 	mass := measure.Gram(r.Number("from_g", 1, mostMilk, "397"))
 	if r.Err() != nil {
@@ -138,11 +138,11 @@ func (r *request) backToFresh(v *milkView) {
 		r.Fault("from", err)
 		return
 	}
-	v.counted(from, mass, fresh)
-	r.instead(from)
+	v.counted(say, from, mass, fresh)
+	r.instead(say, from)
 }
 
-func (r *request) insteadOfFresh(v *milkView) {
+func (r *request) insteadOfFresh(say words.Printer, v *milkView) {
 	from := r.material("from")
 	milk := measure.Gram(r.Number("fresh_g", 1, mostMilk, "1000"))
 	if r.Err() != nil {
@@ -153,12 +153,12 @@ func (r *request) insteadOfFresh(v *milkView) {
 		r.Fault("from", err)
 		return
 	}
-	v.counted(from, mass, fresh)
-	r.instead(from)
+	v.counted(say, from, mass, fresh)
+	r.instead(say, from)
 }
 
-func (v *milkView) counted(from *pantry.Material, mass measure.Gram, fresh convert.Fresh) {
-	v.Heading = fmt.Sprintf("%s %s stand for %s of fresh milk, with %s of water", say.Grams(mass), say.Lower(from.ShortName()), say.Grams(fresh.Milk), say.Grams(max(0, fresh.Water)))
+func (v *milkView) counted(say words.Printer, from *pantry.Material, mass measure.Gram, fresh convert.Fresh) {
+	v.Heading = fmt.Sprintf("%s %s stand for %s of fresh milk, with %s of water", say.Grams(mass), words.Lower(from.ShortName()), say.Grams(fresh.Milk), say.Grams(max(0, fresh.Water)))
 	if fresh.Sugar >= 1 {
 		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s of sugar along: take as much off what you would add.", say.Grams(fresh.Sugar)))
 	}
@@ -171,7 +171,7 @@ func (v *milkView) counted(from *pantry.Material, mass measure.Gram, fresh conve
 }
 
 // instead offers the concentrated milk and water in the place of fresh milk.
-func (r *request) instead(from *pantry.Material) {
+func (r *request) instead(say words.Printer, from *pantry.Material) {
 	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material, _ measure.Gram) bool {
 		return dairyLiquid(m) && m.Kind == "dairy" && !concentrated(m)
 	}, into: func(p *plan.Plan, step, item int) error {
@@ -183,9 +183,9 @@ func (r *request) instead(from *pantry.Material) {
 		if err != nil {
 			return err
 		}
-		with := []plan.Item{{Material: from.Slug, Amount: fmt.Sprintf("%.0f g", max(1, float64(mass)))}}
+		with := []plan.Item{{Material: from.Slug, Amount: say.Sprintf("%.0f g", max(1, float64(mass)))}}
 		if fresh.Water >= 1 {
-			with = append(with, plan.Item{Material: "water", Amount: fmt.Sprintf("%.0f g", float64(fresh.Water))})
+			with = append(with, plan.Item{Material: "water", Amount: say.Sprintf("%.0f g", float64(fresh.Water))})
 		}
 		p.Exchange(step, item, with)
 		return nil
@@ -194,7 +194,7 @@ func (r *request) instead(from *pantry.Material) {
 
 // reduced says what milk that was boiled down before saves at the stove, in a
 // usual pot over the first burner of the kitchen.
-func (r *request) reduced(v *milkView) {
+func (r *request) reduced(say words.Printer, v *milkView) {
 	mass := measure.Gram(r.Number("reduced_g", 1, mostMilk, "600"))
 	percent := r.Number("reduced_pct", 15, 100, "60")
 	if r.Err() != nil {

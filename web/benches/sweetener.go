@@ -10,7 +10,7 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 var sweetenerStandard = map[string]string{
@@ -38,16 +38,16 @@ func sweet(m *pantry.Material) bool { return m.Kind == "sweetener" || m.Slug == 
 func lumpy(m *pantry.Material) bool { return m.Kind == "sweetener" && m.Behaviour == pantry.Dissolves }
 
 // sweetener swaps one sweetener for another, or makes syrup from lumps.
-func sweetener(r *request) any {
+func sweetener(say words.Printer, r *request) any {
 	v := sweetenerView{Way: r.Text("way"), From2: append([]option{{"", "nothing else", r.Text("from2") == ""}}, r.options("from2", sweet)...), From: r.options("from", sweet), To: r.options("to", sweet),
 		Also: append([]option{{"", "nothing else", r.Text("also") == ""}}, r.options("also", sweet)...), Lumps: r.options("lumps", lumpy)}
 	switch v.Way {
 	case "swap":
-		r.swap(&v)
+		r.swap(say, &v)
 	case "syrup":
-		r.syrup(&v)
+		r.syrup(say, &v)
 	case "lumps":
-		r.lumpsFor(&v)
+		r.lumpsFor(say, &v)
 	default:
 		r.Fault("way", errors.New("choose what you want to know"))
 	}
@@ -66,7 +66,7 @@ func (r *request) mixture() (to []*pantry.Material, shares []float64) {
 	return []*pantry.Material{first, r.material("also")}, []float64{percent, 100 - percent}
 }
 
-func (r *request) swap(v *sweetenerView) {
+func (r *request) swap(say words.Printer, v *sweetenerView) {
 	from := r.material("from")
 	mass := measure.Gram(r.Number("from_g", 1, mostSweet, "100"))
 	old := []convert.Portion{{Material: from, Mass: mass}}
@@ -82,16 +82,16 @@ func (r *request) swap(v *sweetenerView) {
 		r.Fault("to", err)
 		return
 	}
-	var words []string
+	var said []string
 	for _, p := range s.To {
-		words = append(words, say.Grams(p.Mass)+" "+say.Lower(p.Material.ShortName()))
+		said = append(said, say.Grams(p.Mass)+" "+words.Lower(p.Material.ShortName()))
 	}
 	var before []string
 	for _, p := range old {
-		before = append(before, say.Grams(p.Mass)+" "+say.Lower(p.Material.ShortName()))
+		before = append(before, say.Grams(p.Mass)+" "+words.Lower(p.Material.ShortName()))
 	}
-	v.Heading = fmt.Sprintf("%s taste as sweet as %s", say.Join(words), say.Join(before))
-	v.compare(s)
+	v.Heading = fmt.Sprintf("%s taste as sweet as %s", say.Join(said), say.Join(before))
+	v.compare(say, s)
 	const noticeable measure.Gram = 3
 	switch {
 	case s.Liquid > noticeable:
@@ -100,7 +100,7 @@ func (r *request) swap(v *sweetenerView) {
 		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s less water: the pudding comes out a little thicker, or add as much milk.", say.Grams(-s.Liquid)))
 	}
 	if s.Curdles {
-		v.Cautions = append(v.Cautions, "It is sour enough to split hot milk: take the pot off the flame, let it cool below 70 °C, then stir it in; or melt and strain it first and add it cool. A small pinch of baking soda in 500 ml helps.")
+		v.Cautions = append(v.Cautions, "It is sour enough to split hot milk: take the pot off the flame, let it cool below "+say.Celsius(70)+", then stir it in; or melt and strain it first and add it cool. A small pinch of baking soda in 500 ml helps.")
 	}
 	const darker = 0.5
 	if s.After.Colour > s.Before.Colour+darker {
@@ -119,7 +119,7 @@ func (r *request) swap(v *sweetenerView) {
 			var with []plan.Item
 			for _, part := range s.To {
 				// To a tenth of a gram, so that it is just as sweet.
-				with = append(with, plan.Item{Material: part.Material.Slug, Amount: fmt.Sprintf("%.1f g", max(0.1, float64(part.Mass)))})
+				with = append(with, plan.Item{Material: part.Material.Slug, Amount: say.Sprintf("%.1f g", max(0.1, float64(part.Mass)))})
 			}
 			p.Exchange(step, item, with)
 			return nil
@@ -127,13 +127,13 @@ func (r *request) swap(v *sweetenerView) {
 }
 
 // compare shows both sides of a swap as bars and figures.
-func (v *sweetenerView) compare(s convert.Swap) {
+func (v *sweetenerView) compare(say words.Printer, s convert.Swap) {
 	full := float64(max(s.Before.Mass, s.After.Mass))
 	parts := func(b convert.Brought) []draw.Ingredient {
 		sugars := b.Mass - b.Water - b.Solids
 		return []draw.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)}, {Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
 	}
-	v.Stacks = []draw.Stack{draw.NewStack("Before", parts(s.Before), full, "g"), draw.NewStack("Instead", parts(s.After), full, "g")}
+	v.Stacks = []draw.Stack{draw.NewStack(say, "Before", parts(s.Before), full, "g"), draw.NewStack(say, "Instead", parts(s.After), full, "g")}
 	row := func(name string, of func(convert.Brought) string) {
 		v.Rows = append(v.Rows, swapRow{name, of(s.Before), of(s.After)})
 	}
@@ -154,17 +154,17 @@ func (r *request) flame() measure.Watt {
 	return power
 }
 
-func (r *request) syrup(v *sweetenerView) {
+func (r *request) syrup(say words.Printer, v *sweetenerView) {
 	lumps := r.material("lumps")
 	mass := measure.Gram(r.Number("lumps_g", 1, mostSweet, "330"))
 	water := measure.Gram(r.Number("water_g", 0, mostSweet, "120"))
 	if r.Err() != nil {
 		return
 	}
-	r.melted(v, lumps, mass, water)
+	r.melted(say, v, lumps, mass, water)
 }
 
-func (r *request) lumpsFor(v *sweetenerView) {
+func (r *request) lumpsFor(say words.Printer, v *sweetenerView) {
 	lumps := r.material("lumps")
 	syrup := measure.Gram(r.Number("syrup_g", 1, mostSweet, "400"))
 	brix := r.Number("brix_pct", 10, 90, "65")
@@ -176,17 +176,17 @@ func (r *request) lumpsFor(v *sweetenerView) {
 		r.Fault("brix_pct", err)
 		return
 	}
-	r.melted(v, lumps, mass, water)
+	r.melted(say, v, lumps, mass, water)
 }
 
-func (r *request) melted(v *sweetenerView, lumps *pantry.Material, mass, water measure.Gram) {
+func (r *request) melted(say words.Printer, v *sweetenerView, lumps *pantry.Material, mass, water measure.Gram) {
 	s, err := convert.SyrupOf(lumps, mass, water, r.flame(), true)
 	if err != nil {
 		r.Fault("lumps_g", err)
 		return
 	}
-	v.Heading = fmt.Sprintf("%s %s and %s of water give %s of strained syrup", say.Grams(mass), say.Lower(lumps.ShortName()), say.Grams(water), say.Grams(s.Mass))
-	v.Stacks = []draw.Stack{draw.NewStack("Syrup", []draw.Ingredient{
+	v.Heading = fmt.Sprintf("%s %s and %s of water give %s of strained syrup", say.Grams(mass), words.Lower(lumps.ShortName()), say.Grams(water), say.Grams(s.Mass))
+	v.Stacks = []draw.Stack{draw.NewStack(say, "Syrup", []draw.Ingredient{
 		{Kind: "sugar", Name: "sugars", Amount: float64(mass) * lumps.SugarShare()},
 		{Kind: "water", Name: "water", Amount: float64(water + mass*lumps.Water/100)},
 		{Kind: "other", Name: "other", Amount: float64(mass) * (1 - lumps.SugarShare() - float64(lumps.Water)/100)}}, float64(mass+water), "g")}
@@ -198,9 +198,9 @@ func (r *request) melted(v *sweetenerView, lumps *pantry.Material, mass, water m
 		v.Cautions = append(v.Cautions, "So little water melts slowly and sets hard again when it cools.")
 	}
 	v.Cautions = append(v.Cautions, "Hot syrup sticks and burns: children away from the stove, and no tasting from the pan.")
-	step := plan.Step{Do: plan.Melt, Items: []plan.Item{{Material: lumps.Slug, Amount: fmt.Sprintf("%.0f g", float64(mass))}}}
+	step := plan.Step{Do: plan.Melt, Items: []plan.Item{{Material: lumps.Slug, Amount: say.Sprintf("%.0f g", float64(mass))}}}
 	if water >= 1 {
-		step.Items = append(step.Items, plan.Item{Material: "water", Amount: fmt.Sprintf("%.0f g", float64(water))})
+		step.Items = append(step.Items, plan.Item{Material: "water", Amount: say.Sprintf("%.0f g", float64(water))})
 	}
 	share := float64(water / mass)
 	r.writes = append(r.writes, write{label: "Melt and strain first", fits: func(m *pantry.Material, _ measure.Gram) bool { return m.Slug == lumps.Slug },
@@ -212,7 +212,7 @@ func (r *request) melted(v *sweetenerView, lumps *pantry.Material, mass, water m
 			melt := step
 			melt.Items = []plan.Item{p.Steps[at].Items[item]}
 			if extra := float64(whole) * share; extra >= 1 {
-				melt.Items = append(melt.Items, plan.Item{Material: "water", Amount: fmt.Sprintf("%.0f g", extra)})
+				melt.Items = append(melt.Items, plan.Item{Material: "water", Amount: say.Sprintf("%.0f g", extra)})
 			}
 			melt.Name = p.FreePart("syrup")
 			p.Steps[at].Items[item] = plan.Item{Part: melt.Name}

@@ -4,7 +4,6 @@ package compare
 
 import (
 	"embed"
-	"fmt"
 	"maps"
 	"net/http"
 	"slices"
@@ -22,7 +21,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -76,6 +75,7 @@ const mostOthers = 200
 // Show renders the comparison that the address asks for: with a question, or
 // with another pudding.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	pudding, err := s.app.Pudding(ctx, c.Param("id"))
 	if err != nil {
@@ -91,9 +91,9 @@ func (s *Screen) Show(c *gin.Context) {
 	key, other := c.Query("question"), c.Query("with")
 	for _, variant := range design.Variants(pudding.Plan) {
 		on := variant.Key == key
-		v.Questions = append(v.Questions, question{variant.Key, say.Capital(variant.Question), variant.Label, on})
+		v.Questions = append(v.Questions, question{variant.Key, words.Capital(variant.Question), variant.Label, on})
 		if on {
-			v.Chosen = against(pudding.Plan, variant.Plan, variant.Label)
+			v.Chosen = against(say, pudding.Plan, variant.Plan, variant.Label)
 			v.Chosen.Key = key
 		}
 	}
@@ -103,7 +103,7 @@ func (s *Screen) Show(c *gin.Context) {
 		}
 		v.Others = append(v.Others, option{p.ID, p.Plan.Name, p.ID == other})
 		if p.ID == other && v.Chosen == nil {
-			v.Chosen = against(pudding.Plan, p.Plan, p.Plan.Name)
+			v.Chosen = against(say, pudding.Plan, p.Plan, p.Plan.Name)
 		}
 	}
 	if v.Chosen == nil && (key != "" || other != "") {
@@ -139,16 +139,18 @@ func (s *Screen) Take(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
 }
 
-func against(here, there *plan.Plan, name string) *chosen {
-	one, other := mend.Forecast(here, forecast.Options{}), mend.Forecast(there, forecast.Options{})
+func against(say words.Printer, here, there *plan.Plan, name string) *chosen {
+	one, found := mend.Forecast(here, forecast.Options{})
+	other, foundThere := mend.Forecast(there, forecast.Options{})
+	nowSays, tnowSays := findings(say, here, found), findings(say, there, foundThere)
 	return &chosen{
-		Name:  say.Capital(name),
-		Lines: draw.NewPotLines(here, one, draw.PotLineOptions{Beside: &draw.Beside{Plan: there, Forecast: other}}),
-		Rows:  rows(here, there, one, other), Plan: plan.Differences(here, there),
+		Name:  words.Capital(name),
+		Lines: draw.NewPotLines(say, here, one, draw.PotLineOptions{Beside: &draw.Beside{Plan: there, Forecast: other}}),
+		Rows:  append(rows(say, here, there, one, other), row{"Watchpoints", nowSays, tnowSays, nowSays != tnowSays}), Plan: plan.Differences(here, there),
 	}
 }
 
-func rows(here, there *plan.Plan, one, other *forecast.Forecast) []row {
+func rows(say words.Printer, here, there *plan.Plan, one, other *forecast.Forecast) []row {
 	var list []row
 	add := func(what, a, b string) {
 		if a != "" || b != "" {
@@ -159,56 +161,55 @@ func rows(here, there *plan.Plan, one, other *forecast.Forecast) []row {
 		if r == nil {
 			return ""
 		}
-		return fmt.Sprintf("%s %.1f (%.1f to %.1f)", pot.ThicknessWord(r.Value), r.Value, r.Low, r.High)
+		return say.Sprintf("%s %.1f (%.1f to %.1f)", pot.ThicknessWord(r.Value), r.Value, r.Low, r.High)
 	}
 	add("Thickness hot", grade(one.Thickness.Hot), grade(other.Thickness.Hot))
 	add("Thickness chilled", grade(one.Thickness.Chilled), grade(other.Thickness.Chilled))
 	percent := func(r measure.Range) string { return say.Percent(r.Value, 1) }
 	add("Sweetness", percent(one.Sweetness.Pct), percent(other.Sweetness.Pct))
 	done := func(p *plan.Plan, f *forecast.Forecast) string {
-		var words []string
+		var said []string
 		for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 			d := f.Doneness[name]
-			words = append(words, fmt.Sprintf("%s %s, %.1f (%.1f to %.1f)", say.Lower(p.PartName(name)), pot.DonenessWord(d.Value), d.Value, d.Low, d.High))
+			said = append(said, say.Sprintf("%s %s, %.1f (%.1f to %.1f)", words.Lower(p.PartName(name)), pot.DonenessWord(d.Value), d.Value, d.Low, d.High))
 		}
-		return say.Join(words)
+		return say.Join(said)
 	}
 	add("Doneness", done(here, one), done(there, other))
-	add("Yield", say.Grams(one.Yield.MassG.Value), say.Grams(other.Yield.MassG.Value))
+	add("Yield", say.Grams(measure.Gram(one.Yield.MassG.Value)), say.Grams(measure.Gram(other.Yield.MassG.Value)))
 	add("To the bowl", say.Span(one.Time.TotalMin), say.Span(other.Time.TotalMin))
-	add("Before that", say.Minutes(one.Time.PrepMin), say.Minutes(other.Time.PrepMin))
+	add("Before that", say.Minutes(measure.Minute(one.Time.PrepMin)), say.Minutes(measure.Minute(other.Time.PrepMin)))
 	add("Hands on", say.Span(one.Time.HandsOnMin), say.Span(other.Time.HandsOnMin))
 	add("Flame", say.Span(one.Time.FlameMin), say.Span(other.Time.FlameMin))
-	add("Scorching, 1 is the limit", scorch(one), scorch(other))
-	add("Milk near the boil, pH; below 6.4 it may split", leastPH(one), leastPH(other))
+	add("Scorching, 1 is the limit", scorch(say, one), scorch(say, other))
+	add("Milk near the boil, pH; below 6.4 it may split", leastPH(say, one), leastPH(say, other))
 	add("Fat", say.Percent(one.FatPct, 1), say.Percent(other.FatPct, 1))
 	add("Sugar in a bowl", say.Number(one.Nutrition.SugarG, 0)+" g", say.Number(other.Nutrition.SugarG, 0)+" g")
-	add("Watchpoints", findings(one), findings(other))
 	return list
 }
 
-func scorch(f *forecast.Forecast) string {
+func scorch(say words.Printer, f *forecast.Forecast) string {
 	_, most := f.MostScorch()
 	return say.Number(most, 1)
 }
 
 // leastPH is how near fresh milk comes to splitting, with what protects it.
-func leastPH(f *forecast.Forecast) string {
+func leastPH(say words.Printer, f *forecast.Forecast) string {
 	if step, ph := f.LeastSplitPH(); step >= 0 {
 		return say.Number(ph, 2)
 	}
 	return ""
 }
 
-func findings(f *forecast.Forecast) string {
-	var words []string
-	for _, one := range f.Findings {
+func findings(say words.Printer, p *plan.Plan, found []mend.Found) string {
+	var said []string
+	for _, one := range say.Findings(p, found) {
 		if one.Severity != forecast.Note {
-			words = append(words, one.Message)
+			said = append(said, one.Message)
 		}
 	}
-	if len(words) == 0 {
+	if len(said) == 0 {
 		return "none"
 	}
-	return strings.Join(words, " ")
+	return strings.Join(said, " ")
 }

@@ -11,6 +11,7 @@ import (
 
 	"kirdu/core/pantry"
 	"kirdu/web/draw"
+	"kirdu/words"
 )
 
 func render(t *testing.T, name string, data any) string {
@@ -24,7 +25,7 @@ func render(t *testing.T, name string, data any) string {
 // The pieces of a stack follow each other and are as wide as what they show.
 func TestStackIsTrueToScale(t *testing.T) {
 	for _, m := range pantry.Standard().All() {
-		s := draw.NewStack("", draw.Parts(m), 100, "g")
+		s := draw.NewStack(words.Printer{}, "", draw.Parts(m), 100, "g")
 		at, total := draw.Px(0), 0.0
 		for _, piece := range s.Pieces {
 			require.InDelta(t, float64(at), float64(piece.X), 1e-6, m.Slug)
@@ -35,7 +36,7 @@ func TestStackIsTrueToScale(t *testing.T) {
 		require.NotEmpty(t, s.Text, m.Slug)
 	}
 	milk, _ := pantry.Standard().Material("milk-whole")
-	s := draw.NewStack("Milk", draw.Parts(milk), 100, "g")
+	s := draw.NewStack(words.Printer{}, "Milk", draw.Parts(milk), 100, "g")
 	require.Contains(t, s.Text, "water 87.7 g")
 	svg := render(t, "stack", s)
 	require.Contains(t, svg, `role="img"`)
@@ -43,7 +44,7 @@ func TestStackIsTrueToScale(t *testing.T) {
 	low := s.WithoutWords()
 	require.NotContains(t, render(t, "stack", low), "<text")
 	require.Contains(t, svg, "<text", "the other keeps its words")
-	require.Empty(t, draw.NewStack("", draw.Parts(milk), 0, "g").Pieces)
+	require.Empty(t, draw.NewStack(words.Printer{}, "", draw.Parts(milk), 0, "g").Pieces)
 }
 
 func TestJarsAreFilledTrueToScale(t *testing.T) {

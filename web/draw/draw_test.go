@@ -11,9 +11,9 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
-	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"kirdu/words"
 )
 
 const document = `{"format":"kirdu-plan/1","name":"Rice","serves":6,"serve":"hot","aim":{"thickness":4},
@@ -29,7 +29,7 @@ func forecastOf(t testing.TB) (*plan.Plan, *forecast.Forecast) {
 	t.Helper()
 	p, err := plan.Read([]byte(document))
 	require.NoError(t, err)
-	return p, mend.Forecast(p, forecast.Options{})
+	return p, forecast.Run(p, forecast.Options{})
 }
 
 var numbers = regexp.MustCompile(`-?\d+\.\d`)
@@ -62,7 +62,7 @@ func TestSectionIsTrueToScale(t *testing.T) {
 		"tall":     {Shape: vessel.Straight, DiameterMM: 90, HeightMM: 250},
 	} {
 		t.Run(name, func(t *testing.T) {
-			s := NewSection(pot, nil, SectionOptions{})
+			s := NewSection(words.Printer{}, pot, nil, SectionOptions{})
 			left, right, top, bottom := extent(t, s.Wall)
 			require.InDelta(t, widest(pot)/float64(pot.HeightMM), (right-left)/(bottom-top), 0.01)
 		})
@@ -73,16 +73,16 @@ func TestPotsSideBySideHaveOneScale(t *testing.T) {
 	small := vessel.Pot{Shape: vessel.Straight, DiameterMM: 100, HeightMM: 60}
 	large := vessel.Pot{Shape: vessel.Straight, DiameterMM: 300, HeightMM: 180}
 	among := SectionOptions{Among: []vessel.Pot{small, large}}
-	l1, r1, _, _ := extent(t, NewSection(small, nil, among).Wall)
-	l2, r2, _, _ := extent(t, NewSection(large, nil, among).Wall)
+	l1, r1, _, _ := extent(t, NewSection(words.Printer{}, small, nil, among).Wall)
+	l2, r2, _, _ := extent(t, NewSection(words.Printer{}, large, nil, among).Wall)
 	require.InDelta(t, 3, (r2-l2)/(r1-l1), 0.02)
 }
 
 func TestSectionShowsTheTurningPoints(t *testing.T) {
 	p, f := forecastOf(t)
-	levels := LevelsOf(f)
+	levels := LevelsOf(words.Printer{}, f)
 	require.Equal(t, []string{"start, boils", "sugar", "done"}, []string{levels[0].Label, levels[1].Label, levels[2].Label})
-	s := NewSection(p.Pots["main"], levels, SectionOptions{Foam: true, Grain: 0.5})
+	s := NewSection(words.Printer{}, p.Pots["main"], levels, SectionOptions{Foam: true, Grain: 0.5})
 	require.Len(t, s.Levels, 3)
 	require.NotEmpty(t, s.Foam)
 	require.NotEmpty(t, s.Grains)
@@ -97,7 +97,7 @@ func TestSectionShowsTheTurningPoints(t *testing.T) {
 
 func TestSectionOfAnOverfullPot(t *testing.T) {
 	pot := vessel.Pot{Shape: vessel.Bowl, TopMM: 200, HeightMM: 80}
-	s := NewSection(pot, []SectionLevel{{Kind: "start", Label: "start", Level: 4000, Mass: 9e4}}, SectionOptions{Grain: 2})
+	s := NewSection(words.Printer{}, pot, []SectionLevel{{Kind: "start", Label: "start", Level: 4000, Mass: 9e4}}, SectionOptions{Grain: 2})
 	_, _, top, _ := extent(t, s.Contents)
 	require.GreaterOrEqual(t, top, float64(s.RimY)-0.2, "it is drawn to the rim")
 }
@@ -132,7 +132,7 @@ func TestNiceSteps(t *testing.T) {
 func TestPotLine(t *testing.T) {
 	p, f := forecastOf(t)
 	now := 12.0
-	lines := NewPotLines(p, f, PotLineOptions{Seen: []Seen{{Minute: 20, MassG: 1100}}, Now: &now})
+	lines := NewPotLines(words.Printer{}, p, f, PotLineOptions{Seen: []Seen{{Minute: 20, MassG: 1100}}, Now: &now})
 	for name, l := range map[string]PotLine{"wide": lines.Wide, "narrow": lines.Narrow} {
 		t.Run(name, func(t *testing.T) {
 			require.Len(t, l.Panels, 2)
@@ -165,7 +165,7 @@ func TestPotLine(t *testing.T) {
 
 func TestGaugeAlone(t *testing.T) {
 	_, f := forecastOf(t)
-	g := NewGauge(LevelsOf(f), 30)
+	g := NewGauge(words.Printer{}, LevelsOf(words.Printer{}, f), 30)
 	names := []string{}
 	for _, l := range g.Levels {
 		names = append(names, l.Label)
@@ -174,7 +174,7 @@ func TestGaugeAlone(t *testing.T) {
 	require.Contains(t, g.Text, "now at 30 mm")
 	require.Less(t, float64(g.Levels[0].Y), float64(g.Levels[len(g.Levels)-1].Y), "from above")
 	require.True(t, g.FillY > g.Top && g.FillY < g.Bottom)
-	empty := NewGauge(nil, 0)
+	empty := NewGauge(words.Printer{}, nil, 0)
 	require.Len(t, empty.Levels, 1)
 	require.NotContains(t, empty.FillY.String(), "NaN")
 }
@@ -206,6 +206,6 @@ func TestSizesInWords(t *testing.T) {
 		"bowl, 300 mm across, 110 deep":                 {Shape: vessel.Bowl, TopMM: 300, HeightMM: 110},
 		"tray, 300 by 200 mm, 50 deep":                  {Shape: vessel.Tray, LengthMM: 300, WidthMM: 200, HeightMM: 50},
 	} {
-		require.Equal(t, want, Size(pot))
+		require.Equal(t, want, Size(words.Printer{}, pot))
 	}
 }

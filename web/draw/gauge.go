@@ -1,13 +1,12 @@
 package draw
 
 import (
-	"fmt"
 	"math"
 	"slices"
 	"strings"
 
 	"kirdu/core/measure"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // A Gauge is the dip gauge alone, tall and in large type, for the stove.
@@ -35,7 +34,7 @@ const (
 )
 
 // NewGauge draws a gauge with levels; now is what stands in the pot.
-func NewGauge(levels []SectionLevel, now measure.Millimetre) Gauge {
+func NewGauge(say words.Printer, levels []SectionLevel, now measure.Millimetre) Gauge {
 	g := Gauge{Width: gaugeAloneWidth, Height: gaugeAloneHeight, X: gaugeAloneX, Top: gaugeAloneTop, Bottom: gaugeAloneBottom}
 	shown := append(slices.Clone(levels), SectionLevel{Kind: "now", Label: "now", Level: now})
 	slices.SortStableFunc(shown, func(a, b SectionLevel) int { return compare(float64(b.Level), float64(a.Level)) })
@@ -59,13 +58,13 @@ func NewGauge(levels []SectionLevel, now measure.Millimetre) Gauge {
 	}
 	const gap = 22
 	placed := spreadOut(wanted, gap, gaugeAloneTop+6, gaugeAloneBottom)
-	var words []string
+	var said []string
 	for i, l := range shown {
 		name, _, _ := strings.Cut(l.Label, ",")
 		g.Levels = append(g.Levels, GaugeLevel{Kind: l.Kind, Label: gaugeName(name), Y: wanted[i], LabelY: placed[i]})
-		words = append(words, fmt.Sprintf("%s at %.0f mm", l.Label, float64(l.Level)))
+		said = append(said, say.Sprintf("%s at %.0f mm", l.Label, float64(l.Level)))
 	}
-	g.Text = "Dip gauge from above: " + strings.Join(words, "; ")
+	g.Text = "Dip gauge from above: " + strings.Join(said, "; ")
 	return g
 }
 

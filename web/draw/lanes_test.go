@@ -9,6 +9,7 @@ import (
 
 	"kirdu/core/measure"
 	"kirdu/core/timetable"
+	"kirdu/words"
 )
 
 // A timetable of two puddings, one soaked long before.
@@ -84,6 +85,6 @@ func TestAnEmptyTimetableIsDrawn(t *testing.T) {
 
 func TestLevelNames(t *testing.T) {
 	for name, want := range map[string]string{"coconut.2": "second press", "sugar": "sugar", "a very long name of something": "a very long nam…"} {
-		require.Equal(t, want, levelName(name))
+		require.Equal(t, want, levelName(words.Printer{}, name))
 	}
 }

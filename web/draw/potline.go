@@ -8,10 +8,11 @@ import (
 	"slices"
 
 	"kirdu/core/forecast"
+	"kirdu/core/measure"
 	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // A PotLine is the course of a pudding over one common time axis: what is in
@@ -138,11 +139,11 @@ func (o *PotLineOptions) curves(f *forecast.Forecast) []*forecast.Curve {
 type PotLines struct{ Wide, Narrow PotLine }
 
 // NewPotLines lays out both.
-func NewPotLines(p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLines {
+func NewPotLines(say words.Printer, p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLines {
 	o.Narrow = false
-	lines := PotLines{Wide: NewPotLine(p, f, o)}
+	lines := PotLines{Wide: NewPotLine(say, p, f, o)}
 	o.Narrow = true
-	lines.Narrow = NewPotLine(p, f, o)
+	lines.Narrow = NewPotLine(say, p, f, o)
 	return lines
 }
 
@@ -162,7 +163,7 @@ var (
 )
 
 // NewPotLine lays out the course of a plan.
-func NewPotLine(p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLine {
+func NewPotLine(say words.Printer, p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLine {
 	g := wideFrame
 	if o.Narrow {
 		g = narrowFrame
@@ -180,9 +181,9 @@ func NewPotLine(p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLine {
 		end = max(end, axisEnd(o.Beside.Plan, o.Beside.Forecast))
 	}
 	x := linear{from: 0, to: end, low: g.left, high: g.right}
-	l.times(x, g, end)
-	l.bands(p, f, x, end)
-	l.massPanel(f, x, g, end, o)
+	l.times(say, x, g, end)
+	l.bands(say, p, f, x, end)
+	l.massPanel(say, f, x, g, end, o)
 	l.softPanel(f, x, g, end, o)
 	l.flames(p, f, x, g, end)
 	if o.Now != nil {
@@ -195,9 +196,9 @@ func NewPotLine(p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLine {
 		}
 	}
 	if total := f.Time.TotalMin.Value; total > end+1 {
-		l.Tail, l.TailX = "then "+say.Minutes(total-end)+" cold", Px(g.right)
+		l.Tail, l.TailX = "then "+say.Minutes(measure.Minute(total-end))+" cold", Px(g.right)
 	}
-	l.numbers(p, f, end)
+	l.numbers(say, p, f, end)
 	return l
 }
 
@@ -214,7 +215,7 @@ func axisEnd(p *plan.Plan, f *forecast.Forecast) float64 {
 	return max(1, min(f.Time.TotalMin.Value, lastHeat+after))
 }
 
-func (l *PotLine) times(x linear, g frame, end float64) {
+func (l *PotLine) times(say words.Printer, x linear, g frame, end float64) {
 	l.TimeY = Px(g.height - 4)
 	step := math.Max(1, niceStep(end, int(g.timeTicks)))
 	for minute := 0.0; minute <= end; minute += step {
@@ -228,7 +229,7 @@ func (l *PotLine) times(x linear, g frame, end float64) {
 
 // bands are the timed steps of the served pot, each with its name where there
 // is room for it.
-func (l *PotLine) bands(p *plan.Plan, f *forecast.Forecast, x linear, end float64) {
+func (l *PotLine) bands(say words.Printer, p *plan.Plan, f *forecast.Forecast, x linear, end float64) {
 	even := false
 	const perLetter = 6.2
 	for i := range p.Steps {
@@ -260,7 +261,7 @@ func line(minutes, ys []float64, x, y linear, end float64) (string, Px, Px) {
 	return path(px, py), px[len(px)-1], py[len(py)-1]
 }
 
-func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64, o PotLineOptions) {
+func (l *PotLine) massPanel(say words.Printer, f *forecast.Forecast, x linear, g frame, end float64, o PotLineOptions) {
 	c := &f.Curve
 	most, hottest := 0.0, 100.0
 	for _, one := range o.curves(f) {
@@ -294,7 +295,7 @@ func (l *PotLine) massPanel(f *forecast.Forecast, x linear, g frame, end float64
 	for _, s := range o.Seen {
 		if s.Minute <= end {
 			l.Dots = append(l.Dots, Dot{X: x.at(s.Minute), Y: mass.at(s.MassG),
-				Text: fmt.Sprintf("weighed %s at %s", say.Exact(s.MassG), say.Minutes(s.Minute))})
+				Text: fmt.Sprintf("weighed %s at %s", say.Exact(measure.Gram(s.MassG)), say.Minutes(measure.Minute(s.Minute)))})
 		}
 	}
 	l.Panels = append(l.Panels, panel)
@@ -367,7 +368,7 @@ func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, 
 }
 
 // numbers gives the line as a table and as data for reading off moments.
-func (l *PotLine) numbers(p *plan.Plan, f *forecast.Forecast, end float64) {
+func (l *PotLine) numbers(say words.Printer, p *plan.Plan, f *forecast.Forecast, end float64) {
 	c := &f.Curve
 	parts := sorted(c.Doneness)
 	at := func(values []float64, minute float64) float64 { return numeric.Interpolate(c.Minute, values, minute) }
@@ -383,8 +384,8 @@ func (l *PotLine) numbers(p *plan.Plan, f *forecast.Forecast, end float64) {
 			continue
 		}
 		l.Rows = append(l.Rows, Row{
-			Minute: say.Number(r.EndMin, 0), Mass: say.Exact(*r.MassG), Level: say.Number(*r.LevelMM, 0) + " mm",
-			Celsius: say.Number(*r.TempC, 0) + " °C", Thickness: pot.ThicknessWord(*r.Thickness),
+			Minute: say.Number(r.EndMin, 0), Mass: say.Exact(measure.Gram(*r.MassG)), Level: say.Number(*r.LevelMM, 0) + " mm",
+			Celsius: say.Celsius(measure.Celsius(*r.TempC)), Thickness: pot.ThicknessWord(*r.Thickness),
 			Doneness: doneWord(r.EndMin), What: say.Step(p, f, i).Title,
 		})
 	}
@@ -397,8 +398,8 @@ func (l *PotLine) numbers(p *plan.Plan, f *forecast.Forecast, end float64) {
 	list := make([]moment, 0, moments+1)
 	for k := range moments + 1 {
 		minute := end * float64(k) / moments
-		text := fmt.Sprintf("At %.0f min: %s, %.0f mm, %.0f °C, %s", minute, say.Exact(at(c.MassG, minute)),
-			at(c.LevelMM, minute), at(c.TempC, minute), pot.ThicknessWord(at(c.Thickness, minute)))
+		text := say.Sprintf("At %.0f min: %s, %.0f mm, %s, %s", minute, say.Exact(measure.Gram(at(c.MassG, minute))),
+			at(c.LevelMM, minute), say.Celsius(measure.Celsius(at(c.TempC, minute))), pot.ThicknessWord(at(c.Thickness, minute)))
 		if word := doneWord(minute); word != "" {
 			text += ", grain " + word
 		}
@@ -409,8 +410,8 @@ func (l *PotLine) numbers(p *plan.Plan, f *forecast.Forecast, end float64) {
 		panic(err) // numbers and words only
 	}
 	l.Readout = string(data)
-	l.Text = fmt.Sprintf("Course of %s over %s: the mass falls from %s to %s.", p.Name, say.Minutes(end),
-		say.Exact(c.MassG[0]), say.Exact(at(c.MassG, end)))
+	l.Text = fmt.Sprintf("Course of %s over %s: the mass falls from %s to %s.", p.Name, say.Minutes(measure.Minute(end)),
+		say.Exact(measure.Gram(c.MassG[0])), say.Exact(measure.Gram(at(c.MassG, end))))
 }
 
 func sorted(m map[string][]float64) []string { return slices.Sorted(maps.Keys(m)) }

@@ -8,7 +8,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // MM is a length on paper, in mm.
@@ -49,7 +49,7 @@ const (
 )
 
 // NewRuler draws the gauge of marks in a pot of a height.
-func NewRuler(marks []forecast.Mark, height measure.Millimetre) Ruler {
+func NewRuler(say words.Printer, marks []forecast.Mark, height measure.Millimetre) Ruler {
 	highest := 0.0
 	for _, m := range marks {
 		highest = max(highest, m.LevelMM)
@@ -70,9 +70,9 @@ func NewRuler(marks []forecast.Mark, height measure.Millimetre) Ruler {
 	slices.SortStableFunc(shown, func(a, b forecast.Mark) int { return compare(b.LevelMM, a.LevelMM) })
 	var wanted []Px
 	for _, m := range shown {
-		weighing := say.Exact(m.MassG)
+		weighing := say.Exact(measure.Gram(m.MassG))
 		if m.ScaleG != nil {
-			weighing += ", " + say.Exact(*m.ScaleG) + " with the pot"
+			weighing += ", " + say.Exact(measure.Gram(*m.ScaleG)) + " with the pot"
 		}
 		r.Marks = append(r.Marks, RulerMark{Y: r.Foot - MM(min(m.LevelMM, length)), Label: fmt.Sprintf("%s: %s mm", m.Label, say.Number(m.LevelMM, 0)), Weighing: weighing})
 		wanted = append(wanted, Px(r.Foot-MM(min(m.LevelMM, length))))
@@ -80,7 +80,7 @@ func NewRuler(marks []forecast.Mark, height measure.Millimetre) Ruler {
 	for k, y := range spreadOut(wanted, rulerGap, rulerMargin+3, Px(r.Height)-4) {
 		r.Marks[k].LabelY = MM(y)
 	}
-	r.Text = fmt.Sprintf("Dip gauge in true size, %.0f mm long; its marks are in the table of steps.", length)
+	r.Text = say.Sprintf("Dip gauge in true size, %.0f mm long; its marks are in the table of steps.", length)
 	return r
 }
 

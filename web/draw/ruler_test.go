@@ -13,6 +13,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/web/draw"
+	"kirdu/words"
 )
 
 // TestRulerIsInMillimetres holds that a mark stands as many mm of paper above the
@@ -24,7 +25,7 @@ func TestRulerIsInMillimetres(t *testing.T) {
 		for range rapid.IntRange(1, 6).Draw(t, "count") {
 			marks = append(marks, forecast.Mark{Label: "done", LevelMM: rapid.Float64Range(1, min(height, 180)).Draw(t, "level"), MassG: 900})
 		}
-		r := draw.NewRuler(marks, measure.Millimetre(height))
+		r := draw.NewRuler(words.Printer{}, marks, measure.Millimetre(height))
 		require.Len(t, r.Marks, len(marks))
 		levels := map[string]bool{}
 		for _, m := range marks {
@@ -51,7 +52,7 @@ func TestRulerIsInMillimetres(t *testing.T) {
 
 func TestRulerTellsWhatToWeigh(t *testing.T) {
 	scale := 2065.0
-	r := draw.NewRuler([]forecast.Mark{{Label: "add sugar", LevelMM: 32, MassG: 885, ScaleG: &scale}, {Label: "boils", LevelMM: 33, MassG: 930}}, 110)
+	r := draw.NewRuler(words.Printer{}, []forecast.Mark{{Label: "add sugar", LevelMM: 32, MassG: 885, ScaleG: &scale}, {Label: "boils", LevelMM: 33, MassG: 930}}, 110)
 	require.Equal(t, "boils: 33 mm", r.Marks[0].Label)
 	require.Contains(t, r.Marks[1].Weighing, "885")
 	require.Contains(t, r.Marks[1].Weighing, "with the pot")
@@ -61,7 +62,7 @@ func TestRulerTellsWhatToWeigh(t *testing.T) {
 	require.Contains(t, drawn, `height="`+r.Height.String()+`mm"`)
 	require.Contains(t, drawn, `viewBox="0 0 `+r.Width.String()+" "+r.Height.String()+`"`, "a unit of the drawing is a mm")
 	require.Contains(t, render(t, "checkbar", nil), `width="102mm"`)
-	tall := draw.NewRuler([]forecast.Mark{{Label: "start", LevelMM: 320, MassG: 9000}}, 400)
+	tall := draw.NewRuler(words.Printer{}, []forecast.Mark{{Label: "start", LevelMM: 320, MassG: 9000}}, 400)
 	require.LessOrEqual(t, float64(tall.Height), 200.0, "it fits on a page")
 }
 
@@ -73,7 +74,7 @@ func TestTrendHoldsEveryBatch(t *testing.T) {
 		for k := range rapid.IntRange(1, 40).Draw(t, "batches") {
 			samples = append(samples, draw.Sample{At: day.AddDate(0, 0, k), Value: rapid.Float64Range(-500, 500).Draw(t, "value"), SD: rapid.Float64Range(0, 50).Draw(t, "sd"), Name: "rice"})
 		}
-		trend := draw.NewTrend(samples, 100, "as planned", percent)
+		trend := draw.NewTrend(words.Printer{}, samples, 100, "as planned", percent)
 		require.Len(t, trend.Dots, len(samples))
 		for k, dot := range trend.Dots {
 			for _, y := range []draw.Px{dot.Y, dot.Low, dot.High, trend.ZeroY} {
@@ -91,10 +92,10 @@ func TestTrendHoldsEveryBatch(t *testing.T) {
 			}
 		}
 	})
-	one := draw.NewTrend([]draw.Sample{{At: day, Value: 87, Name: "rice"}}, 100, "as planned", percent)
+	one := draw.NewTrend(words.Printer{}, []draw.Sample{{At: day, Value: 87, Name: "rice"}}, 100, "as planned", percent)
 	require.Contains(t, one.Text, "1 batch, from 87 %")
 	require.Len(t, one.Days, 1)
 	require.Contains(t, render(t, "trend", one), "as planned")
-	require.Empty(t, draw.NewTrend(nil, 100, "", percent).Dots)
+	require.Empty(t, draw.NewTrend(words.Printer{}, nil, 100, "", percent).Dots)
 	require.True(t, strings.Contains(render(t, "trend", one), `role="img"`))
 }

@@ -10,7 +10,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
 	"kirdu/core/watch"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // A Section is the cut through a pot, true to scale, and beside it the dip
@@ -75,10 +75,10 @@ type SectionLevel struct {
 
 // LevelsOf returns the turning points of a forecast for a section. Neighbours
 // that a skewer could not tell apart are one.
-func LevelsOf(f *forecast.Forecast) []SectionLevel {
+func LevelsOf(say words.Printer, f *forecast.Forecast) []SectionLevel {
 	var levels []SectionLevel
 	for _, m := range f.Marks {
-		label := levelName(strings.TrimPrefix(m.Label, "add "))
+		label := levelName(say, strings.TrimPrefix(m.Label, "add "))
 		if n := len(levels); n > 0 && math.Abs(float64(levels[n-1].Level)-m.LevelMM) < sameLevel {
 			levels[n-1].Label += ", " + label
 			continue
@@ -91,7 +91,7 @@ func LevelsOf(f *forecast.Forecast) []SectionLevel {
 
 // levelName shortens what goes in to what there is room for beside the gauge:
 // "coconut.2" is "second press".
-func levelName(name string) string {
+func levelName(say words.Printer, name string) string {
 	name = say.Pressed(name)
 	if _, press, found := strings.Cut(name, " ("); found {
 		name = strings.TrimSuffix(press, ")")
@@ -137,7 +137,7 @@ type SectionOptions struct {
 
 // NewSection draws a pot with levels, the last of which is what it holds in
 // the picture.
-func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section {
+func NewSection(say words.Printer, pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section {
 	s := Section{Width: sectionWidth, Height: sectionHeight, GaugeX: gaugeAt, GaugeTop: gaugeTopAt, GaugeBottom: gaugeBottomAt}
 	height := float64(pot.HeightMM)
 	k, tallest := math.Inf(1), 0.0
@@ -155,16 +155,16 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section
 	s.Wall = outline(height, half, y, centre, false)
 	s.RimY, s.RimLeft = y(height), Px(centre-half(height))
 	if o.Foam {
-		s.Foam = slab(watch.FoamLimit*height, height, half, y, centre)
-		s.FoamX, s.FoamY = Px(centre), y(height*(1+watch.FoamLimit)/2)+4
+		s.Foam = slab(watch.FoamRoom.Value*height, height, half, y, centre)
+		s.FoamX, s.FoamY = Px(centre), y(height*(1+watch.FoamRoom.Value)/2)+4
 	}
 	step := niceStep(height, 8)
 	s.RulerX = s.RimLeft - 10
 	for depth := 0.0; depth <= height+1e-6; depth += step {
-		s.Ruler = append(s.Ruler, Tick{At: y(depth), Label: fmt.Sprintf("%.0f", depth), Major: true})
+		s.Ruler = append(s.Ruler, Tick{At: y(depth), Label: say.Sprintf("%.0f", depth), Major: true})
 	}
 	s.LabelX = labelAt
-	s.Caption = fmt.Sprintf("%s; 1 mm is %s ml", Size(pot), say.Number(float64(perMM(pot, levels)), 0))
+	s.Caption = fmt.Sprintf("%s; 1 mm is %s ml", Size(say, pot), say.Number(float64(perMM(pot, levels)), 0))
 	if len(levels) == 0 {
 		s.Text = s.Caption
 		return s
@@ -175,7 +175,7 @@ func NewSection(pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section
 		s.Bed = slab(0, bed, half, y, centre)
 		s.Grains = scatter(bed, half, y, centre)
 	}
-	s.levels(pot, levels, half, y, centre)
+	s.levels(say, pot, levels, half, y, centre)
 	return s
 }
 
@@ -197,7 +197,7 @@ func perMM(pot vessel.Pot, levels []SectionLevel) measure.Millilitre {
 }
 
 // levels puts the turning points on the pot and on the gauge.
-func (s *Section) levels(pot vessel.Pot, levels []SectionLevel, half func(float64) float64, y func(float64) Px, centre float64) {
+func (s *Section) levels(say words.Printer, pot vessel.Pot, levels []SectionLevel, half func(float64) float64, y func(float64) Px, centre float64) {
 	s.HasGauge = true
 	highest := 0.0
 	for _, l := range levels {
@@ -227,18 +227,18 @@ func (s *Section) levels(pot vessel.Pot, levels []SectionLevel, half func(float6
 		wanted = append(wanted, scale.at(float64(l.Level)))
 	}
 	labels := spreadOut(wanted, labelGap, gaugeTopAt+8, gaugeBottomAt)
-	var words []string
+	var said []string
 	for i, l := range ordered {
 		depth := min(float64(l.Level), float64(pot.HeightMM))
 		one := Level{
 			Kind: l.Kind, PotX: Px(centre - half(depth)), PotEnd: Px(centre + half(depth)), PotY: y(depth),
 			GaugeY: wanted[i], LabelY: labels[i],
-			Name: fmt.Sprintf("%.0f mm %s", float64(l.Level), l.Label),
+			Name: say.Sprintf("%.0f mm %s", float64(l.Level), l.Label),
 		}
 		if l.Scale != nil {
-			one.Scale = "scale " + say.Exact(*l.Scale)
+			one.Scale = "scale " + say.Exact(measure.Gram(*l.Scale))
 		} else {
-			one.Scale = say.Exact(l.Mass) + " in the pot"
+			one.Scale = say.Exact(measure.Gram(l.Mass)) + " in the pot"
 		}
 		// Each leader bends in a lane of its own, so that near ones do not crowd.
 		lane := Px(potRight+8) + Px(i)*Px(min(9, 34/float64(len(ordered))))
@@ -246,9 +246,9 @@ func (s *Section) levels(pot vessel.Pot, levels []SectionLevel, half func(float6
 			lane+12, one.PotY, lane-2, one.GaugeY, Px(gaugeAt), one.GaugeY)
 		one.Pointer = fmt.Sprintf("M%v %vL%v %v", Px(gaugeAt+gaugeWidth), one.GaugeY, Px(labelAt-4), one.LabelY-4)
 		s.Levels = append(s.Levels, one)
-		words = append(words, one.Name+", "+one.Scale)
+		said = append(said, one.Name+", "+one.Scale)
 	}
-	s.Text = "Levels from above: " + strings.Join(words, "; ") + ". " + s.Caption + "."
+	s.Text = "Levels from above: " + strings.Join(said, "; ") + ". " + s.Caption + "."
 	if perMM(pot, levels) > vessel.CoarseGauge && perMillimetre > 0 {
 		s.Caption += ", so the scale reads finer"
 	}
@@ -320,14 +320,14 @@ func scatter(bed float64, half func(float64) float64, y func(float64) Px, centre
 }
 
 // Size says the measures of a pot: "220 mm across, 120 deep".
-func Size(p vessel.Pot) string {
+func Size(say words.Printer, p vessel.Pot) string {
 	switch p.Shape {
 	case vessel.Taper:
-		return fmt.Sprintf("%.0f mm at the bottom, %.0f at the top, %.0f deep", float64(p.BottomMM), float64(p.TopMM), float64(p.HeightMM))
+		return say.Sprintf("%.0f mm at the bottom, %.0f at the top, %.0f deep", float64(p.BottomMM), float64(p.TopMM), float64(p.HeightMM))
 	case vessel.Bowl:
-		return fmt.Sprintf("bowl, %.0f mm across, %.0f deep", float64(p.TopMM), float64(p.HeightMM))
+		return say.Sprintf("bowl, %.0f mm across, %.0f deep", float64(p.TopMM), float64(p.HeightMM))
 	case vessel.Tray:
-		return fmt.Sprintf("tray, %.0f by %.0f mm, %.0f deep", float64(p.LengthMM), float64(p.WidthMM), float64(p.HeightMM))
+		return say.Sprintf("tray, %.0f by %.0f mm, %.0f deep", float64(p.LengthMM), float64(p.WidthMM), float64(p.HeightMM))
 	}
-	return fmt.Sprintf("%.0f mm across, %.0f deep", float64(p.DiameterMM), float64(p.HeightMM))
+	return say.Sprintf("%.0f mm across, %.0f deep", float64(p.DiameterMM), float64(p.HeightMM))
 }

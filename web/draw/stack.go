@@ -1,11 +1,11 @@
 package draw
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
 	"kirdu/core/pantry"
+	"kirdu/words"
 )
 
 // A Stack is a bar made of what a thing is made of, in true proportion.
@@ -63,7 +63,7 @@ type Ingredient struct {
 }
 
 // NewStack draws parts in proportion to full; parts of nothing are left out.
-func NewStack(title string, parts []Ingredient, full float64, unit string) Stack {
+func NewStack(say words.Printer, title string, parts []Ingredient, full float64, unit string) Stack {
 	s := Stack{Title: title}
 	const labelled, perLetter = 34.0, 6.6 // px that a label needs at least, and for each letter
 	at := Px(0)
@@ -73,7 +73,7 @@ func NewStack(title string, parts []Ingredient, full float64, unit string) Stack
 			continue
 		}
 		piece := StackPiece{X: at, Width: Px(p.Amount / full * stackWidth), Kind: p.Kind}
-		text := fmt.Sprintf("%s %.3g %s", p.Name, p.Amount, unit)
+		text := say.Sprintf("%s %.3g %s", p.Name, p.Amount, unit)
 		if float64(piece.Width) >= max(labelled, perLetter*float64(len(text))) {
 			piece.Label = text
 		} else if float64(piece.Width) >= perLetter*float64(len(p.Name)) {

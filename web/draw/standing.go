@@ -6,6 +6,7 @@ import (
 
 	"kirdu/core/pot"
 	"kirdu/core/serving"
+	"kirdu/words"
 )
 
 // A StandingPicture is how thick a pudding gets while it stands: a line with its likely
@@ -28,7 +29,7 @@ const (
 )
 
 // NewStanding lays the picture out.
-func NewStanding(list []serving.Standing, wanted float64) StandingPicture {
+func NewStanding(say words.Printer, list []serving.Standing, wanted float64) StandingPicture {
 	s := StandingPicture{Width: standingWidth, Height: standingHeight, Left: standingLeft, Right: standingRight, Bottom: standingBottom}
 	if len(list) == 0 {
 		return s
@@ -49,12 +50,12 @@ func NewStanding(list []serving.Standing, wanted float64) StandingPicture {
 	s.WantedY = bounded(wanted)
 	step := niceStep(last, 8)
 	for at := 0.0; at <= last; at += step {
-		s.Minutes = append(s.Minutes, Tick{At: x.at(at), Label: fmt.Sprintf("%.0f", at)})
+		s.Minutes = append(s.Minutes, Tick{At: x.at(at), Label: say.Sprintf("%.0f", at)})
 	}
 	for k, word := range pot.ThicknessWords() {
 		s.Grades = append(s.Grades, Tick{At: y.at(float64(k + 1)), Label: word})
 	}
 	first, end := list[0], list[len(list)-1]
-	s.Text = fmt.Sprintf("Thickness while it stands: %.1f at once, %.1f after %.0f minutes; %.1f is wanted. The table says it moment by moment.", first.Grade.Value, end.Grade.Value, last, wanted)
+	s.Text = say.Sprintf("Thickness while it stands: %.1f at once, %.1f after %.0f minutes; %.1f is wanted. The table says it moment by moment.", first.Grade.Value, end.Grade.Value, last, wanted)
 	return s
 }

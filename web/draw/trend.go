@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"kirdu/words"
 	"math"
 	"time"
 )
@@ -44,7 +45,7 @@ const (
 
 // NewTrend lays a trend out, the samples in the order of their time. zero is the
 // value that is as planned; format says a value.
-func NewTrend(samples []Sample, zero float64, zeroLabel string, format func(float64) string) Trend {
+func NewTrend(say words.Printer, samples []Sample, zero float64, zeroLabel string, format func(float64) string) Trend {
 	t := Trend{Width: trendWidth, Height: trendHeight, Left: trendLeft, Right: trendRight, Bottom: trendBottom, ZeroLabel: zeroLabel}
 	if len(samples) == 0 {
 		return t
@@ -69,17 +70,17 @@ func NewTrend(samples []Sample, zero float64, zeroLabel string, format func(floa
 	for k, s := range samples {
 		at := x.at(float64(k))
 		t.Dots = append(t.Dots, TrendDot{X: at, Y: y.at(s.Value), Low: y.at(s.Value - likely*s.SD), High: y.at(s.Value + likely*s.SD),
-			Title: fmt.Sprintf("%s, %s: %s", s.Name, s.At.Format("2 Jan 2006"), format(s.Value))})
+			Title: fmt.Sprintf("%s, %s: %s", s.Name, say.Time(s.At, "2 Jan 2006"), format(s.Value))})
 	}
-	t.Days = []Tick{{At: trendLeft, Label: samples[0].At.Format("2 Jan 2006")}}
+	t.Days = []Tick{{At: trendLeft, Label: say.Time(samples[0].At, "2 Jan 2006")}}
 	if last := samples[len(samples)-1]; len(samples) > 1 {
-		t.Days = append(t.Days, Tick{At: trendRight, Label: last.At.Format("2 Jan 2006")})
+		t.Days = append(t.Days, Tick{At: trendRight, Label: say.Time(last.At, "2 Jan 2006")})
 	}
 	first, last := samples[0], samples[len(samples)-1]
 	word := "batches"
 	if len(samples) == 1 {
 		word = "batch"
 	}
-	t.Text = fmt.Sprintf("%d %s, from %s on %s to %s on %s.", len(samples), word, format(first.Value), first.At.Format("2 Jan 2006"), format(last.Value), last.At.Format("2 Jan 2006"))
+	t.Text = fmt.Sprintf("%d %s, from %s on %s to %s on %s.", len(samples), word, format(first.Value), say.Time(first.At, "2 Jan 2006"), format(last.Value), say.Time(last.At, "2 Jan 2006"))
 	return t
 }

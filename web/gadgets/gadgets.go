@@ -56,6 +56,7 @@ type row struct{ ID, Name, Heard, Pot string }
 func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, view{WithPot: true}) }
 
 func (s *Screen) show(c *gin.Context, status int, v view) {
+	say := page.Words(c)
 	list, err := s.app.Store.Gadgets(c.Request.Context())
 	if err != nil {
 		s.app.Fail(c, err)
@@ -67,7 +68,7 @@ func (s *Screen) show(c *gin.Context, status int, v view) {
 			one.Pot = "bears the pot, too"
 		}
 		if !g.HeardAt.IsZero() {
-			one.Heard = "last heard of " + g.HeardAt.In(s.app.Zone).Format("2 January, 15:04")
+			one.Heard = "last heard of " + say.Time(g.HeardAt.In(s.app.Zone), "2 January, 15:04")
 		}
 		v.Gadgets = append(v.Gadgets, one)
 	}

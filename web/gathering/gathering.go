@@ -25,7 +25,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -63,6 +63,7 @@ const clock = "2006-01-02T15:04"
 func (s *Screen) List(c *gin.Context) { s.showList(c, http.StatusOK, nil) }
 
 func (s *Screen) showList(c *gin.Context, status int, f *page.Fields) {
+	say := page.Words(c)
 	stored, err := s.app.Store.Gatherings(c.Request.Context())
 	if err != nil {
 		s.app.Fail(c, err)
@@ -73,7 +74,7 @@ func (s *Screen) showList(c *gin.Context, status int, f *page.Fields) {
 		v.In, v.Faults = f.Values(), f.Faults()
 	}
 	for _, g := range stored {
-		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, g.ServeAt.In(s.app.Zone).Format("Monday 2 January 2006, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January 2006, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
 	}
 	frame := page.Frame{Title: "Gatherings", Section: "gatherings", Body: v}
 	if id := c.Query("removed"); id != "" {
@@ -280,7 +281,8 @@ func (s *Screen) Show(c *gin.Context) {
 const mostLate = 240.0
 
 func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *page.Fields) {
-	v, err := s.view(c.Request.Context(), g)
+	say := page.Words(c)
+	v, err := s.view(say, c.Request.Context(), g)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -296,10 +298,10 @@ func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *page.
 		v.GuestsLate = text
 		late, ok := page.Number(text)
 		if !ok || late < 1 || late > mostLate {
-			v.Faults = map[string]string{"guests_late": fmt.Sprintf("give minutes from 1 to %.0f, such as 30", mostLate)}
+			v.Faults = map[string]string{"guests_late": say.Sprintf("give minutes from 1 to %.0f, such as 30", mostLate)}
 			status = http.StatusUnprocessableEntity
 		} else {
-			v.waitFor(late)
+			v.waitFor(say, late)
 		}
 	}
 	s.one.Show(c, status, page.Frame{Title: g.Name, Section: "gatherings", Module: "gathering.js", Body: v})
@@ -308,9 +310,9 @@ func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *page.
 // mostShelf bounds the puddings to choose from.
 const mostShelf = 200
 
-func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
+func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering) (oneView, error) {
 	now := s.app.Now()
-	v := oneView{ID: g.ID, Name: g.Name, When: g.ServeAt.In(s.app.Zone).Format("Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
+	v := oneView{ID: g.ID, Name: g.Name, When: say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
 		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests), "hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
 	t, err := s.app.Timetable(ctx, g, now)
 	if err != nil {
@@ -327,7 +329,7 @@ func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
 		row := share{Number: k + 1, ID: one.ID, Cook: one.OnStove, Over: one.Over, Name: one.Plan.Name, Bowls: strconv.Itoa(one.Plan.Serves), Serve: say.Serving(one.Plan.Serve)}
 		if ready := table.Ready[k]; ready != nil {
 			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
-			row.Wait = waitWords(one.Plan, float64(-*ready))
+			row.Wait = waitWords(say, one.Plan, float64(-*ready))
 			if -*ready >= timetable.LongWait && one.Plan.Serve != plan.Chilled && one.Plan.Serve != plan.Room {
 				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(-*ready)))
 			}
@@ -357,51 +359,51 @@ func (s *Screen) view(ctx context.Context, g store.Gathering) (oneView, error) {
 	for _, late := range table.Late {
 		text := fmt.Sprintf("%s cannot be cooked so: %s. %s", names[late.Pudding], late.Why, late.Remedy)
 		if late.Minutes > 0 {
-			text = fmt.Sprintf("%s is %s late: %s. %s", names[late.Pudding], say.Minutes(late.Minutes), late.Why, late.Remedy)
+			text = fmt.Sprintf("%s is %s late: %s. %s", names[late.Pudding], say.Minutes(measure.Minute(late.Minutes)), late.Why, late.Remedy)
 		}
 		v.Late = append(v.Late, text)
 	}
-	v.days(table, puddings, func(m measure.Minute) time.Time { return exchange.Moment(g.ServeAt, m).In(s.app.Zone) })
+	v.days(say, table, puddings, func(m measure.Minute) time.Time { return exchange.Moment(g.ServeAt, m).In(s.app.Zone) })
 	return v, nil
 }
 
 // waitFor says what becomes of each pudding if the guests come late.
-func (v *oneView) waitFor(late float64) {
+func (v *oneView) waitFor(say words.Printer, late float64) {
 	for k, p := range v.plans {
 		v.Shares[k].IfLate = "stays cold, and is as good"
-		if words := waitWords(p, late); words != "" {
-			v.Shares[k].IfLate = words
+		if said := waitWords(say, p, late); said != "" {
+			v.Shares[k].IfLate = said
 		}
 	}
 }
 
 // waitWords says what a pudding that is ready early comes to meanwhile.
-func waitWords(p *plan.Plan, minutes float64) string {
+func waitWords(say words.Printer, p *plan.Plan, minutes float64) string {
 	if minutes < 2 || p.Serve == plan.Chilled {
 		return ""
 	}
 	waits := timetable.KeptHot(p, measure.Minute(math.Round(minutes)))
 	now, then := forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve), forecast.Run(waits, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
-	text := fmt.Sprintf("waits %s, kept at %.0f °C", say.Minutes(minutes), timetable.HotHold)
+	text := "waits " + say.Minutes(measure.Minute(minutes)) + ", kept at " + say.Celsius(timetable.HotHold)
 	const noticed = 0.1
 	switch {
 	case now == nil || then == nil:
 	case math.Abs(then.Value-now.Value) < noticed:
-		text += fmt.Sprintf(": thickness %.1f, as before", then.Value)
+		text += say.Sprintf(": thickness %.1f, as before", then.Value)
 	default:
-		text += fmt.Sprintf(": thickness %.1f, not %.1f", then.Value, now.Value)
+		text += say.Sprintf(": thickness %.1f, not %.1f", then.Value, now.Value)
 	}
 	return text
 }
 
 // days writes the tasks in the order of their beginning, by day. What follows by
 // itself, such as putting something in, is told with the step before it.
-func (v *oneView) days(t *timetable.Timetable, puddings []app.Serving, at func(measure.Minute) time.Time) {
+func (v *oneView) days(say words.Printer, t *timetable.Timetable, puddings []app.Serving, at func(measure.Minute) time.Time) {
 	forecasts := courses(puddings)
 	for _, one := range t.Tasks {
 		p := puddings[one.Pudding].Plan
-		words := say.Step(p, forecasts[one.Pudding], one.Step)
-		name := at(one.Start).Format("Monday 2 January")
+		said := say.Step(p, forecasts[one.Pudding], one.Step)
+		name := say.Time(at(one.Start), "Monday 2 January")
 		if n := len(v.Days); n == 0 || v.Days[n-1].Name != name {
 			v.Days = append(v.Days, day{Name: name})
 		}
@@ -409,7 +411,7 @@ func (v *oneView) days(t *timetable.Timetable, puddings []app.Serving, at func(m
 		if where == "" {
 			where = one.Pot
 		}
-		row := task{At: at(one.Start).Format("15:04"), What: words.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1, Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
+		row := task{At: at(one.Start).Format("15:04"), What: said.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1, Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
 		if one.End-one.Start >= 1 {
 			row.Until = at(one.End).Format("15:04")
 		}
@@ -432,6 +434,7 @@ func courses(puddings []app.Serving) []*forecast.Forecast {
 
 // Calendar sends the timetable as iCalendar.
 func (s *Screen) Calendar(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
 	if err != nil {
@@ -448,9 +451,9 @@ func (s *Screen) Calendar(c *gin.Context) {
 	var list []exchange.Appointment
 	for _, one := range table.Tasks {
 		p := puddings[one.Pudding].Plan
-		words := say.Step(p, forecasts[one.Pudding], one.Step)
+		said := say.Step(p, forecasts[one.Pudding], one.Step)
 		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].ID, one.Step),
-			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: words.Title + " (" + p.Name + ")", Detail: words.Detail, Alarm: true})
+			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: said.Title + " (" + p.Name + ")", Detail: said.Detail, Alarm: true})
 	}
 	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)
 	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(exchange.Calendar(g.Name, list, s.app.Now())))

@@ -24,7 +24,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/exchange"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -202,6 +202,7 @@ type lineView struct {
 }
 
 func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []recipe.Line, home plan.Home) {
+	say := page.Words(c)
 	all := plan.HomePantry(home)
 	faults := f.Faults()
 	v := readView{In: f.Values(), Faults: faults}
@@ -225,9 +226,9 @@ func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []re
 		}
 		if d, differ := plan.CompareAmounts(plan.Item{Material: l.Material, Amount: l.Amount, Also: l.Also}, home); differ {
 			one.Differ, one.Trust = true, f.Text("trust"+key)
-			one.AmountText, one.AlsoText = reading(d.Amount), reading(d.Also)
+			one.AmountText, one.AlsoText = reading(say, d.Amount), reading(say, d.Also)
 			if d.MeasureName != "" {
-				one.MeasureText = fmt.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
+				one.MeasureText = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
 			}
 		}
 		if !l.Heading {
@@ -242,7 +243,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []re
 }
 
 // reading says an amount and what it weighs here.
-func reading(r plan.Reading) string {
+func reading(say words.Printer, r plan.Reading) string {
 	if strings.HasSuffix(r.Text, " g") {
 		return r.Text
 	}

@@ -4,7 +4,6 @@ package kitchen
 import (
 	"embed"
 	"errors"
-	"fmt"
 	"io/fs"
 	"net/http"
 	"slices"
@@ -23,7 +22,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -133,7 +132,7 @@ func (s *Screen) showRoom(c *gin.Context, status int, room *page.Fields) {
 var usualFittings = store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}
 
 // roomValues are those of the room as it is set, or as it is taken to be.
-func roomValues(home plan.Home) map[string]string {
+func roomValues(say words.Printer, home plan.Home) map[string]string {
 	k, units := home.Kitchen, "metric"
 	if home.US {
 		units = store.UnitsUS
@@ -147,6 +146,7 @@ func roomValues(home plan.Home) map[string]string {
 }
 
 func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *page.Fields) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
@@ -168,7 +168,7 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 		s.app.Fail(c, err)
 		return
 	}
-	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(home), Measures: len(home.Measures)}
+	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(say, home), Measures: len(home.Measures)}
 	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
 	if err != nil {
 		s.app.Fail(c, err)
@@ -183,10 +183,10 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 		all = append(all, p.Pot)
 	}
 	for _, p := range pots {
-		v.Pots = append(v.Pots, newPotView(p, all))
+		v.Pots = append(v.Pots, newPotView(say, p, all))
 	}
 	for _, b := range burners {
-		v.Burners = append(v.Burners, newBurnerView(b, tests))
+		v.Burners = append(v.Burners, newBurnerView(say, b, tests))
 	}
 	for _, f := range sizes(pot) {
 		f.Fault = faults[f.Name]
@@ -213,10 +213,10 @@ func sizes(f potForm) []sizeField {
 	}
 }
 
-func newPotView(p store.Pot, among []vessel.Pot) potView {
+func newPotView(say words.Printer, p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
-	one := potView{ID: p.ID, Name: say.Capital(p.Name), Size: draw.Size(p.Pot), Capacity: litres(p.Capacity()),
-		Safe: litres(p.SafeFill(watch.FoamLimit)), Mass: "never weighed empty", Full: fullWords(p.Pot), Section: draw.NewSection(p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
+	one := potView{ID: p.ID, Name: words.Capital(p.Name), Size: draw.Size(say, p.Pot), Capacity: litres(p.Capacity()),
+		Safe: litres(p.SafeFill(watch.FoamRoom.Value)), Mass: "never weighed empty", Full: fullWords(say, p.Pot), Section: draw.NewSection(say, p.Pot, nil, draw.SectionOptions{Foam: true, Among: among})}
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}
@@ -225,30 +225,30 @@ func newPotView(p store.Pot, among []vessel.Pot) potView {
 
 // fullWords says what a pot weighs when it is full to where milk has room for
 // its foam: from 8 kg on two people carry it.
-func fullWords(p vessel.Pot) string {
+func fullWords(say words.Printer, p vessel.Pot) string {
 	const heavy measure.Gram = 8000
 	mass, weighed := p.Mass()
-	full := mass + measure.Gram(p.SafeFill(watch.FoamLimit))*1.03 // milk weighs 1.03 g/ml
-	words := "so filled it weighs " + say.Number(float64(full)/1000, 1) + " kg"
+	full := mass + measure.Gram(p.SafeFill(watch.FoamRoom.Value))*1.03 // milk weighs 1.03 g/ml
+	said := "so filled it weighs " + say.Number(float64(full)/1000, 1) + " kg"
 	if !weighed {
-		words = "so filled it weighs about " + say.Number(float64(full)/1000, 1) + " kg"
+		said = "so filled it weighs about " + say.Number(float64(full)/1000, 1) + " kg"
 	}
 	if full > heavy {
-		words += ": carry it with two people"
+		said += ": carry it with two people"
 	}
-	return words
+	return said
 }
 
-func newBurnerView(b store.Burner, tests []store.WaterTest) burnerView {
-	one := burnerView{ID: b.ID, Name: say.Capital(b.Name), Kind: b.Kind,
-		Power: fmt.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
+func newBurnerView(say words.Printer, b store.Burner, tests []store.WaterTest) burnerView {
+	one := burnerView{ID: b.ID, Name: words.Capital(b.Name), Kind: b.Kind,
+		Power: say.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
 	for _, flame := range vessel.Flames()[1:] {
 		power, tested := b.Burner.Power(flame, 0)
 		watts := say.Number(float64(power), 0) + " W"
 		k := slices.IndexFunc(tests, func(t store.WaterTest) bool { return t.BurnerID == b.ID && t.Flame == flame })
 		if tested && k >= 0 {
 			r := vessel.Range(tests[k].Power, tests[k].SD)
-			watts += fmt.Sprintf(" (%.0f to %.0f)", r.Low, r.High)
+			watts += say.Sprintf(" (%.0f to %.0f)", r.Low, r.High)
 		}
 		one.Tested = one.Tested || tested
 		one.Flames = append(one.Flames, flameView{flameWords(flame), watts, tested})

@@ -15,7 +15,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 type measuresView struct {
@@ -45,6 +45,7 @@ func (s *Screen) Measures(c *gin.Context) {
 }
 
 func (s *Screen) showMeasures(c *gin.Context, status int, f *page.Fields) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	taken, err := s.app.Store.Measurings(ctx)
 	if err != nil {
@@ -54,7 +55,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *page.Fields) {
 	v := measuresView{In: f.Values(), Faults: f.Faults()}
 	var jars []draw.Filled
 	for _, m := range taken {
-		size := sizeWords(m)
+		size := sizeWords(say, m)
 		k := slices.IndexFunc(v.Measures, func(one measureView) bool { return one.Name == m.Name })
 		if k < 0 {
 			k = len(v.Measures)
@@ -63,7 +64,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *page.Fields) {
 				jars = append(jars, draw.Filled{Name: m.Name, Figure: size, Volume: m.Size, Size: m.Size})
 			}
 		}
-		v.Measures[k].Taken = append(v.Measures[k].Taken, takenView{m.ID, size, m.How, m.TakenAt.In(s.app.Zone).Format("2 January 2006")})
+		v.Measures[k].Taken = append(v.Measures[k].Taken, takenView{m.ID, size, m.How, say.Time(m.TakenAt.In(s.app.Zone), "2 January 2006")})
 	}
 	var none measure.Measures
 	for _, name := range usual {
@@ -71,7 +72,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *page.Fields) {
 			continue
 		}
 		if _, size, ok := none.Volume(name); ok {
-			v.Usual = append(v.Usual, fmt.Sprintf("%s %.0f ml", name, float64(size)))
+			v.Usual = append(v.Usual, say.Sprintf("%s %.0f ml", name, float64(size)))
 		}
 	}
 	v.Jars = draw.NewJars(jars)
@@ -90,7 +91,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *page.Fields) {
 	s.measures.Show(c, status, frame)
 }
 
-func sizeWords(m store.Measuring) string {
+func sizeWords(say words.Printer, m store.Measuring) string {
 	if m.Unit == "g" {
 		return say.Number(m.Size, 1) + " g"
 	}
@@ -106,6 +107,7 @@ var (
 
 // AddMeasure stores what a measure was found to hold.
 func (s *Screen) AddMeasure(c *gin.Context) {
+	say := page.Words(c)
 	f, ok := s.app.Form(c, measureStandard)
 	if !ok {
 		return
@@ -115,7 +117,7 @@ func (s *Screen) AddMeasure(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	m := measuring(f, plan.HomePantry(home))
+	m := measuring(say, f, plan.HomePantry(home))
 	if f.Err() != nil {
 		s.showMeasures(c, http.StatusUnprocessableEntity, f)
 		return
@@ -128,7 +130,7 @@ func (s *Screen) AddMeasure(c *gin.Context) {
 	c.Redirect(http.StatusSeeOther, "/kitchen/measures")
 }
 
-func measuring(f *page.Fields, all *pantry.Pantry) store.Measuring {
+func measuring(say words.Printer, f *page.Fields, all *pantry.Pantry) store.Measuring {
 	const mostGrams, most = 30_000, 20_000
 	m := store.Measuring{Unit: "ml"}
 	name, err := measure.OwnName(f.Name("name", 30))
@@ -160,7 +162,7 @@ func measuring(f *page.Fields, all *pantry.Pantry) store.Measuring {
 		}
 		grams := net()
 		m.Size = grams / float64(material.Bulk)
-		m.How = fmt.Sprintf("weighed full of %s: %s g", say.Lower(material.ShortName()), say.Number(grams, 0))
+		m.How = fmt.Sprintf("weighed full of %s: %s g", words.Lower(material.ShortName()), say.Number(grams, 0))
 	case "ml":
 		m.Size = f.Number("size", 0.1, most, "250")
 		m.How = "typed in"

@@ -14,7 +14,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 type testView struct {
@@ -59,6 +59,7 @@ func (s *Screen) burner(c *gin.Context) (store.Burner, error) {
 }
 
 func (s *Screen) showTest(c *gin.Context, status int, f *page.Fields) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	burner, err := s.burner(c)
 	if err != nil {
@@ -75,9 +76,9 @@ func (s *Screen) showTest(c *gin.Context, status int, f *page.Fields) {
 		s.app.Fail(c, err)
 		return
 	}
-	v := testView{Burner: newBurnerView(burner, tests), In: f.Values(), Faults: f.Faults(), Minutes: testMinutes}
+	v := testView{Burner: newBurnerView(say, burner, tests), In: f.Values(), Faults: f.Faults(), Minutes: testMinutes}
 	for _, p := range pots {
-		v.Pots = append(v.Pots, choiceView{p.ID, say.Capital(p.Name), p.ID == f.Text("pot")})
+		v.Pots = append(v.Pots, choiceView{p.ID, words.Capital(p.Name), p.ID == f.Text("pot")})
 	}
 	for _, flame := range vessel.Flames()[1:] {
 		v.Flames = append(v.Flames, choiceView{string(flame), flameWords(flame), string(flame) == f.Text("flame")})
@@ -87,17 +88,17 @@ func (s *Screen) showTest(c *gin.Context, status int, f *page.Fields) {
 		if t.BurnerID != burner.ID {
 			continue
 		}
-		v.History = append(v.History, testedView{ID: t.ID, Flame: flameWords(t.Flame), Power: powerWords(t), InForce: !seen[t.Flame],
+		v.History = append(v.History, testedView{ID: t.ID, Flame: flameWords(t.Flame), Power: powerWords(say, t), InForce: !seen[t.Flame],
 			How: fmt.Sprintf("%s to %s in %s, %s", say.Exact(t.Before), say.Exact(t.After), say.Minutes(t.Minutes), t.Pot),
-			Day: t.TestedAt.In(s.app.Zone).Format("2 January 2006")})
+			Day: say.Time(t.TestedAt.In(s.app.Zone), "2 January 2006")})
 		seen[t.Flame] = true
 	}
 	s.test.Show(c, status, page.Frame{Title: "Water test, " + burner.Name, Section: "kitchen", Module: "water-test.js", Body: v})
 }
 
-func powerWords(t store.WaterTest) string {
+func powerWords(say words.Printer, t store.WaterTest) string {
 	r := vessel.Range(t.Power, t.SD)
-	return fmt.Sprintf("%.0f W into the pot (likely %.0f to %.0f)", r.Value, r.Low, r.High)
+	return say.Sprintf("%.0f W into the pot (likely %.0f to %.0f)", r.Value, r.Low, r.High)
 }
 
 // Faults of the test's form.

@@ -14,10 +14,11 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/learn"
+	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -49,6 +50,7 @@ type row struct {
 
 // Show lists it.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	known, err := s.app.Learnt(ctx)
 	if err != nil {
@@ -68,23 +70,23 @@ func (s *Screen) Show(c *gin.Context) {
 	names := plan.HomePantry(home)
 	var v view
 	for _, name := range slices.Sorted(maps.Keys(known.Burners)) {
-		one := factor(known.Burners[name])
+		one := factor(say, known.Burners[name])
 		one.Of, one.Name, one.Title = string(learn.Power), name, title(names, learn.Power, name)
-		one.Changes = fmt.Sprintf("what was thought to boil down in 30 minutes takes %s", say.Minutes(30/known.Burners[name].Value))
+		one.Changes = fmt.Sprintf("what was thought to boil down in 30 minutes takes %s", say.Minutes(measure.Minute(30/known.Burners[name].Value)))
 		v.Figures = append(v.Figures, one)
 	}
 	for _, name := range slices.Sorted(maps.Keys(known.Pots)) {
 		if name == "" {
 			continue
 		}
-		one := factor(known.Pots[name])
-		one.Title = say.Capital(name) + ", beside its burner"
+		one := factor(say, known.Pots[name])
+		one.Title = words.Capital(name) + ", beside its burner"
 		v.Pots = append(v.Pots, one)
 	}
 	for _, slug := range slices.Sorted(maps.Keys(known.Grains)) {
-		one := factor(known.Grains[slug])
+		one := factor(say, known.Grains[slug])
 		one.Of, one.Name, one.Title = string(learn.CookTime), slug, title(names, learn.CookTime, slug)
-		one.Changes = fmt.Sprintf("what was thought to be soft in 20 minutes takes %s", say.Minutes(20*known.Grains[slug].Value))
+		one.Changes = fmt.Sprintf("what was thought to be soft in 20 minutes takes %s", say.Minutes(measure.Minute(20*known.Grains[slug].Value)))
 		v.Figures = append(v.Figures, one)
 	}
 	add := func(of learn.Of, f *learn.Figure, unit, changes string) {
@@ -92,20 +94,20 @@ func (s *Screen) Show(c *gin.Context) {
 			return
 		}
 		r := f.Range(false)
-		v.Figures = append(v.Figures, row{Of: string(of), Title: title(names, of, ""), Value: signed(f.Value, of) + unit,
-			Range: fmt.Sprintf("%s to %s", signed(r.Low, of), signed(r.High, of)), Batches: batches(f.Batches), Changes: changes})
+		v.Figures = append(v.Figures, row{Of: string(of), Title: title(names, of, ""), Value: signed(say, f.Value, of) + unit,
+			Range: fmt.Sprintf("%s to %s", signed(say, r.Low, of), signed(say, r.High, of)), Batches: batches(f.Batches), Changes: changes})
 	}
 	add(learn.Thickness, known.Thickness, " grades", "added to every thickness that is forecast")
 	add(learn.Whistle, known.WhistleMin, " min", "the time under pressure by whistles")
 	add(learn.Sweet, known.Sweet, " %", "new puddings begin so much sweeter, or less sweet")
 	for _, f := range forgotten {
 		v.Forgotten = append(v.Forgotten, row{Of: string(f.Of), Name: f.Name, Title: title(names, f.Of, f.Name),
-			Changes: "batches until " + f.At.In(s.app.Zone).Format("2 January 2006, 15:04") + " do not count"})
+			Changes: "batches until " + say.Time(f.At.In(s.app.Zone), "2 January 2006, 15:04") + " do not count"})
 	}
 	s.page.Show(c, http.StatusOK, page.Frame{Title: "What Kirdu has learnt", Section: "logbook", Body: v})
 }
 
-func signed(x float64, of learn.Of) string {
+func signed(say words.Printer, x float64, of learn.Of) string {
 	if of == learn.Whistle {
 		return say.Number(x, 1)
 	}
@@ -125,7 +127,7 @@ func title(names *pantry.Pantry, of learn.Of, name string) string {
 		return "Power of the " + name
 	case learn.CookTime:
 		if m, ok := names.Material(name); ok {
-			return "Cooking time of " + say.Lower(m.ShortName())
+			return "Cooking time of " + words.Lower(m.ShortName())
 		}
 		return "Cooking time of " + name
 	case learn.Thickness:
@@ -139,10 +141,10 @@ func title(names *pantry.Pantry, of learn.Of, name string) string {
 }
 
 // factor is a row of something that multiplies. Its bar goes from half to double.
-func factor(f learn.Figure) row {
+func factor(say words.Printer, f learn.Figure) row {
 	r := f.Range(true)
 	at := func(x float64) float64 { return 50 + 50*min(max(math.Log2(x), -1), 1) }
-	return row{Value: say.Percent(100*f.Value, 0), Range: fmt.Sprintf("%.0f to %.0f %%", 100*r.Low, 100*r.High), Batches: batches(f.Batches),
+	return row{Value: say.Percent(100*f.Value, 0), Range: say.Sprintf("%.0f to %.0f %%", 100*r.Low, 100*r.High), Batches: batches(f.Batches),
 		Low: at(r.Low), Middle: at(r.Value), High: at(r.High), HasBar: true}
 }
 
@@ -166,7 +168,7 @@ func (s *Screen) read(c *gin.Context) (of learn.Of, name string, ok bool) {
 	of, name = learn.Of(f.Text("of")), f.Typed.Get("name")
 	const longest = 120
 	if !slices.Contains(kinds, of) || len(name) > longest {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to forget.", say.Capital(errKind.Error())+".")
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to forget.", words.Capital(errKind.Error())+".")
 		return "", "", false
 	}
 	return of, name, true

@@ -1,17 +1,17 @@
 package logbook
 
 import (
-	"fmt"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/learn"
+	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // besideView is two batches beside each other.
@@ -33,6 +33,7 @@ type besideRow struct {
 
 // Beside compares two batches.
 func (s *Screen) Beside(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	first, err := s.app.Store.Cook(ctx, c.Param("id"))
 	if err != nil {
@@ -46,7 +47,7 @@ func (s *Screen) Beside(c *gin.Context) {
 		return
 	}
 	title := func(k *store.Cook) string {
-		return k.Plan.Name + ", " + k.BegunAt.In(s.app.Zone).Format("2 January 2006")
+		return k.Plan.Name + ", " + say.Time(k.BegunAt.In(s.app.Zone), "2 January 2006")
 	}
 	v := besideView{A: title(&first), AID: first.ID, With: c.Query("with")}
 	for i := range book {
@@ -65,12 +66,12 @@ func (s *Screen) Beside(c *gin.Context) {
 			return
 		}
 		v.Chosen, v.B = true, title(&second)
-		v.fill(&first, &second)
+		v.fill(say, &first, &second)
 	}
 	s.beside.Show(c, http.StatusOK, page.Frame{Title: "Two batches", Section: "logbook", Body: v})
 }
 
-func (v *besideView) fill(first, second *store.Cook) {
+func (v *besideView) fill(say words.Printer, first, second *store.Cook) {
 	a, b := first.State(), second.State()
 	la, lb := learn.Follow(&a, a.Finished), learn.Follow(&b, b.Finished)
 	add := func(what, x, y string) { v.Rows = append(v.Rows, besideRow{what, x, y, x != y}) }
@@ -79,16 +80,16 @@ func (v *besideView) fill(first, second *store.Cook) {
 		if state := k.State(); state.Yield > 0 {
 			return say.Exact(state.Yield)
 		}
-		return say.Grams(m) + ", computed"
+		return say.Grams(measure.Gram(m)) + ", computed"
 	}
 	add("Yield", mass(first, la.Forecast.Yield.MassG.Value), mass(second, lb.Forecast.Yield.MassG.Value))
-	add("Lost over the flame", rateSeen(&a, la), rateSeen(&b, lb))
+	add("Lost over the flame", rateSeen(say, &a, la), rateSeen(say, &b, lb))
 	power := func(l learn.Live) string { return say.Percent(100*l.Power.Factor, 0) + " of what was planned with" }
 	add("Power into the pot", power(la), power(lb))
 	add("Sweetness, computed", say.Percent(la.Forecast.Sweetness.Pct.Value, 1), say.Percent(lb.Forecast.Sweetness.Pct.Value, 1))
 	thickness := func(l learn.Live, serve plan.Serve) string {
 		if r := l.Forecast.Thickness.As(serve); r != nil {
-			return fmt.Sprintf("%.1f, %s", r.Value, say.Serving(serve))
+			return say.Sprintf("%.1f, %s", r.Value, say.Serving(serve))
 		}
 		return "not warm enough"
 	}
@@ -97,8 +98,8 @@ func (v *besideView) fill(first, second *store.Cook) {
 		if k.Verdict == nil {
 			return "not judged yet"
 		}
-		if words := verdictWords(*k.Verdict); words != "" {
-			return words
+		if said := verdictWords(*k.Verdict); said != "" {
+			return said
 		}
 		return "not said"
 	}
@@ -114,5 +115,5 @@ func (v *besideView) fill(first, second *store.Cook) {
 	pa, pb := a.Plan.Clone(), b.Plan.Clone()
 	pa.Calibration, pb.Calibration = plan.Calibration{}, plan.Calibration{}
 	v.Plan = plan.Differences(pa, pb)
-	v.Lines = draw.NewPotLines(la.Plan, la.Forecast, draw.PotLineOptions{Beside: &draw.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
+	v.Lines = draw.NewPotLines(say, la.Plan, la.Forecast, draw.PotLineOptions{Beside: &draw.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
 }

@@ -26,7 +26,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -112,6 +112,7 @@ const (
 
 // Show lists the batches.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Tag: c.Query("tag"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
 	if utf8.RuneCountInString(v.Words) > longWords || utf8.RuneCountInString(v.Tag) > longTag || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
 		s.app.Stop(c, http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
@@ -144,11 +145,6 @@ func (s *Screen) Show(c *gin.Context) {
 	if pageNumber > 0 {
 		v.Newer = address(pageNumber - 1)
 	}
-	local, err := s.app.Local(c.Request.Context())
-	if err != nil {
-		s.app.Fail(c, err)
-		return
-	}
 	week := ""
 	for _, k := range book {
 		known, err := s.factsOf(c.Request.Context(), k)
@@ -156,7 +152,7 @@ func (s *Screen) Show(c *gin.Context) {
 			s.app.Fail(c, err)
 			return
 		}
-		e := entry{ID: k.ID, Name: k.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006"),
+		e := entry{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 Jan 2006"),
 			Bowls: strconv.Itoa(known.bowls), Took: say.Minutes(known.took), Yield: "not weighed"}
 		if known.yield > 0 {
 			e.Yield = say.Exact(known.yield)
@@ -164,7 +160,7 @@ func (s *Screen) Show(c *gin.Context) {
 		if k.Verdict != nil {
 			e.Verdict = verdictWords(*k.Verdict)
 		}
-		if began := weekOf(k.BegunAt.In(s.app.Zone), local.Week).Format("2 January 2006"); began != week {
+		if began := say.Time(weekOf(k.BegunAt.In(s.app.Zone), page.PreferencesOf(c).Week), words.Day); began != week {
 			week, e.Week = began, began
 		}
 		v.Batches = append(v.Batches, e)
@@ -183,14 +179,14 @@ func weekOf(at time.Time, first string) time.Time {
 }
 
 func verdictWords(v store.Verdict) string {
-	var words []string
+	var said []string
 	if v.Thickness > 0 {
-		words = append(words, pot.ThicknessWord(float64(v.Thickness)))
+		said = append(said, pot.ThicknessWord(float64(v.Thickness)))
 	}
 	if v.Sweetness != "" {
-		words = append(words, v.Sweetness)
+		said = append(said, v.Sweetness)
 	}
-	return strings.Join(words, ", ")
+	return strings.Join(said, ", ")
 }
 
 // Batch shows one.
@@ -204,11 +200,12 @@ func (s *Screen) Batch(c *gin.Context) {
 }
 
 func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, faults map[string]string) {
+	say := page.Words(c)
 	if state := k.State(); state.Finished.IsZero() {
 		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
 		return
 	}
-	v := newView(k, s.app.Zone)
+	v := newView(say, k, s.app.Zone)
 	v.Faults = faults
 	var err error
 	if v.PhotoWidth, v.PhotoHeight, err = s.app.Store.PhotoSize(c.Request.Context(), k.ID); err != nil {
@@ -256,6 +253,7 @@ const MaxUpload = 20 << 20
 // Again puts the plan of a batch on the shelf once more, sweeter or less sweet as
 // was noted, with the note.
 func (s *Screen) Again(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	k, err := s.app.Store.Cook(ctx, c.Param("id"))
 	if err != nil {
@@ -268,7 +266,7 @@ func (s *Screen) Again(c *gin.Context) {
 		design.Sweeter(p, -*taste*learn.TasteStep)
 	}
 	if k.Verdict != nil && k.Verdict.Note != "" {
-		note := fmt.Sprintf("%s: %s", k.BegunAt.In(s.app.Zone).Format("2 January 2006"), k.Verdict.Note)
+		note := fmt.Sprintf("%s: %s", say.Time(k.BegunAt.In(s.app.Zone), "2 January 2006"), k.Verdict.Note)
 		const longest = 3900 // of what a plan may have
 		if joined := strings.TrimSpace(p.Notes + "\n" + note); len(joined) <= longest {
 			p.Notes = joined

@@ -13,7 +13,7 @@ import (
 	"kirdu/core/learn"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // trendsView is what changes from batch to batch.
@@ -35,7 +35,8 @@ const looked = 40
 
 // Trends draws what the latest batches have in common.
 func (s *Screen) Trends(c *gin.Context) {
-	list, err := s.trends(c.Request.Context())
+	say := page.Words(c)
+	list, err := s.trends(say, c.Request.Context())
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -43,7 +44,7 @@ func (s *Screen) Trends(c *gin.Context) {
 	s.trend.Show(c, http.StatusOK, page.Frame{Title: "Trends", Section: "logbook", Body: trendsView{list, len(list) == 0}})
 }
 
-func (s *Screen) trends(ctx context.Context) ([]trend, error) {
+func (s *Screen) trends(say words.Printer, ctx context.Context) ([]trend, error) {
 	book, err := s.app.Store.Book(ctx, looked)
 	if err != nil {
 		return nil, err
@@ -71,23 +72,23 @@ func (s *Screen) trends(ctx context.Context) ([]trend, error) {
 	for i := range book {
 		k := &book[i]
 		state := k.State()
-		row := trendRow{Pudding: k.Plan.Name, ID: k.ID, Day: k.BegunAt.In(s.app.Zone).Format("2 Jan 2006")}
+		row := trendRow{Pudding: k.Plan.Name, ID: k.ID, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 Jan 2006")}
 		sample := draw.Sample{At: k.BegunAt.In(s.app.Zone), Name: k.Plan.Name}
 		if state.Yield > 0 {
 			planned := forecast.Run(k.Plan, forecast.Options{NominalOnly: true}).Yield.MassG.Value
 			sample.Value, sample.SD = 100*float64(state.Yield)/planned, 0
-			row.Value = percent(sample.Value)
+			row.Value = say.Percent(sample.Value, 0)
 			add("yield", "Yield, of what was planned", sample, row)
 		}
 		for _, o := range taught[k.ID] {
 			switch o.Of {
 			case learn.Power:
 				sample.Value, sample.SD = 100*math.Exp(o.Mean), 100*math.Exp(o.Mean)*o.SD
-				row.Value = percent(sample.Value)
+				row.Value = say.Percent(sample.Value, 0)
 				add("power "+o.Key+o.Pot, "Boils away, "+o.Pot+" on the "+o.Key, sample, row)
 			case learn.Thickness:
 				sample.Value, sample.SD = o.Mean, o.SD
-				row.Value = grades(sample.Value)
+				row.Value = grades(say, sample.Value)
 				add("thickness", "Thicker than computed, as it ate", sample, row)
 			case learn.Sweet:
 				sample.Value, sample.SD = o.Mean, o.SD
@@ -101,22 +102,20 @@ func (s *Screen) trends(ctx context.Context) ([]trend, error) {
 		one := byTitle[key]
 		switch key {
 		case "thickness":
-			one.Picture = draw.NewTrend(samples[key], 0, "as computed", grades)
+			one.Picture = draw.NewTrend(say, samples[key], 0, "as computed", func(x float64) string { return grades(say, x) })
 		case "sweet":
-			one.Picture = draw.NewTrend(samples[key], 0, "just right", func(x float64) string { return say.Number(x, 1) + " %" })
+			one.Picture = draw.NewTrend(say, samples[key], 0, "just right", func(x float64) string { return say.Number(x, 1) + " %" })
 		default:
-			one.Picture = draw.NewTrend(samples[key], 100, "as planned", percent)
+			one.Picture = draw.NewTrend(say, samples[key], 100, "as planned", func(x float64) string { return say.Percent(x, 0) })
 		}
-		one.Says = drift(samples[key])
+		one.Says = drift(say, samples[key])
 		slices.Reverse(one.Rows)
 		list = append(list, *one)
 	}
 	return list, nil
 }
 
-func percent(x float64) string { return say.Percent(x, 0) }
-
-func grades(x float64) string {
+func grades(say words.Printer, x float64) string {
 	if x > 0 {
 		return "+" + say.Number(x, 1)
 	}
@@ -124,7 +123,7 @@ func grades(x float64) string {
 }
 
 // drift says whether it goes up or down.
-func drift(samples []draw.Sample) string {
+func drift(say words.Printer, samples []draw.Sample) string {
 	values := make([]float64, len(samples))
 	for i, s := range samples {
 		values[i] = s.Value

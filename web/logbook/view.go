@@ -11,13 +11,12 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
-	"kirdu/core/mend"
 	"kirdu/core/numeric"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/store"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // view is one batch beside its plan.
@@ -60,11 +59,11 @@ func cookMinutes(s *cook.State) measure.Minute {
 	return measure.Minute(s.Finished.Sub(s.Spans[0].Begin).Minutes())
 }
 
-func newView(k store.Cook, zone *time.Location) view {
+func newView(say words.Printer, k store.Cook, zone *time.Location) view {
 	state := k.State()
-	planned := mend.Forecast(k.Plan, forecast.Options{})
+	planned := forecast.Run(k.Plan, forecast.Options{})
 	live := learn.Follow(&state, state.Finished)
-	v := view{ID: k.ID, Name: k.Plan.Name, PuddingID: k.PuddingID, Day: k.BegunAt.In(zone).Format("2 January 2006"),
+	v := view{ID: k.ID, Name: k.Plan.Name, PuddingID: k.PuddingID, Day: say.Time(k.BegunAt.In(zone), "2 January 2006"),
 		Clock: k.BegunAt.In(zone).Format("15:04"), Sweetness: store.SweetnessVerdicts(), Judged: k.Verdict != nil}
 	for i, word := range pot.ThicknessWords() {
 		v.Grades = append(v.Grades, choice{strconv.Itoa(i + 1), word})
@@ -83,50 +82,50 @@ func newView(k store.Cook, zone *time.Location) view {
 	}
 	v.Tags = k.Tags
 	v.Form.Tags = strings.Join(k.Tags, ", ")
-	v.tell(k, &state)
-	v.rows(&state, planned, live)
-	v.steps(&state, k.Plan, planned, live.Forecast)
-	v.readings(&state, k.Plan, planned, live)
+	v.tell(say, k, &state)
+	v.rows(say, &state, planned, live)
+	v.steps(say, &state, k.Plan, planned, live.Forecast)
+	v.readings(say, &state, k.Plan, planned, live)
 	return v
 }
 
-func (v *view) rows(s *cook.State, planned *forecast.Forecast, live learn.Live) {
+func (v *view) rows(say words.Printer, s *cook.State, planned *forecast.Forecast, live learn.Live) {
 	v.Rows = append(v.Rows, row{"From the flame to the end", say.Span(planned.Time.TotalMin), say.Minutes(cookMinutes(s))})
 	yield := "not weighed"
 	if s.Yield > 0 {
 		yield = say.Exact(s.Yield)
 	}
-	v.Rows = append(v.Rows, row{"Yield", fmt.Sprintf("%s to %s", say.Grams(planned.Yield.MassG.Low), say.Grams(planned.Yield.MassG.High)), yield})
-	v.Rows = append(v.Rows, row{"Lost over the flame", rate(planned), rateSeen(s, live)})
+	v.Rows = append(v.Rows, row{"Yield", fmt.Sprintf("%s to %s", say.Grams(measure.Gram(planned.Yield.MassG.Low)), say.Grams(measure.Gram(planned.Yield.MassG.High))), yield})
+	v.Rows = append(v.Rows, row{"Lost over the flame", rate(say, planned), rateSeen(say, s, live)})
 	if live.Power.Factor != 1 {
-		v.Learnt = fmt.Sprintf("The flame brought about %.0f %% of the power that was planned with (likely %.0f to %.0f %%).",
+		v.Learnt = say.Sprintf("The flame brought about %.0f %% of the power that was planned with (likely %.0f to %.0f %%).",
 			100*live.Power.Factor, 100*live.Power.Factor*(1-1.28*live.Power.SD), 100*live.Power.Factor*(1+1.28*live.Power.SD))
 	}
 }
 
 // rate is what a forecast loses in a minute of flame.
-func rate(f *forecast.Forecast) string {
+func rate(say words.Printer, f *forecast.Forecast) string {
 	perMinute := measure.Ratio(f.MassBalance.EvaporatedG, f.Time.FlameMin.Value)
 	return say.Number(perMinute, 1) + " g a minute"
 }
 
 // rateSeen is the same of what was weighed.
-func rateSeen(s *cook.State, live learn.Live) string {
+func rateSeen(say words.Printer, s *cook.State, live learn.Live) string {
 	if len(s.Readings) == 0 && s.Yield == 0 {
 		return "not weighed"
 	}
-	return rate(live.Forecast)
+	return rate(say, live.Forecast)
 }
 
 // steps puts what was done beside what was planned, and what was left out behind
 // it: of the plan as it was, a step's place is what the cook calls it.
-func (v *view) steps(s *cook.State, before *plan.Plan, planned, done *forecast.Forecast) {
+func (v *view) steps(say words.Printer, s *cook.State, before *plan.Plan, planned, done *forecast.Forecast) {
 	wanted := func(id int) string {
 		if id >= len(planned.Steps) {
 			return "not planned"
 		}
 		if lasts := planned.Steps[id].EndMin - planned.Steps[id].StartMin; lasts > 0 {
-			return say.Minutes(lasts)
+			return say.Minutes(measure.Minute(lasts))
 		}
 		return "at once"
 	}
@@ -134,7 +133,7 @@ func (v *view) steps(s *cook.State, before *plan.Plan, planned, done *forecast.F
 		span := s.Spans[i]
 		one := stepRow{Title: say.Step(s.Plan, done, i).Title, Planned: wanted(s.IDs[i]), Was: "left out"}
 		if !span.Begin.IsZero() && !span.End.IsZero() {
-			one.Was = say.Minutes(span.End.Sub(span.Begin).Minutes())
+			one.Was = say.Minutes(measure.Minute(span.End.Sub(span.Begin).Minutes()))
 		}
 		v.Steps = append(v.Steps, one)
 	}
@@ -146,15 +145,15 @@ func (v *view) steps(s *cook.State, before *plan.Plan, planned, done *forecast.F
 }
 
 // readings puts each weigh-in beside what the plan had for that minute.
-func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Forecast, live learn.Live) {
+func (v *view) readings(say words.Printer, s *cook.State, before *plan.Plan, planned *forecast.Forecast, live learn.Live) {
 	c := &planned.Curve
 	var seen []draw.Seen
 	for _, r := range s.Readings {
 		minute := float64(s.Minute(r.At))
 		thought := numeric.Interpolate(c.Minute, c.MassG, minute)
-		one := weighing{Minute: say.Minutes(minute), Thought: say.Exact(thought)}
+		one := weighing{Minute: say.Minutes(measure.Minute(minute)), Thought: say.Exact(measure.Gram(thought))}
 		if r.MM > 0 {
-			one.Seen = say.Number(r.MM, 0) + " mm"
+			one.Seen = say.Number(float64(r.MM), 0) + " mm"
 			one.Thought = say.Number(numeric.Interpolate(c.Minute, c.LevelMM, minute), 0) + " mm"
 		} else {
 			one.Seen = say.Exact(r.Mass)
@@ -162,12 +161,12 @@ func (v *view) readings(s *cook.State, before *plan.Plan, planned *forecast.Fore
 		}
 		v.Weighings = append(v.Weighings, one)
 	}
-	v.Lines = draw.NewPotLines(live.Plan, live.Forecast, draw.PotLineOptions{Seen: seen, Beside: &draw.Beside{Plan: before, Forecast: planned}})
+	v.Lines = draw.NewPotLines(say, live.Plan, live.Forecast, draw.PotLineOptions{Seen: seen, Beside: &draw.Beside{Plan: before, Forecast: planned}})
 }
 
 // tell lists what was told at the stove besides the taps that move on, each as the
 // cook stood before it; what was taken back is left out.
-func (v *view) tell(k store.Cook, s *cook.State) {
+func (v *view) tell(say words.Printer, k store.Cook, s *cook.State) {
 	undone := map[string]bool{}
 	for _, e := range k.Events {
 		if e.Kind == cook.Undone {
@@ -182,8 +181,8 @@ func (v *view) tell(k store.Cook, s *cook.State) {
 		if e.Kind.IsDeviation() {
 			before = cook.Log{Plan: k.Plan, Line: k.Line, Begun: k.BegunAt, Events: k.Events[:i]}.Fold()
 		}
-		if words := say.Told(&before, e); words != "" {
-			v.Told = append(v.Told, told{say.Minutes(s.Minute(e.At)), words})
+		if said := say.Told(&before, e); said != "" {
+			v.Told = append(v.Told, told{say.Minutes(s.Minute(e.At)), said})
 		}
 	}
 }

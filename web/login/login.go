@@ -63,8 +63,8 @@ const seenEvery = 5 * time.Minute
 
 // device says what a browser calls itself, in a few words.
 func device(agent string) string {
-	has := func(words ...string) bool {
-		return slices.ContainsFunc(words, func(w string) bool { return strings.Contains(agent, w) })
+	has := func(said ...string) bool {
+		return slices.ContainsFunc(said, func(w string) bool { return strings.Contains(agent, w) })
 	}
 	switch {
 	case has("iPad", "Tablet"):

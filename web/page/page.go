@@ -10,6 +10,7 @@ import (
 	"html/template"
 	"io/fs"
 	"net/http"
+	"sync"
 
 	"github.com/gin-gonic/gin"
 
@@ -17,6 +18,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/store"
 	"kirdu/web/draw"
+	"kirdu/words"
 )
 
 //go:embed templates/*.html
@@ -31,17 +33,35 @@ type App struct {
 
 // A Template is the page of one screen, complete with frame and partials.
 type Template struct {
-	app *App
-	set *template.Template
+	app  *App
+	base *template.Template // never executed, so that it can be cloned
+
+	mutex sync.Mutex
+	sets  map[words.Style]*template.Template
 }
 
 // Template composes the page of a screen from its own files. A fault in one is
 // a mistake of ours and panics at start-up.
 func (a *App) Template(files fs.FS, patterns ...string) *Template {
-	set := template.Must(template.New("frame.html").Funcs(functions(a)).ParseFS(shared, "templates/*.html"))
-	template.Must(set.ParseFS(draw.Templates(), "*.html"))
-	template.Must(set.ParseFS(files, patterns...))
-	return &Template{app: a, set: set}
+	base := template.Must(template.New("frame.html").Funcs(functions(words.Printer{}, a)).ParseFS(shared, "templates/*.html"))
+	template.Must(base.ParseFS(draw.Templates(), "*.html"))
+	template.Must(base.ParseFS(files, patterns...))
+	return &Template{app: a, base: base, sets: map[words.Style]*template.Template{}}
+}
+
+// in returns the page with functions that write in a style. There are a dozen.
+func (t *Template) in(style words.Style) (*template.Template, error) {
+	t.mutex.Lock()
+	defer t.mutex.Unlock()
+	if set, made := t.sets[style]; made {
+		return set, nil
+	}
+	set, err := t.base.Clone()
+	if err != nil {
+		return nil, err
+	}
+	t.sets[style] = set.Funcs(functions(words.Printer{Style: style}, t.app))
+	return t.sets[style], nil
 }
 
 // A Frame is the view model of every page; Body is that of the screen.
@@ -72,18 +92,19 @@ func (t *Template) Show(c *gin.Context, status int, f Frame) {
 			return
 		}
 	}
-	local, err := t.app.Local(c.Request.Context())
+	preferences := PreferencesOf(c)
+	f.Theme = preferences.Theme
+	set, err := t.in(preferences.Style)
 	if err != nil {
 		t.app.Fail(c, err)
 		return
 	}
-	f.Theme = local.Theme
 	var buffer bytes.Buffer
-	if err := t.set.ExecuteTemplate(&buffer, "frame.html", f); err != nil {
+	if err := set.ExecuteTemplate(&buffer, "frame.html", f); err != nil {
 		t.app.Fail(c, err)
 		return
 	}
-	c.Data(status, "text/html; charset=utf-8", local.Page(buffer.Bytes()))
+	c.Data(status, "text/html; charset=utf-8", buffer.Bytes())
 }
 
 // Trouble is the view model of the page that says what went wrong.
@@ -96,8 +117,8 @@ type Trouble struct {
 var troubleTemplate = template.Must(template.New("trouble.html").ParseFS(shared, "templates/trouble.html"))
 
 // Stop answers with a page that says what happened and what to try.
-func (a *App) Stop(c *gin.Context, status int, heading string, words ...string) {
-	a.stop(c, status, Trouble{Heading: heading, Words: words})
+func (a *App) Stop(c *gin.Context, status int, heading string, said ...string) {
+	a.stop(c, status, Trouble{Heading: heading, Words: said})
 }
 
 func (a *App) stop(c *gin.Context, status int, trouble Trouble) {
@@ -128,15 +149,15 @@ func (a *App) Fail(c *gin.Context, err error) {
 			"Nothing was overwritten. Go back, load the page again and make the change there.")
 		return
 	}
-	words := "Nothing of what is stored was changed."
+	said := "Nothing of what is stored was changed."
 	if store.WitnessOf(c.Request.Context()).Stored() {
-		words = "What you sent is stored; what should have come after it is not."
+		said = "What you sent is stored; what should have come after it is not."
 	}
 	id := app.NewID()
 	a.Log.Error("request failed", "request", id, "path", c.Request.URL.Path, "error", err)
 	a.stop(c, http.StatusInternalServerError, Trouble{
 		Heading: "Something went wrong in the program.",
-		Words:   []string{words, "Try it once more; if it happens again, the number below helps to find the cause in the log."},
+		Words:   []string{said, "Try it once more; if it happens again, the number below helps to find the cause in the log."},
 		Request: id,
 	})
 }

@@ -5,7 +5,6 @@ package pantry
 import (
 	"embed"
 	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
@@ -20,7 +19,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -64,17 +63,18 @@ var kindNames = map[string]string{
 }
 
 func kindName(name string) string {
-	if words, ok := kindNames[name]; ok {
-		return words
+	if said, ok := kindNames[name]; ok {
+		return said
 	}
 	if name == "" {
 		return "Own materials"
 	}
-	return say.Capital(name)
+	return words.Capital(name)
 }
 
 // Show lists the materials that a search finds.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
 		s.app.Fail(c, err)
@@ -91,7 +91,7 @@ func (s *Screen) Show(c *gin.Context) {
 			v.Kinds = append(v.Kinds, kind{Name: name})
 		}
 		v.Kinds[k].Materials = append(v.Kinds[k].Materials, entry{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
-			Notes: allergenWords(m), Own: isOwn(home, m.Slug), Stack: draw.NewStack("", draw.Parts(m), 100, "g").WithoutWords()})
+			Notes: allergenWords(say, m), Own: isOwn(home, m.Slug), Stack: draw.NewStack(say, "", draw.Parts(m), 100, "g").WithoutWords()})
 	}
 	frame := page.Frame{Title: "Pantry", Section: "pantry", Body: v}
 	if slug := c.Query("removed"); slug != "" {
@@ -104,7 +104,7 @@ func isOwn(home plan.Home, slug string) bool {
 	return slices.ContainsFunc(home.Materials, func(o plan.OwnMaterial) bool { return o.Slug == slug })
 }
 
-func allergenWords(m *materials.Material) string {
+func allergenWords(say words.Printer, m *materials.Material) string {
 	if len(m.Allergens) == 0 {
 		return ""
 	}
@@ -135,13 +135,14 @@ func (s *Screen) One(c *gin.Context) {
 }
 
 func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, faults error) {
+	say := page.Words(c)
 	home, own, err := s.own(c)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
 	m := own.Material()
-	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "), Stack: draw.NewStack("", draw.Parts(m), 100, "g"),
+	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "), Stack: draw.NewStack(say, "", draw.Parts(m), 100, "g"),
 		Source: m.SourceNote, Allergens: say.Join(m.Allergens), Faults: page.FieldFaults(faults)}
 	standard, known := materials.Standard().Material(m.Slug)
 	v.Corrected = known && isOwn(home, m.Slug)
@@ -172,37 +173,37 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 			v.OtherFaults = append(v.OtherFaults, fault)
 		}
 	}
-	v.Facts = facts(m)
+	v.Facts = facts(say, m)
 	s.one.Show(c, status, page.Frame{Title: m.Name, Section: "pantry", Body: v})
 }
 
 func plain(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
 
 // facts says what the figures mean at the stove.
-func facts(m *materials.Material) []string {
-	words := []string{behaviourWords[m.Behaviour]}
+func facts(say words.Printer, m *materials.Material) []string {
+	said := []string{behaviourWords[m.Behaviour]}
 	if k := m.Kinetics; k != nil {
-		words = append(words, fmt.Sprintf("Cooked through after about %.0f min in simmering water; liked from %s to %s.", float64(k.CookMinutes), pot.DonenessWord(k.WantedLow), pot.DonenessWord(k.WantedHigh)))
+		said = append(said, say.Sprintf("Cooked through after about %.0f min in simmering water; liked from %s to %s.", float64(k.CookMinutes), pot.DonenessWord(k.WantedLow), pot.DonenessWord(k.WantedHigh)))
 		if k.SoakedFactor > 0 && k.SoakedFactor < 1 {
-			words = append(words, fmt.Sprintf("Soaked, it takes %.0f %% of that; half soaked after %.0f min at 25 °C.", 100*k.SoakedFactor, float64(k.SoakHalf)))
+			said = append(said, say.Sprintf("Soaked, it takes %.0f %% of that; half soaked after %.0f min at %s.", 100*k.SoakedFactor, float64(k.SoakHalf), say.Celsius(25)))
 		}
 		if k.AcidHardens {
-			words = append(words, "In jaggery, molasses and other acids it stops softening: sweeten when it is soft.")
+			said = append(said, "In jaggery, molasses and other acids it stops softening: sweeten when it is soft.")
 		}
 	}
 	if m.Frying != nil {
-		words = append(words, fmt.Sprintf("In hot fat done after %.3g min (%s), burnt after %.3g.", float64(m.Frying.Done), m.Frying.Sign, float64(m.Frying.Burnt)))
+		said = append(said, say.Sprintf("In hot fat done after %.3g min (%s), burnt after %.3g.", float64(m.Frying.Done), m.Frying.Sign, float64(m.Frying.Burnt)))
 	}
 	if sweetness := m.Sweetness(); sweetness >= 0.1 {
-		words = append(words, fmt.Sprintf("100 g sweeten like %.0f g of sucrose.", 100*sweetness))
+		said = append(said, say.Sprintf("100 g sweeten like %.0f g of sucrose.", 100*sweetness))
 	}
 	if m.AcidNote != "" && m.AcidNote != "none" {
-		words = append(words, say.Capital(m.AcidNote)+".")
+		said = append(said, words.Capital(m.AcidNote)+".")
 	}
 	if m.Has("choking") {
-		words = append(words, "Whole pieces can choke children under five.")
+		said = append(said, "Whole pieces can choke children under five.")
 	}
-	return words
+	return said
 }
 
 var behaviourWords = map[materials.Behaviour]string{

@@ -9,11 +9,12 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/forecast"
+	"kirdu/core/measure"
 	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -41,7 +42,7 @@ type wayLink struct{ Key, Name string }
 type pudding struct {
 	ID, Name, Way, Pot, Served, Thickness, Sweet, Times, Yield string
 	Bowls                                                      int
-	Findings                                                   []forecast.Finding
+	Findings                                                   []words.Finding
 }
 
 // mostListed bounds the shelf of one page.
@@ -49,6 +50,7 @@ const mostListed = 200
 
 // Show renders the shelf.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	shelf, err := s.app.Puddings(c.Request.Context(), mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
@@ -56,11 +58,11 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	v := view{Search: strings.TrimSpace(c.Query("search")), All: len(shelf)}
 	for _, w := range plan.Ways() {
-		v.Ways = append(v.Ways, wayLink{w.Name, say.Capital(w.Name)})
+		v.Ways = append(v.Ways, wayLink{w.Name, words.Capital(w.Name)})
 	}
 	for _, p := range shelf {
-		if matches(p.Plan, v.Search) {
-			v.Puddings = append(v.Puddings, summary(p))
+		if matches(say, p.Plan, v.Search) {
+			v.Puddings = append(v.Puddings, summary(say, p))
 		}
 	}
 	frame := page.Frame{Title: "Puddings", Section: "puddings", Body: v}
@@ -71,7 +73,7 @@ func (s *Screen) Show(c *gin.Context) {
 }
 
 // matches finds a plan by its name, its way or a material.
-func matches(p *plan.Plan, search string) bool {
+func matches(say words.Printer, p *plan.Plan, search string) bool {
 	search = strings.ToLower(search)
 	if search == "" || strings.Contains(strings.ToLower(p.Name+" "+p.Way), search) {
 		return true
@@ -84,12 +86,12 @@ func matches(p *plan.Plan, search string) bool {
 	return false
 }
 
-func summary(p store.Pudding) pudding {
-	f := mend.Forecast(p.Plan, forecast.Options{})
+func summary(say words.Printer, p store.Pudding) pudding {
+	f, found := mend.Forecast(p.Plan, forecast.Options{})
 	return pudding{
 		ID: p.ID, Name: p.Plan.Name, Way: p.Plan.Way, Pot: p.Plan.Pots[plan.MainPot].Name, Bowls: p.Plan.Serves,
 		Served: say.Serving(p.Plan.Serve), Thickness: say.Thickness(f, p.Plan.Serve), Sweet: say.Sweetness(f.Sweetness.Pct.Value),
-		Times: say.Span(f.Time.TotalMin), Yield: say.Grams(f.Yield.MassG.Value), Findings: f.Findings,
+		Times: say.Span(f.Time.TotalMin), Yield: say.Grams(measure.Gram(f.Yield.MassG.Value)), Findings: say.Findings(p.Plan, found),
 	}
 }
 

@@ -5,7 +5,6 @@ import (
 	"context"
 	"embed"
 	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 
@@ -21,6 +20,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -163,7 +163,7 @@ func (s *Screen) Take(c *gin.Context) {
 	}
 	now := s.app.Now()
 	state := k.State()
-	e := cook.Event{ID: id.String(), Kind: cook.Mended, At: k.Now(now), Mend: learn.MendOf(symptom, chosen)}
+	e := cook.Event{ID: id.String(), Kind: cook.Mended, At: k.Now(now), Mend: page.Words(c).Mend(symptom, chosen)}
 	if err := state.Check(e); err != nil {
 		f.Fault("repair", err)
 		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, patient)
@@ -178,15 +178,16 @@ func (s *Screen) Take(c *gin.Context) {
 
 // OfPot rescues a pot that no plan tells of.
 func (s *Screen) OfPot(c *gin.Context) {
+	say := page.Words(c)
 	f := page.NewFields(c.Request.URL.Query(), standard)
 	v := view{Name: "A pot", Back: "/rescue", BackName: "Which pot?", Finished: true, Described: true}
-	d, err := s.describe(c.Request.Context(), f, &v)
+	d, err := s.describe(say, c.Request.Context(), f, &v)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
 	if f.Text("liquid_g") == "" && f.Err() == nil {
-		v.show(f)
+		v.show(say, f)
 		s.show(c, http.StatusOK, v)
 		return
 	}
@@ -206,7 +207,7 @@ func (s *Screen) OfPot(c *gin.Context) {
 const mostInPot = 20000
 
 // describe reads what is in a pot.
-func (s *Screen) describe(ctx context.Context, f *page.Fields, v *view) (d rescue.Described, err error) {
+func (s *Screen) describe(say words.Printer, ctx context.Context, f *page.Fields, v *view) (d rescue.Described, err error) {
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
 		return d, err
@@ -252,7 +253,7 @@ func (s *Screen) describe(ctx context.Context, f *page.Fields, v *view) (d rescu
 			f.Fault(name, errChoose)
 			return nil
 		}
-		return &plan.Item{Material: f.Text(name), Amount: fmt.Sprintf("%.4g g", mass)}
+		return &plan.Item{Material: f.Text(name), Amount: say.Sprintf("%.4g g", mass)}
 	}
 	for _, name := range []string{"liquid", "other"} {
 		if one := item(name); one != nil {
@@ -280,7 +281,7 @@ func standing(f *page.Fields) rescue.Standing {
 // read lays what is seen of the pot over a patient.
 func read(f *page.Fields, patient *rescue.Patient) rescue.Symptom {
 	symptom := rescue.Symptom(f.Text("symptom"))
-	if symptom.Words() == "" {
+	if !slices.Contains(rescue.Symptoms(), symptom) {
 		f.Fault("symptom", rescue.ErrSymptom)
 	}
 	if mass, given := f.Optional("mass", 1, float64(measure.MaxGrams), "850"); given {
@@ -311,6 +312,7 @@ func read(f *page.Fields, patient *rescue.Patient) rescue.Symptom {
 
 // answer works the repairs out and shows them.
 func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, patient rescue.Patient) {
+	say := page.Words(c)
 	var rescued rescue.Rescued
 	asked := f.Text("symptom") != ""
 	if asked && patient.Plan != nil {
@@ -328,10 +330,10 @@ func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, pati
 	if f.Err() != nil {
 		status = http.StatusUnprocessableEntity
 	}
-	v.now(patient)
-	v.show(f)
+	v.now(say, patient)
+	v.show(say, f)
 	if asked && f.Err() == nil {
-		v.tell(rescued, patient)
+		v.tell(say, rescued, patient)
 	}
 	s.show(c, status, v)
 }

@@ -13,7 +13,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/core/rescue"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 type choice struct{ Value, Label string }
@@ -61,10 +61,10 @@ var standings = []choice{{string(rescue.JustOff), "just off the heat"}, {string(
 var serves = []choice{{string(plan.Hot), "hot"}, {string(plan.Warm), "warm"}, {string(plan.Room), "cool"}, {string(plan.Chilled), "chilled"}}
 
 // show fills in what is asked, with what was typed.
-func (v *view) show(f *page.Fields) {
+func (v *view) show(say words.Printer, f *page.Fields) {
 	v.In, v.Faults = f.Values(), f.Faults()
 	for _, s := range rescue.Symptoms() {
-		v.Symptoms = append(v.Symptoms, choice{string(s), s.Words()})
+		v.Symptoms = append(v.Symptoms, choice{string(s), say.Symptom(s)})
 	}
 	for k, word := range pot.ThicknessWords() {
 		v.Grades = append(v.Grades, choice{fmt.Sprint(k + 1), fmt.Sprintf("%d %s", k+1, word)})
@@ -75,7 +75,7 @@ func (v *view) show(f *page.Fields) {
 	v.Softness = []choice{{"0.3", "hard"}, {"0.65", "firm core"}, {"0.9", "almost through"}, {"1.1", "cooked through"}, {"1.5", "tender"}, {"2.2", "creamy"}, {"3.5", "mush"}}
 	v.Standings, v.Serves = standings, serves
 	for _, t := range rescue.Tastes() {
-		v.Amounts = append(v.Amounts, choice{fmt.Sprintf("%.0f", 100*t.By), t.Words})
+		v.Amounts = append(v.Amounts, choice{say.Sprintf("%.0f", 100*t.By), say.Taste(t)})
 	}
 	v.With = []choice{{"", "what it is cooked in"}, {"milk-whole", "milk"}, {"coconut-milk-light", "light coconut milk"}, {"oat-milk", "oat drink"}, {"water", "water"}}
 	v.Again = query(f)
@@ -103,7 +103,7 @@ func (v *view) materials(all *pantry.Pantry) {
 }
 
 // now says what the pot is taken to be before anything was seen of it.
-func (v *view) now(patient rescue.Patient) {
+func (v *view) now(say words.Printer, patient rescue.Patient) {
 	if patient.Plan == nil {
 		return
 	}
@@ -116,9 +116,9 @@ func (v *view) now(patient rescue.Patient) {
 			continue
 		}
 		r := f.Steps[i]
-		v.Now = fmt.Sprintf("%s at %s, %.1f %s, %.1f %% sweet", say.Grams(*r.MassG), say.Temperature(&part, measure.Celsius(*r.TempC)), *r.Thickness, pot.ThicknessWord(*r.Thickness), *r.SweetPct)
+		v.Now = say.Sprintf("%s at %s, %.1f %s, %.1f %% sweet", say.Grams(measure.Gram(*r.MassG)), say.Celsius(measure.Celsius(*r.TempC)), *r.Thickness, pot.ThicknessWord(*r.Thickness), *r.SweetPct)
 		for _, name := range sorted(r.Doneness) {
-			v.Now += fmt.Sprintf(", %s %s", say.Lower(part.PartName(name)), pot.DonenessWord(r.Doneness[name]))
+			v.Now += fmt.Sprintf(", %s %s", words.Lower(part.PartName(name)), pot.DonenessWord(r.Doneness[name]))
 		}
 		return
 	}
@@ -133,30 +133,37 @@ func sorted(done map[string]float64) (names []string) {
 }
 
 // tell puts the answer into words.
-func (v *view) tell(r rescue.Rescued, patient rescue.Patient) {
-	v.Asked, v.Says, v.Cannot, v.Fine, v.Cautions = true, r.Says, r.Cannot, r.Fine, r.Cautions
+func (v *view) tell(say words.Printer, r rescue.Rescued, patient rescue.Patient) {
+	p := patient.Plan
+	v.Asked, v.Says, v.Cannot, v.Fine = true, say.Sayings(p, r.Says), say.Cannot(p, r), r.Fine
+	for _, caution := range r.Cautions {
+		v.Cautions = append(v.Cautions, say.Saying(p, caution))
+	}
 	for k, one := range r.Repairs {
-		shown := repair{Key: one.Key, Title: one.Title, Why: one.Why, Until: one.Until, Beyond: one.Beyond, First: k == 0, Warnings: one.Warnings, NewID: app.NewID()}
+		shown := repair{Key: one.Key, Title: say.Saying(p, one.Title), Why: say.Saying(p, one.Why), Until: say.Saying(p, one.Until), Beyond: say.Sayings(p, one.Beyond), First: k == 0, NewID: app.NewID()}
+		for _, warning := range one.Warnings {
+			shown.Warnings = append(shown.Warnings, say.Finding(one.Plan, warning).Message)
+		}
 		for i, s := range one.Steps {
-			words := say.Step(one.Plan, one.Forecast, one.At+i)
-			if strings.EqualFold(words.Title, words.Detail+" in") {
-				words.Detail = ""
+			said := say.Step(one.Plan, one.Forecast, one.At+i)
+			if strings.EqualFold(said.Title, said.Detail+" in") {
+				said.Detail = ""
 			}
 			if s.TempC != nil && s.Do == plan.Add {
-				words.Detail += ", at " + say.Temperature(one.Plan, *s.TempC)
+				said.Detail += ", at " + say.Celsius(*s.TempC)
 			}
-			shown.Steps = append(shown.Steps, step{words.Title, words.Detail, s.Note})
+			shown.Steps = append(shown.Steps, step{said.Title, said.Detail, say.Note(s.Note)})
 		}
 		if one.Leaves > 0 && patient.Now < len(patient.Plan.Steps) {
 			shown.Steps = append(shown.Steps, step{Title: "Left out: what the pot was doing", Detail: "the step it is in ends here"})
 		}
-		shown.Figures = figures(r, &one)
+		shown.Figures = figures(say, r, &one)
 		v.Repairs = append(v.Repairs, shown)
 	}
 }
 
-func figures(r rescue.Rescued, one *rescue.Repair) []figure {
-	grade := func(x float64) string { return fmt.Sprintf("%.1f %s", x, pot.ThicknessWord(x)) }
+func figures(say words.Printer, r rescue.Rescued, one *rescue.Repair) []figure {
+	grade := func(x float64) string { return say.Sprintf("%.1f %s", x, pot.ThicknessWord(x)) }
 	between := func(x measure.Range, decimals int) string {
 		low, high := say.Number(x.Low, decimals), say.Number(x.High, decimals)
 		if low == high {
@@ -171,18 +178,18 @@ func figures(r rescue.Rescued, one *rescue.Repair) []figure {
 	if one.Part != "" {
 		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(r.Without.Done.Value), pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
 	}
-	list = append(list, figure{"Mass", say.Grams(r.Without.Mass.Value), say.Grams(one.After.Mass.Value), say.Grams(one.After.Mass.Low) + " to " + say.Grams(one.After.Mass.High)})
+	list = append(list, figure{"Mass", say.Grams(measure.Gram(r.Without.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Low)) + " to " + say.Grams(measure.Gram(one.After.Mass.High))})
 	const never = 14
 	if one.After.Split < never {
 		without := "not near the boil"
 		if r.Without.Split < never {
-			without = fmt.Sprintf("%.2f", r.Without.Split)
+			without = say.Sprintf("%.2f", r.Without.Split)
 		}
-		list = append(list, figure{"pH near the boil, with what protects (safe from 6.4)", without, fmt.Sprintf("%.2f", one.After.Split), ""})
+		list = append(list, figure{"pH near the boil, with what protects (safe from 6.4)", without, say.Sprintf("%.2f", one.After.Split), ""})
 	}
 	const atOnce = 0.5
 	if one.Minutes.Value >= atOnce {
-		list = append(list, figure{"Time for it", "", say.Minutes(one.Minutes.Value), say.Span(one.Minutes)})
+		list = append(list, figure{"Time for it", "", say.Minutes(measure.Minute(one.Minutes.Value)), say.Span(one.Minutes)})
 	}
 	return list
 }

@@ -14,13 +14,13 @@ import (
 
 	"kirdu/core/design"
 	"kirdu/core/forecast"
-	"kirdu/core/mend"
+	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -63,6 +63,7 @@ const mostBowls = 200
 
 // Show compares.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
@@ -84,7 +85,7 @@ func (s *Screen) Show(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	default:
-		v.compare(pudding.Plan, scaling)
+		v.compare(say, pudding.Plan, scaling)
 	}
 	s.page.Show(c, status, page.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
 }
@@ -112,13 +113,13 @@ func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (des
 	return design.Scale(pudding.Plan, bowls, kit)
 }
 
-func (v *view) compare(p *plan.Plan, s design.Scaling) {
-	v.Now = newColumn(design.Scaled{Outcome: s.Before, Plan: p}, s.Before)
+func (v *view) compare(say words.Printer, p *plan.Plan, s design.Scaling) {
+	v.Now = newColumn(say, design.Scaled{Outcome: s.Before, Plan: p}, s.Before)
 	v.Now.Title = "As it is"
-	v.Plain = []column{newColumn(s.Clock, s.Before), newColumn(s.Mark, s.Before)}
+	v.Plain = []column{newColumn(say, s.Clock, s.Before), newColumn(say, s.Mark, s.Before)}
 	for _, offer := range s.Proposals {
-		one := newColumn(offer, s.Before)
-		one.Cost = costWords(offer.Outcome, s.Before)
+		one := newColumn(say, offer, s.Before)
+		one.Cost = costWords(say, offer.Outcome, s.Before)
 		one.Note = noteWords(offer, p)
 		v.Offers = append(v.Offers, one)
 	}
@@ -126,7 +127,7 @@ func (v *view) compare(p *plan.Plan, s design.Scaling) {
 		v.Empty = "No pot and flame of your kitchen keep this pudding for so many bowls. Cook it twice, or make fewer."
 	}
 	for _, kind := range []string{"spice", "flavour", "salt"} {
-		v.Taste = append(v.Taste, fmt.Sprintf("%s by the power of %.1f (%.3g times)", kind, plan.TasteExponents[kind],
+		v.Taste = append(v.Taste, say.Sprintf("%s by the power of %.1f (%.3g times)", kind, plan.TasteExponents[kind],
 			math.Pow(float64(s.Mark.Outcome.Bowls)/float64(s.Before.Bowls), plan.TasteExponents[kind])))
 	}
 }
@@ -139,17 +140,17 @@ const (
 	offDone      = 0.35
 )
 
-func newColumn(s design.Scaled, before design.Outcome) column {
-	o, f := s.Outcome, mend.Forecast(s.Plan, forecast.Options{})
+func newColumn(say words.Printer, s design.Scaled, before design.Outcome) column {
+	o, f := s.Outcome, forecast.Run(s.Plan, forecast.Options{})
 	c := column{Kind: string(s.Kind), Title: s.Kind.Words(s.Detail)}
 	add := func(name, value string, off bool) { c.Rows = append(c.Rows, row{name, value, off}) }
-	thick := fmt.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness)
+	thick := say.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness)
 	if r := f.Thickness.As(s.Plan.Serve); r != nil {
-		thick = fmt.Sprintf("%s (%.1f, likely %.1f to %.1f)", pot.ThicknessWord(r.Value), r.Value, r.Low, r.High)
+		thick = say.Sprintf("%s (%.1f, likely %.1f to %.1f)", pot.ThicknessWord(r.Value), r.Value, r.Low, r.High)
 	}
 	add("Thickness", thick, math.Abs(o.Thickness-before.Thickness) > offThickness)
 	add("Sweetness", say.Percent(o.Sweet, 1), math.Abs(o.Sweet-before.Sweet) > offSweet)
-	add("Grain", fmt.Sprintf("%s (%.1f)", pot.DonenessWord(o.Done), o.Done), math.Abs(o.Done-before.Done) > offDone)
+	add("Grain", say.Sprintf("%s (%.1f)", pot.DonenessWord(o.Done), o.Done), math.Abs(o.Done-before.Done) > offDone)
 	add("To the bowl", say.Span(f.Time.TotalMin), false)
 	add("Hands on", say.Span(f.Time.HandsOnMin), false)
 	fill := say.Percent(100*o.Fill, 0) + " of its height"
@@ -157,20 +158,20 @@ func newColumn(s design.Scaled, before design.Outcome) column {
 		fill = "more than it holds"
 	}
 	add("Pot filled to", fill, o.Overfull)
-	add("Yield", fmt.Sprintf("%s to %s", say.Grams(f.Yield.MassG.Low), say.Grams(f.Yield.MassG.High)), false)
+	add("Yield", fmt.Sprintf("%s to %s", say.Grams(measure.Gram(f.Yield.MassG.Low)), say.Grams(measure.Gram(f.Yield.MassG.High))), false)
 	if o.Missed {
 		add("Watch", "a step is never reached, or it boils dry", true)
 	}
 	return c
 }
 
-func costWords(o, before design.Outcome) string {
+func costWords(say words.Printer, o, before design.Outcome) string {
 	minutes, hands := math.Round(o.Minutes-before.Minutes), math.Round(o.HandsOn-before.HandsOn)
 	sign := func(x float64) string {
 		if x < 0 {
-			return fmt.Sprintf("%.0f min less", -x)
+			return say.Sprintf("%.0f min less", -x)
 		}
-		return fmt.Sprintf("%.0f min more", x)
+		return say.Sprintf("%.0f min more", x)
 	}
 	return "Costs " + sign(minutes) + ", " + sign(hands) + " of your hands."
 }

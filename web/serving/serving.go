@@ -21,7 +21,7 @@ import (
 	"kirdu/core/serving"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -99,6 +99,7 @@ func (s *Screen) OfCook(c *gin.Context) {
 }
 
 func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) {
+	say := page.Words(c)
 	wanted := 4.0
 	f := forecast.Run(p, forecast.Options{})
 	if served := f.Thickness.As(p.Serve); served != nil {
@@ -138,49 +139,49 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 		}
 	}
 	list := serving.Stand(p, minutes, v.Covered, v.In["liquid"], wanted)
-	v.Picture = draw.NewStanding(list, wanted)
+	v.Picture = draw.NewStanding(say, list, wanted)
 	for _, one := range list {
-		m := moment{After: say.Minutes(one.Minute), Celsius: fmt.Sprintf("%.0f °C", float64(one.Celsius)), Word: pot.ThicknessWord(one.Grade.Value),
-			Grade: fmt.Sprintf("%.1f (%.1f to %.1f)", one.Grade.Value, one.Grade.Low, one.Grade.High), Loosen: "none"}
+		m := moment{After: say.Minutes(one.Minute), Celsius: say.Celsius(one.Celsius), Word: pot.ThicknessWord(one.Grade.Value),
+			Grade: say.Sprintf("%.1f (%.1f to %.1f)", one.Grade.Value, one.Grade.Low, one.Grade.High), Loosen: "none"}
 		if one.Minute == 0 {
 			m.After = "at once"
 		}
 		if one.Loosen > 0 {
-			m.Loosen = fmt.Sprintf("%s, then %.1f", say.Grams(one.Loosen), one.Reached)
+			m.Loosen = say.Sprintf("%s, then %.1f", say.Grams(one.Loosen), one.Reached)
 		}
 		v.Moments = append(v.Moments, m)
 	}
-	v.share(p, f, int(pieces))
+	v.share(say, p, f, int(pieces))
 	for _, way := range serving.Cool(p) {
 		v.Cooling = append(v.Cooling, cooling{map[string]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
-			say.Minutes(way.To60), fmt.Sprintf("%s to %.0f °C", say.Minutes(way.ToLow), float64(way.First)), say.Minutes(way.To6), way.Safe})
+			say.Minutes(way.To60), say.Minutes(way.ToLow) + " to " + say.Celsius(way.First), say.Minutes(way.To6), way.Safe})
 	}
-	v.Reheat = reheated(p, v.In["liquid"], wanted)
+	v.Reheat = reheated(say, p, v.In["liquid"], wanted)
 	zone := s.app.Zone
-	v.Label = label{p.Name, made.In(zone).Format("2 January 2006"), made.AddDate(0, 0, keepDays).In(zone).Format("Monday 2 January"), strings.Join(f.Allergens, ", "), say.Grams(f.Yield.MassG.Value)}
+	v.Label = label{p.Name, say.Time(made.In(zone), "2 January 2006"), say.Time(made.AddDate(0, 0, keepDays).In(zone), "Monday 2 January"), strings.Join(f.Allergens, ", "), say.Grams(measure.Gram(f.Yield.MassG.Value))}
 	s.page.Show(c, status, page.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
 }
 
 // reheated says how it is warmed the next day.
-func reheated(p *plan.Plan, liquid string, wanted float64) string {
+func reheated(say words.Printer, p *plan.Plan, liquid string, wanted float64) string {
 	r, ok := serving.Reheat(p, liquid, wanted)
 	if !ok {
 		return "It is eaten cold: heated again, its egg would scramble, its yogurt weep or its thick coconut milk break."
 	}
-	text := "From the refrigerator, once, to 74 °C"
+	text := "From the refrigerator, once, to " + say.Celsius(74)
 	if r.Loosen > 0 {
 		text += fmt.Sprintf(": stir in %s of it cold", say.Grams(r.Loosen))
 	}
-	return text + fmt.Sprintf(", medium flame, stirring all the time, %s; then it is at %.1f (%.1f to %.1f), and more of it loosens it further.", say.Span(r.Minutes), r.Grade.Value, r.Grade.Low, r.Grade.High)
+	return text + say.Sprintf(", medium flame, stirring all the time, %s; then it is at %.1f (%.1f to %.1f), and more of it loosens it further.", say.Span(r.Minutes), r.Grade.Value, r.Grade.Low, r.Grade.High)
 }
 
 // share says portions, garnish and cuts.
-func (v *view) share(p *plan.Plan, f *forecast.Forecast, pieces int) {
+func (v *view) share(say words.Printer, p *plan.Plan, f *forecast.Forecast, pieces int) {
 	bowls := max(1, p.Serves)
 	mass := f.Yield.MassG
-	v.Portions = append(v.Portions, fmt.Sprintf("%d bowls of %s (%s to %s), %.0f ml each", bowls, say.Exact(mass.Value/float64(bowls)), say.Exact(mass.Low/float64(bowls)), say.Exact(mass.High/float64(bowls)), f.Yield.VolumeML.Value/float64(bowls)))
+	v.Portions = append(v.Portions, say.Sprintf("%d bowls of %s (%s to %s), %.0f ml each", bowls, say.Exact(measure.Gram(mass.Value/float64(bowls))), say.Exact(measure.Gram(mass.Low/float64(bowls))), say.Exact(measure.Gram(mass.High/float64(bowls))), f.Yield.VolumeML.Value/float64(bowls)))
 	if bowl, ok := p.Measures["bowl_ml"]; ok && bowl > 0 {
-		v.Portions = append(v.Portions, fmt.Sprintf("%s of your bowls of %.0f ml", say.Number(f.Yield.VolumeML.Value/bowl, 1), bowl))
+		v.Portions = append(v.Portions, say.Sprintf("%s of your bowls of %.0f ml", say.Number(f.Yield.VolumeML.Value/bowl, 1), bowl))
 	}
 	for i := range p.Steps {
 		if !p.Steps[i].Topping {
@@ -194,13 +195,13 @@ func (v *view) share(p *plan.Plan, f *forecast.Forecast, pieces int) {
 		}
 		for _, item := range items {
 			if m, grams, err := p.Weigh(item); err == nil && item.Material != "" {
-				v.Garnish = append(v.Garnish, fmt.Sprintf("%s %s", say.Grams(float64(grams)/float64(bowls)), say.Lower(m.ShortName())))
+				v.Garnish = append(v.Garnish, fmt.Sprintf("%s %s", say.Grams(measure.Gram(float64(grams)/float64(bowls))), words.Lower(m.ShortName())))
 			}
 		}
 	}
 	const mostCuts = 3
 	cuts := serving.Cuts(p, pieces, measure.Gram(mass.Value))
 	for _, cut := range cuts[:min(len(cuts), mostCuts)] {
-		v.Cuts = append(v.Cuts, fmt.Sprintf("%d by %d: pieces of %.0f by %.0f mm, %s each", cut.Rows, cut.Columns, float64(cut.Long), float64(cut.Wide), say.Grams(cut.Each)))
+		v.Cuts = append(v.Cuts, say.Sprintf("%d by %d: pieces of %.0f by %.0f mm, %s each", cut.Rows, cut.Columns, float64(cut.Long), float64(cut.Wide), say.Grams(cut.Each)))
 	}
 }

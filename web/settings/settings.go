@@ -21,6 +21,7 @@ import (
 	"kirdu/store"
 	"kirdu/web/login"
 	"kirdu/web/page"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -76,25 +77,12 @@ var groups = []group{
 func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, "") }
 
 func (s *Screen) show(c *gin.Context, status int, fault string) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
-	local, err := s.app.Local(ctx)
-	if err != nil {
-		s.app.Fail(c, err)
-		return
-	}
-	units, err := s.app.Store.Setting(ctx, store.SettingUnits)
-	if err != nil {
-		s.app.Fail(c, err)
-		return
-	}
+	preferences := page.PreferencesOf(c)
 	v := view{Login: s.app.Login, Fault: fault, Addresses: addresses(c.Request)}
 	for _, g := range groups {
-		now := local.Set(g.Name)
-		if g.Name == "units" {
-			if now = units; now == "" {
-				now = "metric"
-			}
-		}
+		now := preferences.Value(g.Name)
 		g.Choices = slices.Clone(g.Choices)
 		for i := range g.Choices {
 			g.Choices[i].On = g.Choices[i].Value == now
@@ -102,7 +90,8 @@ func (s *Screen) show(c *gin.Context, status int, fault string) {
 		v.Groups = append(v.Groups, g)
 	}
 	if s.app.Login {
-		if v.Sessions, err = s.list(ctx); err != nil {
+		var err error
+		if v.Sessions, err = s.list(say, ctx); err != nil {
 			s.app.Fail(c, err)
 			return
 		}
@@ -190,7 +179,7 @@ func (s *Screen) Code(c *gin.Context) {
 }
 
 // list returns the devices that are inside, the latest first.
-func (s *Screen) list(ctx context.Context) (all []session, err error) {
+func (s *Screen) list(say words.Printer, ctx context.Context) (all []session, err error) {
 	own := s.sessions.GetString(ctx, login.KeyID)
 	type timed struct {
 		session
@@ -203,7 +192,7 @@ func (s *Screen) list(ctx context.Context) (all []session, err error) {
 			return nil
 		}
 		since, seen := time.Unix(s.sessions.GetInt64(one, login.KeySince), 0), time.Unix(s.sessions.GetInt64(one, login.KeySeen), 0)
-		written := func(t time.Time) string { return t.In(s.app.Zone).Format("2 January, 15:04") }
+		written := func(t time.Time) string { return say.Time(t.In(s.app.Zone), "2 January, 15:04") }
 		found = append(found, timed{session{ID: id, Device: s.sessions.GetString(one, login.KeyDevice), Since: written(since), Seen: written(seen), Here: id == own}, since})
 		return nil
 	})

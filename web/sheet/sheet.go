@@ -17,7 +17,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/web/draw"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -51,12 +51,13 @@ type step struct{ At, Title, Detail, Note string }
 
 // Show renders the sheet of a pudding.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	v := newView(p.Plan, p.ID)
+	v := newView(say, p.Plan, p.ID)
 	switch paper := c.Query("paper"); paper {
 	case "", "a4":
 	case "letter":
@@ -68,9 +69,9 @@ func (s *Screen) Show(c *gin.Context) {
 	s.page.Show(c, http.StatusOK, page.Frame{Title: "Sheet: " + p.Plan.Name, Section: "puddings", Body: v})
 }
 
-func newView(p *plan.Plan, id string) view {
-	f := mend.Forecast(p, forecast.Options{})
-	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(f.Yield.PortionG), say.Serving(p.Serve))}
+func newView(say words.Printer, p *plan.Plan, id string) view {
+	f, found := mend.Forecast(p, forecast.Options{})
+	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(measure.Gram(f.Yield.PortionG)), say.Serving(p.Serve))}
 	masses := map[string]measure.Gram{}
 	var order []*pantry.Material
 	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
@@ -80,21 +81,21 @@ func newView(p *plan.Plan, id string) view {
 		masses[m.Slug] += mass
 	})
 	for _, m := range order {
-		one := material{Name: say.Capital(m.ShortName()), Own: p.Household(masses[m.Slug], m)}
+		one := material{Name: words.Capital(m.ShortName()), Own: p.Household(masses[m.Slug], m)}
 		if masses[m.Slug] > 0 {
 			one.Grams = say.Grams(masses[m.Slug])
 		}
 		v.Materials = append(v.Materials, one)
 	}
 	for i := range p.Steps {
-		words := say.Step(p, f, i)
-		one := step{Title: words.Title, Detail: words.Detail, Note: p.Steps[i].Note, At: clock(f.Steps[i].StartMin)}
-		if words.Target != "" {
-			one.Detail += "; " + words.Target
+		said := say.Step(p, f, i)
+		one := step{Title: said.Title, Detail: said.Detail, Note: p.Steps[i].Note, At: clock(say, f.Steps[i].StartMin)}
+		if said.Target != "" {
+			one.Detail += "; " + said.Target
 		}
 		v.Steps = append(v.Steps, one)
 	}
-	for _, one := range f.Findings {
+	for _, one := range say.Findings(p, found) {
 		if one.Severity != forecast.Note {
 			v.Watch = append(v.Watch, one.Message)
 		}
@@ -104,22 +105,22 @@ func newView(p *plan.Plan, id string) view {
 	pot := p.Pots[p.Served()[0]]
 	v.Pot = pot.Name
 	if len(f.Marks) > 0 {
-		v.HasRuler, v.Ruler = true, draw.NewRuler(f.Marks, pot.HeightMM)
+		v.HasRuler, v.Ruler = true, draw.NewRuler(say, f.Marks, pot.HeightMM)
 		last := f.Marks[len(f.Marks)-1]
 		if per := float64(pot.MillilitrePerMM(measure.Millimetre(last.LevelMM))); per > vessel.CoarseGauge {
-			v.Coarse = fmt.Sprintf("A millimetre holds %.0f ml here: the scale is the better instrument.", per)
+			v.Coarse = say.Sprintf("A millimetre holds %.0f ml here: the scale is the better instrument.", per)
 		}
 	}
 	return v
 }
 
 // clock says a minute of the forecast, before the flame or after.
-func clock(minute float64) string {
+func clock(say words.Printer, minute float64) string {
 	if minute <= -1 {
-		return "−" + say.Minutes(-minute)
+		return "−" + say.Minutes(measure.Minute(-minute))
 	}
 	if minute < 1 {
 		return "0 min"
 	}
-	return say.Minutes(minute)
+	return say.Minutes(measure.Minute(minute))
 }

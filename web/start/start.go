@@ -17,7 +17,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -67,7 +67,7 @@ func (s *Screen) Show(c *gin.Context) {
 func (s *Screen) show(c *gin.Context, status int, f *page.Fields) {
 	v := view{In: f.Values(), Faults: f.Faults(), Kinds: []string{"gas", "electric", "induction", "wood"}}
 	for _, w := range plan.Ways() {
-		v.Ways = append(v.Ways, way{w.Name, say.Capital(w.Name), w.About})
+		v.Ways = append(v.Ways, way{w.Name, words.Capital(w.Name), w.About})
 	}
 	s.page.Show(c, status, page.Frame{Title: "The first pudding", Section: "today", Body: v})
 }

@@ -8,8 +8,9 @@ import (
 
 	"kirdu/core/cook"
 	"kirdu/core/learn"
+	"kirdu/core/measure"
 	"kirdu/core/plan"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // A job goes on beside the pot: a garnish, a syrup, a second pan.
@@ -46,24 +47,24 @@ type timer struct {
 }
 
 // jobs lists what goes on beside the pot, in the order of the plan.
-func (v *view) jobs(s *cook.State, l *learn.Live, zone *time.Location) {
+func (v *view) jobs(say words.Printer, s *cook.State, l *learn.Live, zone *time.Location) {
 	for _, i := range s.Beside() {
 		span := s.Spans[i]
-		words := say.Step(s.Plan, l.Forecast, i)
-		one := job{ID: s.IDs[i], Title: words.Title, Detail: words.Detail, Done: words.Done}
+		said := say.Step(s.Plan, l.Forecast, i)
+		one := job{ID: s.IDs[i], Title: said.Title, Detail: said.Detail, Done: said.Done}
 		switch {
 		case !span.End.IsZero():
 			one.Over, one.When = true, "done at "+span.End.In(zone).Format("15:04")
 		case !span.Begin.IsZero():
 			one.Runs, one.When = true, "since "+span.Begin.In(zone).Format("15:04")
-			one.Timers = timers(s.Plan, i, s.IDs[i], span.Begin, l, v.Now)
+			one.Timers = timers(say, s.Plan, i, s.IDs[i], span.Begin, l, v.Now)
 		default:
 			one.Waits = true
 			begin := moment(s, l.Forecast.Steps[i].StartMin, v.Now)
 			one.starts = begin
 			one.When = "begin at " + begin.In(zone).Format("15:04")
 			if _, lit := s.Zero(); lit {
-				one.Begin, one.BeginAlarm = begin, "Time to begin: "+words.Title
+				one.Begin, one.BeginAlarm = begin, "Time to begin: "+said.Title
 				if !begin.After(v.Now) {
 					one.When = "begin now"
 				}
@@ -79,19 +80,19 @@ func (v *view) jobs(s *cook.State, l *learn.Live, zone *time.Location) {
 
 // timers are those of a job that was begun: one for each thing that is fried, in
 // its turn, else one for all of it.
-func timers(p *plan.Plan, i, id int, begin time.Time, l *learn.Live, now time.Time) (list []timer) {
+func timers(say words.Printer, p *plan.Plan, i, id int, begin time.Time, l *learn.Live, now time.Time) (list []timer) {
 	step := &p.Steps[i]
 	add := func(k int, name string, due time.Time, alarm string) {
-		list = append(list, timer{Key: fmt.Sprintf("job %d.%d", id, k), Name: name, Due: due, Alarm: alarm, Left: clockLeft(due, now)})
+		list = append(list, timer{Key: fmt.Sprintf("job %d.%d", id, k), Name: name, Due: due, Alarm: alarm, Left: clockLeft(say, due, now)})
 	}
 	if step.Do == plan.Fry {
 		due := begin
 		for k, item := range step.Items {
 			due = due.Add(time.Duration(float64(step.FryMinutes(item)) * float64(time.Minute)))
 			name := say.ItemName(p, item)
-			alarm := say.Capital(name) + " out of the fat."
+			alarm := words.Capital(name) + " out of the fat."
 			if k+1 < len(step.Items) {
-				alarm = say.Capital(name) + " out, " + say.ItemName(p, step.Items[k+1]) + " in."
+				alarm = words.Capital(name) + " out, " + say.ItemName(p, step.Items[k+1]) + " in."
 			}
 			add(k, name, due, alarm)
 		}
@@ -102,19 +103,19 @@ func timers(p *plan.Plan, i, id int, begin time.Time, l *learn.Live, now time.Ti
 		minutes = l.Forecast.Steps[i].EndMin - l.Forecast.Steps[i].StartMin
 	}
 	if minutes > 0 {
-		add(0, "", begin.Add(time.Duration(minutes*float64(time.Minute))), "Time is up: "+say.Lower(say.Step(p, l.Forecast, i).Title)+".")
+		add(0, "", begin.Add(time.Duration(minutes*float64(time.Minute))), "Time is up: "+words.Lower(say.Step(p, l.Forecast, i).Title)+".")
 	}
 	return list
 }
 
 // clockLeft says how long until a time: "3:20", "over".
-func clockLeft(due, now time.Time) string {
+func clockLeft(say words.Printer, due, now time.Time) string {
 	left := due.Sub(now).Round(time.Second)
 	if left <= 0 {
 		return "now"
 	}
 	if left >= time.Hour {
-		return say.Minutes(left.Minutes())
+		return say.Minutes(measure.Minute(left.Minutes()))
 	}
 	return fmt.Sprintf("%d:%02d", int(left.Minutes()), int(left.Seconds())%60)
 }

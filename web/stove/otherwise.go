@@ -18,7 +18,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // otherwise is what can be said that went otherwise than planned.
@@ -34,7 +34,7 @@ type otherwise struct {
 	Swap              []answer // what can be another material
 }
 
-func newOtherwise(s *cook.State, l *learn.Live) otherwise {
+func newOtherwise(say words.Printer, s *cook.State, l *learn.Live) otherwise {
 	var o otherwise
 	p := s.Plan
 	used := map[string]bool{}
@@ -72,9 +72,9 @@ func newOtherwise(s *cook.State, l *learn.Live) otherwise {
 		}
 		switch {
 		case own && step.Do == plan.Add && ahead && lit:
-			o.Early = append(o.Early, itemAnswers(p, step, id)...)
+			o.Early = append(o.Early, itemAnswers(say, p, step, id)...)
 		case own && step.Do == plan.Add && behind && lit:
-			o.Forgot = append(o.Forgot, itemAnswers(p, step, id)...)
+			o.Forgot = append(o.Forgot, itemAnswers(say, p, step, id)...)
 		case own && (step.Do == plan.Mash || step.Do == plan.Drain) && behind:
 			o.Forgot = append(o.Forgot, answer{fmt.Sprintf("%d.0", id), title})
 		}
@@ -87,7 +87,7 @@ func newOtherwise(s *cook.State, l *learn.Live) otherwise {
 	return o
 }
 
-func itemAnswers(p *plan.Plan, step *plan.Step, id int) (list []answer) {
+func itemAnswers(say words.Printer, p *plan.Plan, step *plan.Step, id int) (list []answer) {
 	for k, item := range step.Items {
 		list = append(list, answer{fmt.Sprintf("%d.%d", id, k+1), say.ItemName(p, item)})
 	}
@@ -160,7 +160,7 @@ func deviation(f form, e *cook.Event, s *cook.State) error {
 
 // otherwiseWords says what a deviation does to the pudding, and what it would
 // take to have it as before.
-func otherwiseWords(p *plan.Plan, e cook.Event, was, is learn.Live, lead string) string {
+func otherwiseWords(say words.Printer, p *plan.Plan, e cook.Event, was, is learn.Live, lead string) string {
 	var parts []string
 	before, now := was.Forecast, is.Forecast
 	if diff := math.Round(now.Time.TotalMin.Value - before.Time.TotalMin.Value); math.Abs(diff) >= 1 {
@@ -168,18 +168,18 @@ func otherwiseWords(p *plan.Plan, e cook.Event, was, is learn.Live, lead string)
 		if diff < 0 {
 			word = "sooner"
 		}
-		parts = append(parts, fmt.Sprintf("%s %s", say.Minutes(math.Abs(diff)), word))
+		parts = append(parts, fmt.Sprintf("%s %s", say.Minutes(measure.Minute(math.Abs(diff))), word))
 	}
 	if a, b := before.Thickness.As(p.Serve), now.Thickness.As(p.Serve); a != nil && b != nil && math.Abs(a.Value-b.Value) >= 0.1 {
-		parts = append(parts, fmt.Sprintf("thickness %.1f (%.1f to %.1f), not %.1f", b.Value, b.Low, b.High, a.Value))
+		parts = append(parts, say.Sprintf("thickness %.1f (%.1f to %.1f), not %.1f", b.Value, b.Low, b.High, a.Value))
 	}
 	less := before.Sweetness.Pct.Value - now.Sweetness.Pct.Value
 	if math.Abs(less) >= 0.2 {
-		parts = append(parts, fmt.Sprintf("sweetness %.1f %%, not %.1f", now.Sweetness.Pct.Value, before.Sweetness.Pct.Value))
+		parts = append(parts, say.Sprintf("sweetness %.1f %%, not %.1f", now.Sweetness.Pct.Value, before.Sweetness.Pct.Value))
 	}
 	for _, part := range slices.Sorted(maps.Keys(now.Doneness)) {
 		if a, there := before.Doneness[part]; there && math.Abs(a.Value-now.Doneness[part].Value) >= max(0.1, 0.08*a.Value) {
-			parts = append(parts, fmt.Sprintf("%s at %.1f, not %.1f", say.Lower(say.ItemName(p, plan.Item{Part: part})), now.Doneness[part].Value, a.Value))
+			parts = append(parts, say.Sprintf("%s at %.1f, not %.1f", words.Lower(say.ItemName(p, plan.Item{Part: part})), now.Doneness[part].Value, a.Value))
 		}
 	}
 	if len(parts) == 0 {
@@ -188,21 +188,21 @@ func otherwiseWords(p *plan.Plan, e cook.Event, was, is learn.Live, lead string)
 	text := lead + ": " + strings.Join(parts, "; ") + "."
 	if slug, each := design.GramsPerPercent(p, now); slug != "" && less >= 0.3 && e.Kind != cook.Forgot {
 		if m, ok := p.Pantry().Material(slug); ok {
-			text += fmt.Sprintf(" %s more %s would keep it as sweet.", say.Grams(float64(each)*less), say.Lower(m.ShortName()))
+			text += fmt.Sprintf(" %s more %s would keep it as sweet.", say.Grams(measure.Gram(float64(each)*less)), words.Lower(m.ShortName()))
 		}
 	}
 	return text
 }
 
 // tastedWords says what sugar or milk does to the sweetness.
-func tastedWords(p *plan.Plan, value float64, l learn.Live) string {
+func tastedWords(say words.Printer, p *plan.Plan, value float64, l learn.Live) string {
 	now := l.Forecast.Sweetness.Pct
-	text := fmt.Sprintf("It will be served at %.1f %% (%.1f to %.1f). ", now.Value, now.Low, now.High)
+	text := say.Sprintf("It will be served at %.1f %% (%.1f to %.1f). ", now.Value, now.Low, now.High)
 	switch {
 	case value == cook.NotSweet:
 		slug, each := design.GramsPerPercent(p, l.Forecast)
 		if m, ok := p.Pantry().Material(slug); ok {
-			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.", say.Grams(each), say.Lower(m.ShortName()))
+			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.", say.Grams(each), words.Lower(m.ShortName()))
 		}
 		return text + "Sugar to taste, a spoon at a time."
 	case value == cook.TooSweet && design.Dilution(l.Forecast) > 0:

@@ -22,7 +22,7 @@ import (
 	"kirdu/device"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -57,13 +57,14 @@ func (s *Screen) Show(c *gin.Context) {
 const reloadSeconds = 20
 
 func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faults map[string]string) {
+	say := page.Words(c)
 	if state := k.State(); !state.Finished.IsZero() {
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
 		return
 	}
-	v := newView(k, k.Now(s.app.Now()), s.app.Zone)
+	v := newView(say, k, k.Now(s.app.Now()), s.app.Zone)
 	v.Typed, v.Faults = typed, faults
-	if err := s.gadgets(c.Request.Context(), k, &v); err != nil {
+	if err := s.gadgets(say, c.Request.Context(), k, &v); err != nil {
 		s.app.Fail(c, err)
 		return
 	}
@@ -74,7 +75,7 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faul
 const recent = 3 * time.Minute
 
 // gadgets says what the gadgets show, and why one is not believed.
-func (s *Screen) gadgets(ctx context.Context, k store.Cook, v *view) error {
+func (s *Screen) gadgets(say words.Printer, ctx context.Context, k store.Cook, v *view) error {
 	list, err := s.app.Store.Readings(ctx, k.ID, v.Now.Add(-recent))
 	if err != nil {
 		return err
@@ -88,9 +89,9 @@ func (s *Screen) gadgets(ctx context.Context, k store.Cook, v *view) error {
 		if !there {
 			continue
 		}
-		text := fmt.Sprintf("Scale: %s", say.Exact(r.Value))
+		text := fmt.Sprintf("Scale: %s", say.Exact(measure.Gram(r.Value)))
 		if kind == device.Probe {
-			text = fmt.Sprintf("Thermometer: %.1f °C", r.Value)
+			text = say.Sprintf("Thermometer: %.1f °C", r.Value)
 		}
 		if why := device.Mark(r.Mark).Words(); why != "" {
 			text += ", not believed: " + why

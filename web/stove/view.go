@@ -18,7 +18,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/store"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // view is what the Stove shows.
@@ -58,7 +58,7 @@ type view struct {
 	Speed                     float64
 	Unready                   []string // jobs that the present step waits for
 	Otherwise                 otherwise
-	Findings                  []forecast.Finding
+	Findings                  []words.Finding
 	PotWeighed                bool
 	Empty                     string // weight of the empty pot
 	Target                    string // gauge and scale at the mark
@@ -104,7 +104,7 @@ const mostNext = 3
 // nearMinutes is how long before the likely end the button stands out.
 const nearMinutes = 1.5
 
-func newView(k store.Cook, now time.Time, zone *time.Location) view {
+func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location) view {
 	state := k.State()
 	p := state.Plan
 	behind, of := state.Place()
@@ -113,21 +113,21 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 	empty, weighed := p.Pots[p.Served()[0]].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
 	live := learn.Follow(&state, now)
-	v.jobs(&state, &live, zone)
-	v.Otherwise = newOtherwise(&state, &live)
-	v.change(k, &state, live, now)
+	v.jobs(say, &state, &live, zone)
+	v.Otherwise = newOtherwise(say, &state, &live)
+	v.change(say, k, &state, live, now)
 	if v.Over {
 		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
-		v.HeavyScale = heavy(p, live.Mass+empty)
+		v.HeavyScale = heavy(say, p, live.Mass+empty)
 		return v
 	}
-	words := say.Step(p, live.Forecast, state.Step)
-	v.Title, v.Detail, v.Note, v.Done = words.Title, words.Detail, p.Steps[state.Step].Note, words.Done
-	if v.Target = words.Target; v.Target != "" {
+	said := say.Step(p, live.Forecast, state.Step)
+	v.Title, v.Detail, v.Note, v.Done = said.Title, said.Detail, p.Steps[state.Step].Note, said.Done
+	if v.Target = said.Target; v.Target != "" {
 		v.Title = "Simmer down to the mark"
 	}
-	v.times(&state, &live, now, zone)
-	v.stirring(&p.Steps[state.Step], live.Grade)
+	v.times(say, &state, &live, now, zone)
+	v.stirring(say, &p.Steps[state.Step], live.Grade)
 	v.IsJob = p.Steps[state.Step].Do.IsPreparation() && !p.Steps[state.Step].TakesFromPot()
 	if state.IsPause(state.Step) {
 		v.Paused = true
@@ -140,10 +140,10 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 	}
 	if _, begun := state.Zero(); begun {
 		v.HasGauge = true
-		v.Gauge = draw.NewGauge(marksAhead(live, state.Step), live.Level)
-		v.State = stateWords(p, live)
+		v.Gauge = draw.NewGauge(say, marksAhead(say, live, state.Step), live.Level)
+		v.State = stateWords(say, p, live)
 		v.looks(p, live)
-		v.HeavyScale = heavy(p, live.Mass+empty)
+		v.HeavyScale = heavy(say, p, live.Mass+empty)
 	}
 	for _, i := range state.Ahead() {
 		if len(v.Next) == mostNext {
@@ -152,8 +152,8 @@ func newView(k store.Cook, now time.Time, zone *time.Location) view {
 		at := moment(&state, live.Forecast.Steps[i].StartMin, now)
 		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
 	}
-	for _, f := range live.Forecast.Findings {
-		if f.Message = say.Capital(f.Message); f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
+	for _, f := range say.Findings(p, live.Findings) {
+		if f.Message = words.Capital(f.Message); f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
 			v.Findings = append(v.Findings, f)
 		}
 	}
@@ -177,7 +177,7 @@ func (v *view) looks(p *plan.Plan, l learn.Live) {
 }
 
 // heavy says why a pot must not be weighed hot, "" if it may be.
-func heavy(p *plan.Plan, with measure.Gram) string {
+func heavy(say words.Printer, p *plan.Plan, with measure.Gram) string {
 	if with > p.Kitchen.ScaleLimitG {
 		return fmt.Sprintf("With the pot it is about %s, more than your scale takes (%s). Use the gauge.",
 			say.Grams(with), say.Grams(p.Kitchen.ScaleLimitG))
@@ -195,7 +195,7 @@ func moment(s *cook.State, minute float64, now time.Time) time.Time {
 }
 
 // times says when the present step and the whole will end.
-func (v *view) times(s *cook.State, l *learn.Live, now time.Time, zone *time.Location) {
+func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, now time.Time, zone *time.Location) {
 	p := s.Plan
 	step := &p.Steps[s.Step]
 	total := l.Forecast.Time.TotalMin
@@ -225,7 +225,7 @@ func (v *view) times(s *cook.State, l *learn.Live, now time.Time, zone *time.Loc
 	}
 	v.HasLeft = true
 	low, high := minutesLeft(v.Low, now), minutesLeft(v.High, now)
-	v.Left = Left(low, high)
+	v.Left = Left(say, low, high)
 	v.Ready = v.Due.Sub(now).Minutes() < nearMinutes
 }
 
@@ -254,15 +254,15 @@ func (v *view) whistles(s *cook.State) {
 func minutesLeft(end, now time.Time) float64 { return math.Max(0, end.Sub(now).Minutes()) }
 
 // Left says a range of minutes that are left: "12–16", "now".
-func Left(low, high float64) string {
+func Left(say words.Printer, low, high float64) string {
 	l, h := math.Round(low), math.Round(high)
 	switch {
 	case h < 1:
 		return "now"
 	case l == h:
-		return fmt.Sprintf("%.0f", h)
+		return say.Sprintf("%.0f", h)
 	}
-	return fmt.Sprintf("%.0f–%.0f", l, h)
+	return say.Sprintf("%.0f–%.0f", l, h)
 }
 
 // stepEnd returns when a heat step ends, with its range from its mark.
@@ -276,19 +276,19 @@ func stepEnd(f *forecast.Forecast, step int) measure.Range {
 	return measure.Range{Value: end, Low: end, High: end}
 }
 
-func (v *view) stirring(s *plan.Step, grade float64) {
+func (v *view) stirring(say words.Printer, s *plan.Step, grade float64) {
 	if s.Do != plan.Heat {
 		return
 	}
 	v.StirSeconds = int(s.Stirring().EveryAt(grade) * measure.SecondsPerMinute)
-	v.StirWords = say.Capital(say.Stirring(s.Stirring()))
+	v.StirWords = words.Capital(say.Stirring(s.Stirring()))
 }
 
 // marksAhead are the start and the next marks to come.
-func marksAhead(l learn.Live, step int) []draw.SectionLevel {
+func marksAhead(say words.Printer, l learn.Live, step int) []draw.SectionLevel {
 	const most = 4
 	var ahead []draw.SectionLevel
-	for _, level := range draw.LevelsOf(l.Forecast) {
+	for _, level := range draw.LevelsOf(say, l.Forecast) {
 		if (level.Kind == "start" || level.Step >= step) && len(ahead) < most {
 			ahead = append(ahead, level)
 		}
@@ -297,20 +297,20 @@ func marksAhead(l learn.Live, step int) []draw.SectionLevel {
 }
 
 // stateWords says how it is in the pot now.
-func stateWords(p *plan.Plan, l learn.Live) string {
-	words := []string{fmt.Sprintf("About %s in the pot", say.Grams(l.Mass)), fmt.Sprintf("%.0f °C", float64(l.Celsius)), pot.ThicknessWord(l.Grade)}
+func stateWords(say words.Printer, p *plan.Plan, l learn.Live) string {
+	said := []string{say.Sprintf("About %s in the pot", say.Grams(l.Mass)), say.Celsius(l.Celsius), pot.ThicknessWord(l.Grade)}
 	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
 		name := "grain"
 		if len(l.Doneness) > 1 {
 			name = strings.ToLower(p.PartName(part))
 		}
-		words = append(words, name+" "+pot.DonenessWord(l.Doneness[part]))
+		said = append(said, name+" "+pot.DonenessWord(l.Doneness[part]))
 	}
-	return strings.Join(words, " · ")
+	return strings.Join(said, " · ")
 }
 
 // change says what was told last in the present step, and what it changed.
-func (v *view) change(k store.Cook, s *cook.State, l learn.Live, now time.Time) {
+func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Live, now time.Time) {
 	last := -1
 	undone := map[string]bool{}
 	for _, e := range k.Events {
@@ -339,18 +339,18 @@ func (v *view) change(k store.Cook, s *cook.State, l learn.Live, now time.Time) 
 	v.ChangedID = e.ID
 	switch {
 	case e.Kind.IsDeviation():
-		v.Changed = otherwiseWords(s.Plan, e, was, l, say.Deviation(&before, e))
+		v.Changed = otherwiseWords(say, s.Plan, e, was, l, say.Deviation(&before, e))
 	case e.Kind == cook.Felt:
-		v.Changed = feltWords(s.Plan, e.Part, was, l)
+		v.Changed = feltWords(say, s.Plan, e.Part, was, l)
 	case e.Kind == cook.Spooned:
-		v.Changed = fmt.Sprintf("%s by the spoon: it will be served %s.", say.Capital(moreWord(l.Thicker, "thicker", "thinner")), servedWords(s.Plan, was, l))
+		v.Changed = fmt.Sprintf("%s by the spoon: it will be served %s.", words.Capital(moreWord(say, l.Thicker, "thicker", "thinner")), servedWords(say, s.Plan, was, l))
 	case e.Kind == cook.Tasted:
-		v.Changed = tastedWords(s.Plan, e.Value, l)
+		v.Changed = tastedWords(say, s.Plan, e.Value, l)
 	case s.Done():
 	case e.Kind == cook.Whistled:
-		v.Changed = whistleWords(s, was, l)
+		v.Changed = whistleWords(say, s, was, l)
 	default:
-		v.Changed = lossWords(s, was, l)
+		v.Changed = lossWords(say, s, was, l)
 	}
 }
 
@@ -360,31 +360,31 @@ func endsIn(s *cook.State, l learn.Live) float64 {
 }
 
 // lossWords says what a weight, a dip or a temperature changed.
-func lossWords(s *cook.State, was, l learn.Live) string {
+func lossWords(say words.Printer, s *cook.State, was, l learn.Live) string {
 	text := ""
 	switch oldRate, newRate := math.Round(was.Rate), math.Round(l.Rate); {
 	case oldRate != newRate:
-		text = fmt.Sprintf("Losing %.0f g a minute, not %.0f: ", newRate, oldRate)
+		text = say.Sprintf("Losing %.0f g a minute, not %.0f: ", newRate, oldRate)
 	default:
-		text = fmt.Sprintf("Losing %.0f g a minute, as thought: ", newRate)
+		text = say.Sprintf("Losing %.0f g a minute, as thought: ", newRate)
 	}
-	return text + endWords(s, was, l)
+	return text + endWords(say, s, was, l)
 }
 
-func endWords(s *cook.State, was, l learn.Live) string {
+func endWords(say words.Printer, s *cook.State, was, l learn.Live) string {
 	before, now := math.Round(endsIn(s, was)), math.Round(endsIn(s, l))
 	if before == now {
-		return fmt.Sprintf("the step still ends in about %.0f minutes.", now)
+		return say.Sprintf("the step still ends in about %.0f minutes.", now)
 	}
-	return fmt.Sprintf("the step ends in about %.0f minutes, not %.0f.", now, before)
+	return say.Sprintf("the step ends in about %.0f minutes, not %.0f.", now, before)
 }
 
 // whistleWords says what a whistle changed.
-func whistleWords(s *cook.State, was, l learn.Live) string {
+func whistleWords(say words.Printer, s *cook.State, was, l learn.Live) string {
 	if l.Whistle > 0 {
-		return fmt.Sprintf("A whistle about every %.1f minutes: ", float64(l.Whistle)) + endWords(s, was, l)
+		return say.Sprintf("A whistle about every %.1f minutes: ", float64(l.Whistle)) + endWords(say, s, was, l)
 	}
-	return "Under pressure: " + endWords(s, was, l)
+	return "Under pressure: " + endWords(say, s, was, l)
 }
 
 // inStep reports whether an event was told in the present step.
@@ -401,33 +401,33 @@ func isNext(s *cook.State, id int) bool {
 	return slices.ContainsFunc(s.Ahead(), func(i int) bool { return s.IDs[i] == id })
 }
 
-func moreWord(x float64, more, less string) string {
+func moreWord(say words.Printer, x float64, more, less string) string {
 	const noticed = 0.05
 	switch {
 	case x > noticed:
-		return fmt.Sprintf("%.1f %s than thought", x, more)
+		return say.Sprintf("%.1f %s than thought", x, more)
 	case x < -noticed:
-		return fmt.Sprintf("%.1f %s than thought", -x, less)
+		return say.Sprintf("%.1f %s than thought", -x, less)
 	}
 	return "as thought"
 }
 
 // servedWords compares the thickness as served with the one before.
-func servedWords(p *plan.Plan, was, is learn.Live) string {
+func servedWords(say words.Printer, p *plan.Plan, was, is learn.Live) string {
 	before, now := was.Forecast.Thickness.As(p.Serve), is.Forecast.Thickness.As(p.Serve)
 	if before == nil || now == nil {
 		return "as the pot says"
 	}
-	return fmt.Sprintf("at %.1f (%.1f to %.1f), not %.1f", now.Value, now.Low, now.High, before.Value)
+	return say.Sprintf("at %.1f (%.1f to %.1f), not %.1f", now.Value, now.Low, now.High, before.Value)
 }
 
 // feltWords says what a grain between the fingers changed.
-func feltWords(p *plan.Plan, part string, was, is learn.Live) string {
+func feltWords(say words.Printer, p *plan.Plan, part string, was, is learn.Live) string {
 	name := p.PartName(part)
 	text := fmt.Sprintf("%s softens as thought", name)
 	if factor := is.Cook.Factor; math.Abs(factor-1) >= 0.03 {
-		text = fmt.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1), map[bool]string{true: "slower", false: "faster"}[factor > 1])
+		text = say.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1), map[bool]string{true: "slower", false: "faster"}[factor > 1])
 	}
 	before, now := was.Forecast.Doneness[part].Value, is.Forecast.Doneness[part]
-	return text + fmt.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low, now.High, before)
+	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low, now.High, before)
 }

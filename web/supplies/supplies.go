@@ -22,7 +22,7 @@ import (
 	"kirdu/core/stock"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -67,6 +67,7 @@ func (s *Screen) Have(c *gin.Context) {
 }
 
 func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
@@ -91,7 +92,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 		one := stockView{Slug: m.Slug, Name: m.Name, Mass: "enough"}
 		have[m.Slug] = stock.Enough
 		if mass.Valid {
-			have[m.Slug], one.Mass = mass.V, amount(home, mass.V, m)
+			have[m.Slug], one.Mass = mass.V, amount(say, home, mass.V, m)
 		}
 		v.Stock = append(v.Stock, one)
 	}
@@ -102,7 +103,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 			return
 		}
 		for _, p := range shelf {
-			v.Puddings = append(v.Puddings, newMade(p.ID, p.Plan, bowls, have))
+			v.Puddings = append(v.Puddings, newMade(say, p.ID, p.Plan, bowls, have))
 		}
 		slices.SortStableFunc(v.Puddings, func(a, b madeView) int {
 			return strings.Compare(a.Class+fmt.Sprintf("%03d", len(a.Missing)), b.Class+fmt.Sprintf("%03d", len(b.Missing)))
@@ -115,7 +116,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *page.Fields) {
 }
 
 // amount says a mass in grams and in the kitchen's own measures.
-func amount(home plan.Home, mass measure.Gram, m *pantry.Material) string {
+func amount(say words.Printer, home plan.Home, mass measure.Gram, m *pantry.Material) string {
 	text := say.Grams(mass)
 	if own := home.Household(mass, m); own != "" {
 		text += ", " + own
@@ -123,29 +124,29 @@ func amount(home plan.Home, mass measure.Gram, m *pantry.Material) string {
 	return text
 }
 
-func newMade(id string, p *plan.Plan, bowls int, have stock.Stock) madeView {
+func newMade(say words.Printer, id string, p *plan.Plan, bowls int, have stock.Stock) madeView {
 	made := stock.Have(p, bowls, have)
 	v := madeView{ID: id, Name: p.Name, Readiness: "can be made now", Class: "1-now"}
 	switch made.Readiness {
 	case stock.WithSwap:
 		v.Readiness, v.Class = "can be made with a swap", "2-swap"
-		v.After = fmt.Sprintf("Then %s instead of %s thick, %s sweet, grain at %.1f for %.1f; the mark and the sugar are set anew.",
+		v.After = say.Sprintf("Then %s instead of %s thick, %s sweet, grain at %.1f for %.1f; the mark and the sugar are set anew.",
 			say.Number(made.Outcome.Thickness, 1), say.Number(made.Before.Thickness, 1), say.Percent(made.Outcome.Sweet, 1), made.Outcome.Done, made.Before.Done)
 	case stock.Missing:
 		v.Readiness, v.Class = "something is missing", "3-missing"
 	}
 	for _, swap := range made.Swaps {
-		v.Swaps = append(v.Swaps, fmt.Sprintf("%s %s for %s %s", say.Grams(swap.ToMass), say.Lower(swap.To.ShortName()), say.Grams(swap.FromMass), say.Lower(swap.From.ShortName())))
+		v.Swaps = append(v.Swaps, fmt.Sprintf("%s %s for %s %s", say.Grams(swap.ToMass), words.Lower(swap.To.ShortName()), say.Grams(swap.FromMass), words.Lower(swap.From.ShortName())))
 	}
 	for _, need := range made.Needs {
-		words := say.Grams(need.Mass) + " " + say.Lower(need.Material.ShortName())
+		said := say.Grams(need.Mass) + " " + words.Lower(need.Material.ShortName())
 		if need.Has > 0 {
-			words += " (" + say.Grams(need.Has) + " are there)"
+			said += " (" + say.Grams(need.Has) + " are there)"
 		}
 		if need.Optional {
-			v.Without = append(v.Without, say.Lower(need.Material.ShortName()))
+			v.Without = append(v.Without, words.Lower(need.Material.ShortName()))
 		} else {
-			v.Missing = append(v.Missing, words)
+			v.Missing = append(v.Missing, said)
 		}
 	}
 	return v
@@ -278,6 +279,7 @@ type lineView struct {
 func (s *Screen) Buying(c *gin.Context) { s.showBuying(c, http.StatusOK, "") }
 
 func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
+	say := page.Words(c)
 	list, bought, err := s.list(c)
 	if err != nil {
 		s.app.Fail(c, err)
@@ -308,11 +310,11 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
 		v.Puddings = append(v.Puddings, buyView{p.ID, p.Plan.Name, strconv.Itoa(buys[k].Bowls)})
 	}
 	for _, line := range list {
-		name := say.Capital(strings.ReplaceAll(line.Material.Kind, "-", " "))
+		name := words.Capital(strings.ReplaceAll(line.Material.Kind, "-", " "))
 		if n := len(v.Kinds); n == 0 || v.Kinds[n-1].Name != name {
 			v.Kinds = append(v.Kinds, kindView{Name: name})
 		}
-		one := newLine(line, bought)
+		one := newLine(say, line, bought)
 		if !one.Ticked {
 			v.Left++
 		}
@@ -325,13 +327,13 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
 	s.buying.Show(c, status, page.Frame{Title: "Buying", Section: "buying", Body: v})
 }
 
-func newLine(line stock.Purchase, bought map[string]measure.Gram) lineView {
+func newLine(say words.Printer, line stock.Purchase, bought map[string]measure.Gram) lineView {
 	const tolerance = 0.5 // g: what was ticked for as much as is needed now
 	ticked, there := bought[line.Material.Slug]
 	one := lineView{Slug: line.Material.Slug, Name: line.Material.Name, Mass: say.Grams(line.Mass), For: say.Join(line.Puddings),
 		Grams: say.Number(float64(line.Mass), 1), Ticked: there && ticked+tolerance >= line.Mass, Short: there && ticked+tolerance < line.Mass}
 	if line.Pieces > 0 {
-		one.Pieces = pieces(line)
+		one.Pieces = pieces(say, line)
 	}
 	if one.Short {
 		one.Mass += ", " + say.Grams(line.Mass-ticked) + " more than is in the basket"
@@ -339,7 +341,7 @@ func newLine(line stock.Purchase, bought map[string]measure.Gram) lineView {
 	return one
 }
 
-func pieces(line stock.Purchase) string {
+func pieces(say words.Printer, line stock.Purchase) string {
 	return fmt.Sprintf("%s of about %s", measure.CountPieces(line.Pieces, line.Material.PieceName), say.Grams(line.Material.Piece))
 }
 
@@ -415,6 +417,7 @@ func (s *Screen) Tick(c *gin.Context) {
 
 // Text sends the list as plain text.
 func (s *Screen) Text(c *gin.Context) {
+	say := page.Words(c)
 	list, bought, err := s.list(c)
 	if err != nil {
 		s.app.Fail(c, err)
@@ -427,7 +430,7 @@ func (s *Screen) Text(c *gin.Context) {
 			kind = line.Material.Kind
 			fmt.Fprintf(&b, "\n%s\n", strings.ToUpper(kind))
 		}
-		one := newLine(line, bought)
+		one := newLine(say, line, bought)
 		mark := " "
 		if one.Ticked {
 			mark = "x"
@@ -444,6 +447,7 @@ func (s *Screen) Text(c *gin.Context) {
 
 // CSV sends the list as a table.
 func (s *Screen) CSV(c *gin.Context) {
+	say := page.Words(c)
 	list, bought, err := s.list(c)
 	if err != nil {
 		s.app.Fail(c, err)
@@ -453,8 +457,8 @@ func (s *Screen) CSV(c *gin.Context) {
 	w := csv.NewWriter(&b)
 	rows := [][]string{{"kind", "material", "mass_g", "pieces", "piece", "in_basket", "for"}}
 	for _, line := range list {
-		one := newLine(line, bought)
-		rows = append(rows, []string{line.Material.Kind, safeCell(line.Material.Name), say.Number(float64(line.Mass), 1), count(line), line.Material.PieceName, yesNo(one.Ticked), safeCell(strings.Join(line.Puddings, "; "))})
+		one := newLine(say, line, bought)
+		rows = append(rows, []string{line.Material.Kind, safeCell(line.Material.Name), say.Number(float64(line.Mass), 1), count(say, line), line.Material.PieceName, yesNo(one.Ticked), safeCell(strings.Join(line.Puddings, "; "))})
 	}
 	if err := w.WriteAll(rows); err != nil {
 		s.app.Fail(c, err)
@@ -464,7 +468,7 @@ func (s *Screen) CSV(c *gin.Context) {
 	c.Data(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
 }
 
-func count(line stock.Purchase) string {
+func count(say words.Printer, line stock.Purchase) string {
 	if line.Pieces <= 0 {
 		return ""
 	}

@@ -19,8 +19,8 @@ import (
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
 	"kirdu/web/start"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -63,7 +63,7 @@ const (
 )
 
 // next lists what must begin next for each pudding that has a time.
-func (s *Screen) next(ctx context.Context) ([]toBegin, error) {
+func (s *Screen) next(say words.Printer, ctx context.Context) ([]toBegin, error) {
 	planned, err := s.app.Planned(ctx)
 	if err != nil {
 		return nil, err
@@ -87,7 +87,7 @@ func (s *Screen) next(ctx context.Context) ([]toBegin, error) {
 }
 
 // nextOf adds the next tasks of a gathering.
-func (s *Screen) nextOf(ctx context.Context, g store.Gathering, v *view) error {
+func (s *Screen) nextOf(say words.Printer, ctx context.Context, g store.Gathering, v *view) error {
 	const nearest = 2
 	w, tasks, err := s.app.NextTasks(ctx, g, v.Now.Add(-lateFor), v.Now.Add(aheadFor))
 	if err != nil {
@@ -113,6 +113,7 @@ const most = 4
 
 // Show renders Today.
 func (s *Screen) Show(c *gin.Context) {
+	say := page.Words(c)
 	if empty, err := start.Wanted(c.Request.Context(), s.app.Store); err != nil {
 		s.app.Fail(c, err)
 		return
@@ -128,7 +129,7 @@ func (s *Screen) Show(c *gin.Context) {
 		return
 	}
 	for _, k := range cooks {
-		v.OnStove = append(v.OnStove, s.cooking(k))
+		v.OnStove = append(v.OnStove, s.cooking(say, k))
 	}
 	gatherings, err := s.app.Store.Gatherings(ctx)
 	if err != nil {
@@ -137,11 +138,11 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	for i := len(gatherings) - 1; i >= 0 && len(v.Suppers) < most; i-- { // the latest come first
 		if g := gatherings[i]; g.ServeAt.After(v.Now) {
-			if err := s.nextOf(ctx, g, &v); err != nil {
+			if err := s.nextOf(say, ctx, g, &v); err != nil {
 				s.app.Fail(c, err)
 				return
 			}
-			v.Suppers = append(v.Suppers, gathering{g.ID, g.Name, g.ServeAt.In(s.app.Zone).Format("Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+			v.Suppers = append(v.Suppers, gathering{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
 		}
 	}
 	shelf, err := s.app.Puddings(ctx, most)
@@ -164,9 +165,9 @@ func (s *Screen) Show(c *gin.Context) {
 		return
 	}
 	for _, k := range book {
-		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Name, Day: k.BegunAt.In(s.app.Zone).Format("2 January"), Line: verdictLine(k)})
+		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 January"), Line: verdictLine(k)})
 	}
-	own, err := s.next(ctx)
+	own, err := s.next(say, ctx)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
@@ -182,7 +183,7 @@ func (s *Screen) Show(c *gin.Context) {
 	s.page.Show(c, http.StatusOK, page.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
 }
 
-func (s *Screen) cooking(k store.Cook) cooking {
+func (s *Screen) cooking(say words.Printer, k store.Cook) cooking {
 	state := k.State()
 	one := cooking{ID: k.ID, Name: k.Plan.Name, Doing: "All steps are done: weigh it and write it down."}
 	if state.Done() {

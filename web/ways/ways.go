@@ -20,7 +20,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -67,6 +67,7 @@ func (s *Screen) Show(c *gin.Context) {
 }
 
 func (s *Screen) show(c *gin.Context, status int, f *page.Fields) {
+	say := page.Words(c)
 	pots, err := s.app.Store.Pots(c.Request.Context())
 	if err != nil {
 		s.app.Fail(c, err)
@@ -74,9 +75,9 @@ func (s *Screen) show(c *gin.Context, status int, f *page.Fields) {
 	}
 	v := view{NoPots: len(pots) == 0}
 	for _, w := range plan.Ways() {
-		one := way{Key: w.Name, Name: say.Capital(w.Name), About: w.About, Loved: loved(w)}
+		one := way{Key: w.Name, Name: words.Capital(w.Name), About: w.About, Loved: loved(w)}
 		if w.Name == f.Text("way") {
-			one.Chosen = choices(w, f)
+			one.Chosen = choices(say, w, f)
 		}
 		v.Ways = append(v.Ways, one)
 	}
@@ -90,10 +91,10 @@ func loved(w plan.Way) string {
 	if math.IsNaN(w.Aim.Hot) {
 		return cold + sweet
 	}
-	return pot.ThicknessWord(w.Aim.Hot) + " hot, " + say.Lower(cold) + sweet
+	return pot.ThicknessWord(w.Aim.Hot) + " hot, " + words.Lower(cold) + sweet
 }
 
-func choices(w plan.Way, f *page.Fields) *chosen {
+func choices(say words.Printer, w plan.Way, f *page.Fields) *chosen {
 	v := &chosen{In: f.Values(), Faults: f.Faults(), BaseWord: w.BaseWord, LiquidWord: w.LiquidWord, LeastBowls: w.Least}
 	v.Bases, v.Liquids = materials(w.Bases, f.Text("base")), materials(w.Liquids, f.Text("liquid"))
 	for k, serve := range w.Serve {

@@ -13,8 +13,10 @@ import (
 	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 	"kirdu/store"
 	"kirdu/web/page"
+	"kirdu/words"
 )
 
 // Faults of the form that the plan document has no word for.
@@ -43,7 +45,7 @@ type equipment struct {
 // apply makes the plan that the form asks for out of the present one. Fields
 // that the form does not have stay as they are. All faults come back at once,
 // under the names of their fields.
-func apply(before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error) {
+func apply(say words.Printer, before *plan.Plan, form url.Values, kit equipment) (*plan.Plan, error) {
 	p := before.Clone()
 	e := editor{plan: p, home: kit.home, form: form}
 	e.text("name", &p.Name)
@@ -364,7 +366,7 @@ func (e *editor) newItem() {
 	case "mend":
 		rule, step, _ := strings.Cut(place, ":")
 		at, err := strconv.Atoi(step)
-		mended, ok := mend.Apply(e.plan, rule, at)
+		mended, ok := mend.Apply(e.plan, watch.ID(rule), at)
 		if err != nil || !ok {
 			e.fault("mend", "", errMend)
 			return

@@ -34,6 +34,7 @@ const versionsShown = 30
 
 // History lists the versions of a plan with what changed in each.
 func (s *Screen) History(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
 	if err != nil {
@@ -58,7 +59,7 @@ func (s *Screen) History(c *gin.Context) {
 			v.Older = stored[k-1].Version
 			break
 		}
-		row := version{Number: one.Version, Saved: one.SavedAt.In(s.app.Zone).Format("2 January 2006, 15:04"), Present: one.Version == pudding.Version}
+		row := version{Number: one.Version, Saved: say.Time(one.SavedAt.In(s.app.Zone), "2 January 2006, 15:04"), Present: one.Version == pudding.Version}
 		if k+1 < len(stored) {
 			row.Changes = plan.Differences(stored[k+1].Plan, one.Plan)
 		} else {

@@ -20,7 +20,7 @@ import (
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/draw"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // view is what the Workbench shows.
@@ -63,7 +63,7 @@ type view struct {
 	Findings       []finding
 	Nutrition      []string
 	ServeAt        string
-	StartBy        []say.Start
+	StartBy        []words.Start
 	Allergens      string
 }
 
@@ -148,35 +148,35 @@ type grain struct {
 }
 
 type finding struct {
-	forecast.Finding
+	words.Finding
 	Words string
 }
 
 var severityWords = map[forecast.Severity]string{forecast.Stop: "Stop", forecast.Warning: "Look out", forecast.Note: "Note"}
 
-func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string, zone *time.Location) view {
+func newView(say words.Printer, pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string, zone *time.Location) view {
 	p := pudding.Plan
-	f := mend.Forecast(p, forecast.Options{})
+	f, found := mend.Forecast(p, forecast.Options{})
 	v := view{
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
-		Way: say.Capital(p.Way), Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
-		Section: draw.NewSection(p.Pots[p.Served()[0]], draw.LevelsOf(f),
+		Way: words.Capital(p.Way), Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},
+		Section: draw.NewSection(say, p.Pots[p.Served()[0]], draw.LevelsOf(say, f),
 			draw.SectionOptions{Foam: p.Foams(), Grain: bedShare(f)}),
 	}
 	var options draw.PotLineOptions
 	if s, ok := design.SweeteningOf(p, f); ok {
-		options.Sugar, v.SugarRail = &draw.Window{From: s.From, To: s.To, At: s.Minute}, newSugarRail(s)
+		options.Sugar, v.SugarRail = &draw.Window{From: s.From, To: s.To, At: s.Minute}, newSugarRail(say, s)
 	}
-	v.Lines = draw.NewPotLines(p, f, options)
+	v.Lines = draw.NewPotLines(say, p, f, options)
 	for _, serve := range []plan.Serve{plan.Hot, plan.Warm, plan.Room, plan.Chilled} {
 		v.Serves = append(v.Serves, option{string(serve), say.Serving(serve), p.Serve == serve})
 	}
-	v.kit(p, kit)
+	v.kit(say, p, kit)
 	for _, m := range plan.HomePantry(kit.home).All() {
 		v.Materials = append(v.Materials, m.Name)
 	}
 	for i := range p.Steps {
-		v.Steps = append(v.Steps, newStepRow(p, f, i))
+		v.Steps = append(v.Steps, newStepRow(say, p, f, i))
 	}
 	for _, k := range plan.StepKinds() {
 		v.Adding.Kinds = append(v.Adding.Kinds, option{Value: k.Name, Label: k.Name})
@@ -184,7 +184,7 @@ func newView(pudding store.Pudding, kit equipment, typed url.Values, faults map[
 	for i, row := range v.Steps {
 		v.Adding.Places = append(v.Adding.Places, option{Value: fmt.Sprint(i), Label: "after: " + row.Title, Chosen: i == len(v.Steps)-1})
 	}
-	v.balance(p, f)
+	v.balance(say, p, f, found)
 	if !pudding.ServeAt.IsZero() {
 		v.ServeAt = pudding.ServeAt.In(zone).Format("2006-01-02T15:04")
 		v.StartBy = say.StartBy(p, f, pudding.ServeAt, zone)
@@ -203,47 +203,47 @@ func bedShare(f *forecast.Forecast) float64 {
 
 // kit lists pots and burners; what the plan has is the first choice, whether
 // or not it stands in the kitchen.
-func (v *view) kit(p *plan.Plan, kit equipment) {
+func (v *view) kit(say words.Printer, p *plan.Plan, kit equipment) {
 	present := p.Pots[plan.MainPot]
-	v.Pots = []option{{Value: "kept", Label: potLabel(present), Chosen: true}}
+	v.Pots = []option{{Value: "kept", Label: potLabel(say, present), Chosen: true}}
 	for _, own := range kit.pots {
 		if own.Name == present.Name && own.Capacity() == present.Capacity() {
 			continue
 		}
-		v.Pots = append(v.Pots, option{Value: own.ID, Label: potLabel(own.Pot)})
+		v.Pots = append(v.Pots, option{Value: own.ID, Label: potLabel(say, own.Pot)})
 	}
-	v.Burners = []option{{Value: "kept", Label: burnerLabel(p.Burner), Chosen: true}}
+	v.Burners = []option{{Value: "kept", Label: burnerLabel(say, p.Burner), Chosen: true}}
 	for _, own := range kit.burners {
 		if own.Name == p.Burner.Name && own.PowerW == p.Burner.PowerW {
 			continue
 		}
-		v.Burners = append(v.Burners, option{Value: own.ID, Label: burnerLabel(own.Burner)})
+		v.Burners = append(v.Burners, option{Value: own.ID, Label: burnerLabel(say, own.Burner)})
 	}
 }
 
-func potLabel(p vessel.Pot) string {
+func potLabel(say words.Printer, p vessel.Pot) string {
 	name := p.Name
 	if name == "" {
 		name = "pot"
 	}
-	return fmt.Sprintf("%s, %s l", say.Capital(name), say.Number(float64(p.Capacity())/1000, 1))
+	return fmt.Sprintf("%s, %s l", words.Capital(name), say.Number(float64(p.Capacity())/1000, 1))
 }
 
-func burnerLabel(b vessel.Burner) string {
+func burnerLabel(say words.Printer, b vessel.Burner) string {
 	name := b.Name
 	if name == "" {
 		name = b.Kind
 	}
-	return fmt.Sprintf("%s, %s kW", say.Capital(name), say.Number(float64(b.PowerW)/1000, 1))
+	return fmt.Sprintf("%s, %s kW", words.Capital(name), say.Number(float64(b.PowerW)/1000, 1))
 }
 
-func newStepRow(p *plan.Plan, f *forecast.Forecast, i int) step {
+func newStepRow(say words.Printer, p *plan.Plan, f *forecast.Forecast, i int) step {
 	s := &p.Steps[i]
 	path := fmt.Sprintf("steps[%d]", i)
-	words := say.Step(p, f, i)
-	row := step{Index: i, Title: words.Title, Detail: words.Detail, Note: s.Note, Minute: say.Number(f.Steps[i].StartMin, 0)}
+	said := say.Step(p, f, i)
+	row := step{Index: i, Title: said.Title, Detail: said.Detail, Note: s.Note, Minute: say.Number(f.Steps[i].StartMin, 0)}
 	for j, it := range s.Items {
-		row.Items = append(row.Items, newItemRow(p, s, i, j, it))
+		row.Items = append(row.Items, newItemRow(say, p, s, i, j, it))
 	}
 	if s.Minutes != nil {
 		row.Fields = append(row.Fields, field{Name: path + ".minutes", Label: "Minutes", Value: plain(*s.Minutes), Unit: "min"})
@@ -263,7 +263,7 @@ func newStepRow(p *plan.Plan, f *forecast.Forecast, i int) step {
 	row.places(p, i)
 	row.settings(s, path)
 	if s.Do == plan.Heat {
-		row.heat(s, path)
+		row.heat(say, s, path)
 	}
 	if s.Do == plan.Add {
 		row.CanAdd = true
@@ -278,7 +278,7 @@ func newStepRow(p *plan.Plan, f *forecast.Forecast, i int) step {
 			row.Prepare.Ways = append(row.Prepare.Ways, option{Value: q.Name, Label: q.Name})
 		}
 		if i == p.SugarStep() {
-			row.Sugar = sugarMoments(p, f, i)
+			row.Sugar = sugarMoments(say, p, f, i)
 		}
 	}
 	return row
@@ -350,7 +350,7 @@ func (row *step) settings(s *plan.Step, path string) {
 	}
 }
 
-func (row *step) heat(s *plan.Step, path string) {
+func (row *step) heat(say words.Printer, s *plan.Step, path string) {
 	if s.FlamePct != nil {
 		row.number(path+".flame_pct", "Flame", plain(*s.FlamePct), "%")
 	} else {
@@ -391,9 +391,9 @@ func (row *step) heat(s *plan.Step, path string) {
 	}
 }
 
-func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
+func newItemRow(say words.Printer, p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 	row := item{
-		Path: fmt.Sprintf("steps[%d].items[%d]", i, j), Name: say.Capital(say.ItemName(p, it)), Amount: it.Amount,
+		Path: fmt.Sprintf("steps[%d].items[%d]", i, j), Name: words.Capital(say.ItemName(p, it)), Amount: it.Amount,
 		Removable: len(p.Steps) > 1 && (len(s.Items) > 1 || i > 0), Remove: fmt.Sprintf("remove-item:%d.%d", i, j),
 	}
 	row.Fixed = it.Part != "" || it.Pot != ""
@@ -415,7 +415,7 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 		row.Doubt = &doubt{Amount: d.Amount.Text + ", " + say.Grams(d.Amount.Mass), Also: d.Also.Text + ", " + say.Grams(d.Also.Mass),
 			Trust: fmt.Sprintf("trust:%d.%d", i, j), TrustAlso: fmt.Sprintf("trust-also:%d.%d", i, j)}
 		if d.MeasureName != "" {
-			row.Doubt.Size = fmt.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
+			row.Doubt.Size = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
 		}
 	}
 	present, ok := p.Pantry().Material(it.Material)
@@ -429,7 +429,7 @@ func newItemRow(p *plan.Plan, s *plan.Step, i, j int, it plan.Item) item {
 }
 
 // sugarMoments are the steps behind which the sugar can go in.
-func sugarMoments(p *plan.Plan, f *forecast.Forecast, sugar int) []option {
+func sugarMoments(say words.Printer, p *plan.Plan, f *forecast.Forecast, sugar int) []option {
 	var moments []option
 	for i := range p.Steps {
 		s := &p.Steps[i]
@@ -451,36 +451,36 @@ const (
 	softestShown  = 4.0
 )
 
-func (v *view) balance(p *plan.Plan, f *forecast.Forecast) {
+func (v *view) balance(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend.Found) {
 	v.Thickness, v.ThicknessWords = draw.NewThickness(p, f), say.Thickness(f, p.Serve)
 	sweet := f.Sweetness.Pct
 	v.SweetWord, v.SweetPct = say.Sweetness(sweet.Value), say.Percent(sweet.Value, 1)
 	v.Sweet = draw.NewRange(sweet, 0, sweetestShown, "sweet",
 		fmt.Sprintf("Sweetness %s, from %s to %s", say.Percent(sweet.Value, 1), say.Percent(sweet.Low, 1), say.Percent(sweet.High, 1)))
-	v.SweetFrom = sweetFrom(p, f)
-	v.aim(p, f)
+	v.SweetFrom = sweetFrom(say, p, f)
+	v.aim(say, p, f)
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		done := f.Doneness[name]
 		v.Grains = append(v.Grains, grain{
-			Name: say.Capital(p.PartName(name)), Word: pot.DonenessWord(done.Value), Value: say.Number(done.Value, 1),
+			Name: words.Capital(p.PartName(name)), Word: pot.DonenessWord(done.Value), Value: say.Number(done.Value, 1),
 			Strip: draw.NewRange(done, 0, softestShown, "done", fmt.Sprintf("Doneness %s, from %s to %s",
 				pot.DonenessWord(done.Value), pot.DonenessWord(done.Low), pot.DonenessWord(done.High))),
 		})
 	}
 	mass := f.Yield.MassG
-	v.Yield = say.Grams(mass.Value)
-	v.YieldRange = fmt.Sprintf("%s to %s", say.Grams(mass.Low), say.Grams(mass.High))
-	v.Bowl = fmt.Sprintf("%d bowls of %s", f.Yield.Portions, say.Grams(f.Yield.PortionG))
+	v.Yield = say.Grams(measure.Gram(mass.Value))
+	v.YieldRange = fmt.Sprintf("%s to %s", say.Grams(measure.Gram(mass.Low)), say.Grams(measure.Gram(mass.High)))
+	v.Bowl = fmt.Sprintf("%d bowls of %s", f.Yield.Portions, say.Grams(measure.Gram(f.Yield.PortionG)))
 	v.Time, v.HandsOn = say.Span(f.Time.TotalMin), say.Span(f.Time.HandsOnMin)
 	if f.Time.PrepMin > 0 {
-		v.Prep = say.Minutes(f.Time.PrepMin) + " before"
+		v.Prep = say.Minutes(measure.Minute(f.Time.PrepMin)) + " before"
 	}
 	fullest := 0.0
 	for _, trace := range f.Trace {
 		fullest = max(fullest, trace.PeakFill)
 	}
 	v.Fill = say.Percent(100*fullest, 0)
-	for _, one := range f.Findings {
+	for _, one := range say.Findings(p, found) {
 		v.Findings = append(v.Findings, finding{one, severityWords[one.Severity]})
 	}
 	n := f.Nutrition
@@ -493,26 +493,26 @@ func (v *view) balance(p *plan.Plan, f *forecast.Forecast) {
 }
 
 // sweetFrom says what brings the sweetness, and how much more is a per cent.
-func sweetFrom(p *plan.Plan, f *forecast.Forecast) string {
-	var words []string
+func sweetFrom(say words.Printer, p *plan.Plan, f *forecast.Forecast) string {
+	var said []string
 	for _, one := range design.SweetnessFrom(p, f) {
 		if m, ok := p.Pantry().Material(one.Material); ok {
-			words = append(words, fmt.Sprintf("%s %s", say.Lower(m.ShortName()), say.Number(one.Pct, 1)))
+			said = append(said, fmt.Sprintf("%s %s", words.Lower(m.ShortName()), say.Number(one.Pct, 1)))
 		}
 	}
-	text := strings.Join(words, ", ")
+	text := strings.Join(said, ", ")
 	if slug, grams := design.GramsPerPercent(p, f); slug != "" {
 		m, _ := p.Pantry().Material(slug)
-		text += fmt.Sprintf("; taste, then 1\u00a0%% more is %s of %s", say.Grams(grams), say.Lower(m.ShortName()))
+		text += fmt.Sprintf("; taste, then 1\u00a0%% more is %s of %s", say.Grams(grams), words.Lower(m.ShortName()))
 	}
 	if text == "" {
 		return ""
 	}
-	return say.Capital(text) + "."
+	return words.Capital(text) + "."
 }
 
 // aim fills in the aim on the scale of thickness.
-func (v *view) aim(p *plan.Plan, f *forecast.Forecast) {
+func (v *view) aim(say words.Printer, p *plan.Plan, f *forecast.Forecast) {
 	served := f.Thickness.As(p.Serve)
 	if served == nil {
 		return

@@ -23,7 +23,7 @@ import (
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/page"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 //go:embed *.html
@@ -58,6 +58,7 @@ func (s *Screen) Show(c *gin.Context) {
 }
 
 func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed url.Values, faults map[string]string) {
+	say := page.Words(c)
 	kit, err := s.equipment(c)
 	if err != nil {
 		s.app.Fail(c, err)
@@ -65,7 +66,7 @@ func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed u
 	}
 	s.page.Show(c, status, page.Frame{
 		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js",
-		Body: newView(pudding, kit, typed, faults, s.app.Zone),
+		Body: newView(say, pudding, kit, typed, faults, s.app.Zone),
 	})
 }
 
@@ -85,6 +86,7 @@ func (s *Screen) equipment(c *gin.Context) (equipment, error) {
 // Save applies the form and stores the plan as a new version. A plan with
 // faults is not stored: the form comes back as it was typed.
 func (s *Screen) Save(c *gin.Context) {
+	say := page.Words(c)
 	ctx := c.Request.Context()
 	pudding, base, ok := s.load(c)
 	if !ok {
@@ -99,7 +101,7 @@ func (s *Screen) Save(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	changed, err := apply(pudding.Plan, c.Request.PostForm, kit)
+	changed, err := apply(say, pudding.Plan, c.Request.PostForm, kit)
 	if _, faulty := errors.AsType[measure.Faults](err); faulty {
 		s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, page.FieldFaults(err))
 		return
@@ -206,6 +208,7 @@ func (s *Screen) Export(c *gin.Context) {
 
 // Recipe sends the pudding as a recipe in JSON-LD, for other programs.
 func (s *Screen) Recipe(c *gin.Context) {
+	say := page.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
@@ -216,14 +219,14 @@ func (s *Screen) Recipe(c *gin.Context) {
 	r := exchange.Recipe{Name: p.Name, Bowls: p.Serves, Notes: p.Notes, Minutes: f.Time.TotalMin.Value + f.Time.PrepMin}
 	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
 		const tenths = 10
-		r.Ingredients = append(r.Ingredients, fmt.Sprintf("%g g %s", math.Round(float64(mass)*tenths)/tenths, say.Lower(m.Name)))
+		r.Ingredients = append(r.Ingredients, say.Sprintf("%g g %s", math.Round(float64(mass)*tenths)/tenths, words.Lower(m.Name)))
 	})
 	for i := range p.Steps {
-		words := say.Step(p, f, i)
-		text := words.Title
-		for _, more := range []string{words.Detail, words.Target, p.Steps[i].Note} {
+		said := say.Step(p, f, i)
+		text := said.Title
+		for _, more := range []string{said.Detail, said.Target, p.Steps[i].Note} {
 			if more != "" {
-				text += ". " + say.Capital(more)
+				text += ". " + words.Capital(more)
 			}
 		}
 		r.Steps = append(r.Steps, text+".")

@@ -1,4 +1,4 @@
-package say
+package words
 
 import (
 	"kirdu/core/forecast"
@@ -11,7 +11,7 @@ func thicknessWord(grade float64) string { return pot.ThicknessWord(grade) }
 
 // Sweetness says how sweet per cent of sucrose taste. Source of the bounds: the
 // model, section 7.
-func Sweetness(percent float64) string {
+func (w Printer) Sweetness(percent float64) string {
 	switch {
 	case percent < 8:
 		return "barely sweet"
@@ -27,7 +27,7 @@ func Sweetness(percent float64) string {
 
 // Thickness says the way from the pot to the cold bowl: "Ladle hot, Mound
 // chilled".
-func Thickness(f *forecast.Forecast, serve plan.Serve) string {
+func (w Printer) Thickness(f *forecast.Forecast, serve plan.Serve) string {
 	served := f.Thickness.As(serve)
 	if served == nil {
 		served = f.Thickness.Room
@@ -40,7 +40,7 @@ func Thickness(f *forecast.Forecast, serve plan.Serve) string {
 }
 
 // Serving says how a pudding comes to the table.
-func Serving(s plan.Serve) string {
+func (w Printer) Serving(s plan.Serve) string {
 	if s == plan.Room {
 		return "at room temperature"
 	}

@@ -1,14 +1,15 @@
-package say
+package words
 
 import (
 	"fmt"
 
 	"kirdu/core/cook"
+	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
 
 // Deviation says a deviation in a few words; s is the cook before it.
-func Deviation(s *cook.State, e cook.Event) string {
+func (w Printer) Deviation(s *cook.State, e cook.Event) string {
 	p := s.Plan
 	name := func(slug string) string {
 		if m, ok := p.Pantry().Material(slug); ok {
@@ -22,9 +23,9 @@ func Deviation(s *cook.State, e cook.Event) string {
 				continue
 			}
 			if items := s.Plan.Steps[i].Items; e.Item > 0 && e.Item <= len(items) {
-				return ItemName(s.Plan, items[e.Item-1])
+				return w.ItemName(s.Plan, items[e.Item-1])
 			} else if len(items) > 0 {
-				return Items(s.Plan, items)
+				return w.Items(s.Plan, items)
 			}
 			return "a step"
 		}
@@ -32,9 +33,9 @@ func Deviation(s *cook.State, e cook.Event) string {
 	}
 	switch e.Kind {
 	case cook.Added:
-		return fmt.Sprintf("%s more %s", Grams(e.Mass), name(e.Material))
+		return fmt.Sprintf("%s more %s", w.Grams(e.Mass), name(e.Material))
 	case cook.Turned:
-		return fmt.Sprintf("Flame at %.0f %%", e.Value)
+		return w.Sprintf("Flame at %.0f %%", e.Value)
 	case cook.Paused:
 		return "Off the flame"
 	case cook.Early:
@@ -44,7 +45,7 @@ func Deviation(s *cook.State, e cook.Event) string {
 	case cook.Skipped:
 		return "Without " + what()
 	case cook.Swapped:
-		return fmt.Sprintf("%s %s instead of %s", Grams(e.Mass), name(e.Material), what())
+		return fmt.Sprintf("%s %s instead of %s", w.Grams(e.Mass), name(e.Material), what())
 	case cook.Mended:
 		return e.Mend.Title
 	}
@@ -53,18 +54,18 @@ func Deviation(s *cook.State, e cook.Event) string {
 
 // Told says what was seen, done or gone otherwise at the stove, "" for what only
 // moves on; s is the cook before it.
-func Told(s *cook.State, e cook.Event) string {
+func (w Printer) Told(s *cook.State, e cook.Event) string {
 	switch e.Kind {
 	case cook.Weighed:
-		return "weighed " + Exact(e.Mass)
+		return "weighed " + w.Exact(e.Mass)
 	case cook.Dipped:
-		return fmt.Sprintf("dipped %s mm", Number(e.MM, 0))
+		return fmt.Sprintf("dipped %s mm", w.Number(float64(e.MM), 0))
 	case cook.Felt:
-		return fmt.Sprintf("%s felt %s", Lower(ItemName(s.Plan, itemOfPart(e.Part))), wantedWord(e.Value))
+		return fmt.Sprintf("%s felt %s", Lower(w.ItemName(s.Plan, itemOfPart(e.Part))), wantedWord(e.Value))
 	case cook.Spooned:
 		return "off the spoon " + thicknessWord(e.Value)
 	case cook.Probed:
-		return fmt.Sprintf("%.0f °C in the middle", e.Value)
+		return w.Celsius(measure.Celsius(e.Value)) + " in the middle"
 	case cook.Tasted:
 		switch e.Value {
 		case cook.NotSweet:
@@ -77,7 +78,7 @@ func Told(s *cook.State, e cook.Event) string {
 		return "a whistle"
 	}
 	if e.Kind.IsDeviation() {
-		return Deviation(s, e)
+		return w.Deviation(s, e)
 	}
 	return ""
 }

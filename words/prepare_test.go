@@ -1,4 +1,4 @@
-package say_test
+package words_test
 
 import (
 	"testing"
@@ -7,9 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/forecast"
-	"kirdu/core/measure"
 	"kirdu/core/plan"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // prepared is a pudding with every preparation that can be computed.
@@ -40,7 +39,7 @@ func TestEveryStepHasWords(t *testing.T) {
 	want := []string{"Press coconut", "Fry cashew nuts", "Soak short-grain white rice", "Grind short-grain white rice", "Grate bottle gourd", "Squeeze", "Roast wheat semolina",
 		"Stir together cold: ", "Steam sweet potato", "Melt jaggery", "Whole milk", "Bring to the boil", "Mash", "Slurry in", "Bring to 85 °C", "Pour the liquid off", "Syrup, coco (first press)"}
 	for i, begins := range want {
-		words := say.Step(p, f, i)
+		words := words.Printer{}.Step(p, f, i)
 		if begins == "Grind short-grain white rice" {
 			begins = "Grind rice"
 		}
@@ -48,14 +47,14 @@ func TestEveryStepHasWords(t *testing.T) {
 		require.NotEmpty(t, words.Done, words.Title)
 		require.NotEmpty(t, words.Short, words.Title)
 	}
-	require.Contains(t, say.Step(p, f, 0).Detail, "press 2 with 300 ml of water")
-	require.Contains(t, say.Step(p, f, 3).Detail, "to a paste")
-	require.Contains(t, say.Step(p, f, 5).Detail, "15 % of it as juice")
-	require.Contains(t, say.Step(p, f, 9).Detail, "hot syrup burns")
+	require.Contains(t, words.Printer{}.Step(p, f, 0).Detail, "press 2 with 300 ml of water")
+	require.Contains(t, words.Printer{}.Step(p, f, 3).Detail, "to a paste")
+	require.Contains(t, words.Printer{}.Step(p, f, 5).Detail, "15 % of it as juice")
+	require.Contains(t, words.Printer{}.Step(p, f, 9).Detail, "hot syrup burns")
 
 	us := p.In(plan.Home{US: true})
-	require.Contains(t, say.Step(us, f, 14).Title, "85 °C (185 °F)")
-	require.Contains(t, say.Step(us, f, 10).Detail, "2 lb 4 oz")
+	require.Contains(t, words.Printer{Style: words.Style{Fahrenheit: true}}.Step(us, f, 14).Title, "85 °C (185 °F)")
+	require.Contains(t, words.Printer{}.Step(us, f, 10).Detail, "2 lb 4 oz")
 }
 
 // Every preparation is over when the pot wants it, and the pot is lit so that
@@ -65,7 +64,7 @@ func TestStartBy(t *testing.T) {
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{})
 	serve := time.Date(2026, 11, 28, 19, 30, 0, 0, time.UTC)
-	starts := say.StartBy(p, f, serve, time.FixedZone("", 3600))
+	starts := words.Printer{}.StartBy(p, f, serve, time.FixedZone("", 3600))
 	require.Len(t, starts, 11, "ten preparations and the pot")
 	for i, s := range starts {
 		require.True(t, s.When.Before(serve), s.What)
@@ -75,18 +74,18 @@ func TestStartBy(t *testing.T) {
 		require.Equal(t, s.When.In(time.FixedZone("", 3600)).Format("Mon 15:04"), s.At)
 	}
 	lit := serve.Add(-time.Duration(f.Time.TotalMin.High * float64(time.Minute)))
-	require.Contains(t, starts, say.Start{When: lit, At: lit.Add(time.Hour).Format("Mon 15:04"), What: say.Step(p, f, 10).Title, Detail: "into the pot"})
+	require.Contains(t, starts, words.Start{When: lit, At: lit.Add(time.Hour).Format("Mon 15:04"), What: words.Printer{}.Step(p, f, 10).Title, Detail: "into the pot"})
 }
 
 func TestSmallWords(t *testing.T) {
-	require.Equal(t, "640 ml", say.Millilitres(640.2))
-	require.Equal(t, "1.28 l", say.Millilitres(1283))
-	require.Equal(t, "1.25 cup", say.Count(1.2499, "cup"))
-	require.Equal(t, "12\u202f346 g", say.Count(12345.6, "g"))
-	require.Equal(t, "jaggery", say.Lower("Jaggery"))
-	require.Equal(t, "UHT milk", say.Lower("UHT milk"))
-	require.Empty(t, say.Lower(""))
-	require.Equal(t, "62 °C", say.Temperature(&plan.Plan{}, measure.Celsius(62)))
+	require.Equal(t, "640 ml", words.Printer{}.Millilitres(640.2))
+	require.Equal(t, "1.28 l", words.Printer{}.Millilitres(1283))
+	require.Equal(t, "1.25 cup", words.Printer{}.Count(1.2499, "cup"))
+	require.Equal(t, "12\u202f346 g", words.Printer{}.Count(12345.6, "g"))
+	require.Equal(t, "jaggery", words.Lower("Jaggery"))
+	require.Equal(t, "UHT milk", words.Lower("UHT milk"))
+	require.Empty(t, words.Lower(""))
+	require.Equal(t, "62 °C", words.Printer{}.Celsius(62))
 }
 
 // Every verb of the format has words of its own, so that no step at the stove
@@ -107,12 +106,12 @@ func TestEveryVerbHasWords(t *testing.T) {
 	f := forecast.Run(p, forecast.Options{})
 	for i, want := range []string{"Brown white sugar, dry, until amber", "", "Under pressure, 1 whistle", "Under pressure for 8 min", "", "Cool to 30 °C", "Keep it hot for 40 min", "",
 		"Bake at 160 °C", "In the slow cooker", "In the microwave oven at 700 W", "refrigerator", "Cut into 24"} {
-		words := say.Step(p, f, i)
+		words := words.Printer{}.Step(p, f, i)
 		require.Contains(t, words.Title, want)
 		require.NotEmpty(t, words.Done)
 		require.NotEqual(t, "Done", words.Done, words.Title)
 	}
-	require.Contains(t, say.Step(p, f, 3).Detail, "away from you")
-	require.Contains(t, say.Step(p, f, 8).Detail, "covered")
-	require.Contains(t, say.Step(p, f, 10).Detail, "stir every 2 min")
+	require.Contains(t, words.Printer{}.Step(p, f, 3).Detail, "away from you")
+	require.Contains(t, words.Printer{}.Step(p, f, 8).Detail, "covered")
+	require.Contains(t, words.Printer{}.Step(p, f, 10).Detail, "stir every 2 min")
 }

@@ -1,5 +1,6 @@
-// Package say puts plans and figures into a cook's words.
-package say
+// Package words says everything: quantities, steps, findings, repairs, as a
+// household has them written.
+package words
 
 import (
 	"fmt"
@@ -16,15 +17,15 @@ import (
 const thinSpace = "\u202f"
 
 // Grams writes a mass: "1 026 g".
-func Grams[T ~float64](mass T) string {
+func (w Printer) Grams(mass measure.Gram) string {
 	if mass < 1 {
-		return Number(mass, 1) + " g"
+		return w.Number(float64(mass), 1) + " g"
 	}
 	return thousands(float64(measure.Weighable(measure.Gram(mass)))) + " g"
 }
 
 // Exact writes a mass to the gram, for a scale to be read against.
-func Exact[T ~float64](mass T) string { return thousands(math.Round(float64(mass))) + " g" }
+func (w Printer) Exact(mass measure.Gram) string { return thousands(math.Round(float64(mass))) + " g" }
 
 func thousands(x float64) string {
 	digits := strconv.FormatFloat(x, 'f', -1, 64)
@@ -43,7 +44,7 @@ func thousands(x float64) string {
 }
 
 // Minutes writes a span of time: "43 min", "1 h 05 min".
-func Minutes[T ~float64](minutes T) string {
+func (w Printer) Minutes(minutes measure.Minute) string {
 	m := int(math.Round(float64(minutes)))
 	const perHour = 60
 	if m < 2*perHour {
@@ -56,7 +57,7 @@ func Minutes[T ~float64](minutes T) string {
 }
 
 // Span writes the likely range of a time: "28 to 41 min", "4¾ to 5¼ h".
-func Span(r measure.Range) string {
+func (w Printer) Span(r measure.Range) string {
 	low, high := math.Round(r.Low), math.Round(r.High)
 	const perHour = 60
 	if low >= 2*perHour {
@@ -67,9 +68,9 @@ func Span(r measure.Range) string {
 		return from + " to " + to + " h"
 	}
 	if low == high {
-		return Minutes(high)
+		return w.Minutes(measure.Minute(high))
 	}
-	return fmt.Sprintf("%.0f to %.0f min", low, high)
+	return w.Sprintf("%.0f to %.0f min", low, high)
 }
 
 // quarterHours writes minutes as hours to the quarter: "4¾".
@@ -79,16 +80,8 @@ func quarterHours(minutes float64) string {
 	return strconv.Itoa(n/perHour) + [perHour]string{"", "¼", "½", "¾"}[n%perHour]
 }
 
-// Number writes x with so many decimals.
-func Number[T ~float64](x T, decimals int) string {
-	return strconv.FormatFloat(float64(x), 'f', decimals, 64)
-}
-
-// Percent writes a share in per cent.
-func Percent[T ~float64](x T, decimals int) string { return Number(x, decimals) + " %" }
-
 // Join writes a list: "milk, rice and bay".
-func Join(words []string) string {
+func (w Printer) Join(words []string) string {
 	if len(words) < 2 {
 		return strings.Join(words, "")
 	}
@@ -114,16 +107,16 @@ func Lower(text string) string {
 }
 
 // Millilitres writes a volume: "640 ml", "1.28 l".
-func Millilitres(v measure.Millilitre) string {
+func (w Printer) Millilitres(v measure.Millilitre) string {
 	const litre, digits = 1000, 3
 	if v >= litre {
 		return strconv.FormatFloat(measure.RoundSignificant(float64(v/litre), digits), 'f', -1, 64) + " l"
 	}
-	return Number(math.Round(float64(v)), 0) + " ml"
+	return w.Number(math.Round(float64(v)), 0) + " ml"
 }
 
 // Count writes so many of a unit to three digits: "1.25 cup", "212 g".
-func Count(n float64, unit string) string {
+func (w Printer) Count(n float64, unit string) string {
 	const digits = 3
 	if n >= wholeFrom {
 		return thousands(math.Round(n)) + " " + unit

@@ -1,4 +1,4 @@
-package say_test
+package words_test
 
 import (
 	"strings"
@@ -10,7 +10,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // plainSpaces makes the narrow spaces of numbers ordinary ones.
@@ -18,30 +18,30 @@ func plainSpaces(text string) string { return strings.ReplaceAll(text, "\u202f",
 
 func TestNumbers(t *testing.T) {
 	for want, got := range map[string]string{
-		"1 235 g":             say.Grams(1236.4),
-		"23 g":                say.Grams(22.7),
-		"0.2 g":               say.Grams(0.2),
-		"2.5 g":               say.Grams(2.4),
-		"1 236 g":             say.Exact(1236.4),
-		"12 345 678 g":        say.Exact(12345678.0),
-		"-1 200 g":            say.Exact(-1200.0),
-		"43 min":              say.Minutes(43.2),
-		"119 min":             say.Minutes(119.0),
-		"2 h":                 say.Minutes(120.0),
-		"2 h 05 min":          say.Minutes(125.0),
-		"28 to 41 min":        say.Span(measure.Range{Low: 27.6, Value: 33, High: 41.2}),
-		"5 min":               say.Span(measure.Range{Low: 5, Value: 5, High: 5}),
-		"4¾ to 5¼ h":          say.Span(measure.Range{Low: 286, Value: 295, High: 314}),
-		"about 4 h":           say.Span(measure.Range{Low: 239, Value: 240, High: 241}),
-		"12.3 %":              say.Percent(12.34, 1),
-		"milk":                say.Join([]string{"milk"}),
-		"milk and rice":       say.Join([]string{"milk", "rice"}),
-		"a, b and c":          say.Join([]string{"a", "b", "c"}),
-		"Ährenbrei":           say.Capital("ährenbrei"),
-		"":                    say.Capital(""),
-		"light":               say.Sweetness(10),
-		"festive":             say.Sweetness(20),
-		"at room temperature": say.Serving(plan.Room),
+		"1 235 g":             words.Printer{}.Grams(1236.4),
+		"23 g":                words.Printer{}.Grams(22.7),
+		"0.2 g":               words.Printer{}.Grams(0.2),
+		"2.5 g":               words.Printer{}.Grams(2.4),
+		"1 236 g":             words.Printer{}.Exact(1236.4),
+		"12 345 678 g":        words.Printer{}.Exact(12345678.0),
+		"-1 200 g":            words.Printer{}.Exact(-1200.0),
+		"43 min":              words.Printer{}.Minutes(43.2),
+		"119 min":             words.Printer{}.Minutes(119.0),
+		"2 h":                 words.Printer{}.Minutes(120.0),
+		"2 h 05 min":          words.Printer{}.Minutes(125.0),
+		"28 to 41 min":        words.Printer{}.Span(measure.Range{Low: 27.6, Value: 33, High: 41.2}),
+		"5 min":               words.Printer{}.Span(measure.Range{Low: 5, Value: 5, High: 5}),
+		"4¾ to 5¼ h":          words.Printer{}.Span(measure.Range{Low: 286, Value: 295, High: 314}),
+		"about 4 h":           words.Printer{}.Span(measure.Range{Low: 239, Value: 240, High: 241}),
+		"12.3 %":              words.Printer{}.Percent(12.34, 1),
+		"milk":                words.Printer{}.Join([]string{"milk"}),
+		"milk and rice":       words.Printer{}.Join([]string{"milk", "rice"}),
+		"a, b and c":          words.Printer{}.Join([]string{"a", "b", "c"}),
+		"Ährenbrei":           words.Capital("ährenbrei"),
+		"":                    words.Capital(""),
+		"light":               words.Printer{}.Sweetness(10),
+		"festive":             words.Printer{}.Sweetness(20),
+		"at room temperature": words.Printer{}.Serving(plan.Room),
 	} {
 		require.Equal(t, want, plainSpaces(got))
 	}
@@ -83,7 +83,7 @@ func TestStepsInWords(t *testing.T) {
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
 			p, f := pudding(t, c.steps)
-			w := say.Step(p, f, c.step)
+			w := words.Printer{}.Step(p, f, c.step)
 			require.Equal(t, c.title, plainSpaces(w.Title))
 			require.Equal(t, c.done, w.Done)
 			if c.detail != "" {
@@ -96,21 +96,21 @@ func TestStepsInWords(t *testing.T) {
 
 func TestMarkHasGaugeAndScale(t *testing.T) {
 	p, f := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"mass_g":800}}`)
-	w := say.Step(p, f, 1)
+	w := words.Printer{}.Step(p, f, 1)
 	require.Equal(t, "Simmer down to 800 g, 25 mm", plainSpaces(w.Title))
 	require.Equal(t, "25 mm on the gauge, 1 800 g on the scale", plainSpaces(w.Target))
 	unweighed := p.Pots["main"]
 	unweighed.MassG = nil
 	p.Pots["main"] = unweighed
-	w = say.Step(p, forecast.Run(p, forecast.Options{}), 1)
+	w = words.Printer{}.Step(p, forecast.Run(p, forecast.Options{}), 1)
 	require.Equal(t, "25 mm on the gauge, 800 g in the pot", plainSpaces(w.Target))
-	require.Equal(t, "flame off", say.Flame(&plan.Step{Flame: vessel.Off}))
+	require.Equal(t, "flame off", words.Printer{}.Flame(&plan.Step{Flame: vessel.Off}))
 	percent := 40.0
-	require.Equal(t, "flame at 40 %", say.Flame(&plan.Step{FlamePct: &percent}))
+	require.Equal(t, "flame at 40 %", words.Printer{}.Flame(&plan.Step{FlamePct: &percent}))
 }
 
 func TestThicknessOnItsWay(t *testing.T) {
 	_, f := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"minutes":12}}`)
-	require.Equal(t, "Sip hot, Sip chilled", say.Thickness(f, plan.Hot))
-	require.Equal(t, "Sip chilled", say.Thickness(f, plan.Chilled))
+	require.Equal(t, "Sip hot, Sip chilled", words.Printer{}.Thickness(f, plan.Hot))
+	require.Equal(t, "Sip chilled", words.Printer{}.Thickness(f, plan.Chilled))
 }

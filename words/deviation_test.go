@@ -1,4 +1,4 @@
-package say_test
+package words_test
 
 import (
 	"testing"
@@ -10,7 +10,7 @@ import (
 	"kirdu/core/learn"
 	"kirdu/core/plan"
 	"kirdu/core/rescue"
-	"kirdu/web/say"
+	"kirdu/words"
 )
 
 // TestWhatIsToldHasWords holds that everything that can be told at the stove, but the
@@ -37,13 +37,13 @@ func TestWhatIsToldHasWords(t *testing.T) {
 		"Loosen it":                           {Kind: cook.Mended, Mend: &cook.Mend{Title: "Loosen it"}},
 		"":                                    {Kind: cook.Next, Step: 1},
 	} {
-		require.Equal(t, want, plainSpaces(say.Told(&s, e)), e.Kind)
+		require.Equal(t, want, plainSpaces(words.Printer{}.Told(&s, e)), e.Kind)
 	}
-	felt := say.Told(&s, cook.Event{Kind: cook.Felt, Part: "rice-short", Value: 1.1})
+	felt := words.Printer{}.Told(&s, cook.Event{Kind: cook.Felt, Part: "rice-short", Value: 1.1})
 	require.Contains(t, felt, "rice")
 	require.Contains(t, felt, "felt")
-	require.Equal(t, "Without it", say.Told(&s, cook.Event{Kind: cook.Skipped, Step: 77}), "a step of a newer log")
-	require.Empty(t, say.Told(&s, cook.Event{Kind: "sung"}))
+	require.Equal(t, "Without it", words.Printer{}.Told(&s, cook.Event{Kind: cook.Skipped, Step: 77}), "a step of a newer log")
+	require.Empty(t, words.Printer{}.Told(&s, cook.Event{Kind: "sung"}))
 }
 
 func TestWhatStaysBehindIsSaid(t *testing.T) {
@@ -51,7 +51,7 @@ func TestWhatStaysBehindIsSaid(t *testing.T) {
 	p, f := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"medium","until":{"minutes":5}}`)
 	p.EnsurePot(rescue.LeftPot)
 	p.Steps = append(p.Steps, plan.Step{Do: plan.Add, Pot: rescue.LeftPot, Items: []plan.Item{{Pot: plan.MainPot, Share: &share}}})
-	words := say.Step(p, f, 2)
+	words := words.Printer{}.Step(p, f, 2)
 	require.Equal(t, "Leave what sticks behind", words.Title)
 	require.Equal(t, "about 8 %", words.Detail)
 }

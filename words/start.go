@@ -1,4 +1,4 @@
-package say
+package words
 
 import (
 	"time"
@@ -17,7 +17,7 @@ type Start struct {
 
 // StartBy says by when each preparation and the pot itself must begin. It goes
 // by the long end of the likely time.
-func StartBy(p *plan.Plan, f *forecast.Forecast, serveAt time.Time, zone *time.Location) []Start {
+func (w Printer) StartBy(p *plan.Plan, f *forecast.Forecast, serveAt time.Time, zone *time.Location) []Start {
 	lit := serveAt.Add(-minutes(f.Time.TotalMin.High))
 	var starts []Start
 	add := func(at float64, what, detail string) {
@@ -27,9 +27,9 @@ func StartBy(p *plan.Plan, f *forecast.Forecast, serveAt time.Time, zone *time.L
 	potted := false
 	for i := range p.Steps {
 		s := &p.Steps[i]
-		words := Step(p, f, i)
+		words := w.Step(p, f, i)
 		if s.Do.IsPreparation() {
-			add(f.Steps[i].StartMin, words.Title, Minutes(s.FullMinutes()))
+			add(f.Steps[i].StartMin, words.Title, w.Minutes(s.FullMinutes()))
 		} else if !potted && s.PotName() == p.Served()[0] {
 			potted = true
 			add(0, words.Title, "into the pot")

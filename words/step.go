@@ -1,4 +1,4 @@
-package say
+package words
 
 import (
 	"fmt"
@@ -9,6 +9,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/rescue"
+	"kirdu/core/watch"
 )
 
 // A StepWords says one step of a plan.
@@ -21,10 +22,10 @@ type StepWords struct {
 }
 
 // Step puts a step into words; f is the forecast of its plan.
-func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
+func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	s := &p.Steps[i]
 	if s.Do.IsPreparation() {
-		return prepareWords(p, s)
+		return w.prepareWords(p, s)
 	}
 	switch s.Do {
 	case plan.Pressure:
@@ -33,7 +34,7 @@ func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		if s.Whistles == 1 {
 			title = "Under pressure, 1 whistle"
 		} else if s.Whistles == 0 {
-			title = "Under pressure for " + Minutes(s.FullMinutes())
+			title = "Under pressure for " + w.Minutes(s.FullMinutes())
 		}
 		if s.Release == "quick" {
 			return StepWords{Title: title, Detail: detail + "; then let the steam off, away from you", Done: "The pressure is off", Short: "pressure"}
@@ -44,80 +45,70 @@ func Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		if where == "" {
 			where = "on the counter"
 		}
-		return StepWords{Title: "Cool to " + Temperature(p, *s.ToC), Detail: where + "; within two hours down to 21 °C", Done: "It is cool", Short: "cool"}
+		return StepWords{Title: "Cool to " + w.Celsius(*s.ToC), Detail: where + "; within two hours down to " + w.Celsius(watch.Cool), Done: "It is cool", Short: "cool"}
 	case plan.Hold:
-		return StepWords{Title: "Keep it hot for " + Minutes(s.FullMinutes()), Detail: "covered, above 60 °C", Done: "Time is up", Short: "hold"}
+		return StepWords{Title: "Keep it hot for " + w.Minutes(s.FullMinutes()), Detail: "covered, above " + w.Celsius(watch.Hot), Done: "Time is up", Short: "hold"}
 	case plan.Bake:
-		return bakeWords(p, s)
+		return w.bakeWords(p, s)
 	case plan.Caramel:
-		until := "for " + Minutes(s.FullMinutes())
+		until := "for " + w.Minutes(s.FullMinutes())
 		if s.Until != nil && s.Until.Browning != "" {
 			until = "until " + s.Until.Browning
 		}
-		return StepWords{Title: "Brown " + Items(p, s.Items) + ", dry, " + until, Detail: Amounts(p, s.Items) + "; it browns on off the flame, and burns the skin: children away",
+		return StepWords{Title: "Brown " + w.Items(p, s.Items) + ", dry, " + until, Detail: w.Amounts(p, s.Items) + "; it browns on off the flame, and burns the skin: children away",
 			Done: "It is brown", Short: "caramel"}
 	case plan.Portion:
 		if s.Slices > 0 {
 			return StepWords{Title: fmt.Sprintf("Cut into %d", s.Slices), Detail: "a knife dipped in hot water", Done: "It is cut", Short: "cut"}
 		}
-		return StepWords{Title: fmt.Sprintf("Into %d bowls", s.Bowls), Detail: Grams(f.Yield.MassG.Value/float64(max(1, s.Bowls))) + " each", Done: "It is in the bowls", Short: "bowls"}
+		return StepWords{Title: fmt.Sprintf("Into %d bowls", s.Bowls), Detail: w.Grams(measure.Gram(f.Yield.MassG.Value/float64(max(1, s.Bowls)))) + " each", Done: "It is in the bowls", Short: "bowls"}
 	case plan.Mash:
-		return StepWords{Title: "Mash " + partOf(p, s.Of, "what is in the pot"), Detail: Number(*s.Pct, 0) + " % of it", Done: "It is mashed", Short: "mash"}
+		return StepWords{Title: "Mash " + w.partOf(p, s.Of, "what is in the pot"), Detail: w.Number(*s.Pct, 0) + " % of it", Done: "It is mashed", Short: "mash"}
 	case plan.Drain:
 		return StepWords{Title: "Pour the liquid off", Detail: "keep the solids; steam scalds, tilt away from you", Done: "It is drained", Short: "drain"}
 	case plan.Add:
-		return addWords(p, s, i)
+		return w.addWords(p, s, i)
 	case plan.Heat:
-		return heatWords(p, f, i)
+		return w.heatWords(p, f, i)
 	case plan.Rest:
 		cover := "open"
 		if s.Lidded() {
 			cover = "covered"
 		}
-		return StepWords{Title: "Let it stand, " + cover, Detail: Minutes(s.FullMinutes()) + " off the heat", Done: "It has stood", Short: "stand"}
+		return StepWords{Title: "Let it stand, " + cover, Detail: w.Minutes(s.FullMinutes()) + " off the heat", Done: "It has stood", Short: "stand"}
 	case plan.Chill:
-		return StepWords{Title: "Into the refrigerator, covered", Detail: Number(*s.Hours, 0) + " h; shallow bowls cool faster",
+		return StepWords{Title: "Into the refrigerator, covered", Detail: w.Number(*s.Hours, 0) + " h; shallow bowls cool faster",
 			Done: "It is cold", Short: "chill"}
 	}
 	return StepWords{Title: Capital(string(s.Do)), Done: "Done", Short: string(s.Do)}
 }
 
 // bakeWords are those of an oven, a slow cooker or a microwave oven.
-func bakeWords(p *plan.Plan, s *plan.Step) StepWords {
-	w := StepWords{Detail: Minutes(s.FullMinutes()), Done: "Time is up", Short: "bake"}
+func (w Printer) bakeWords(p *plan.Plan, s *plan.Step) StepWords {
+	said := StepWords{Detail: w.Minutes(s.FullMinutes()), Done: "Time is up", Short: "bake"}
 	switch s.BakeIn {
 	case "slow-cooker":
-		w.Title, w.Detail = "In the slow cooker", w.Detail+", lid on"
+		said.Title, said.Detail = "In the slow cooker", said.Detail+", lid on"
 	case "microwave":
-		w.Title, w.Detail = fmt.Sprintf("In the microwave oven at %.0f W", float64(*s.PowerW)), w.Detail+"; stir between, it boils over"
+		said.Title, said.Detail = w.Sprintf("In the microwave oven at %.0f W", float64(*s.PowerW)), said.Detail+"; stir between, it boils over"
 	default:
-		w.Title = "Bake at " + Temperature(p, *s.OvenC)
+		said.Title = "Bake at " + w.Celsius(*s.OvenC)
 	}
 	if s.Covered && s.BakeIn != "slow-cooker" {
-		w.Detail += ", covered"
+		said.Detail += ", covered"
 	}
 	if s.StirEveryMin != nil {
-		w.Detail += ", stir every " + Minutes(*s.StirEveryMin)
+		said.Detail += ", stir every " + w.Minutes(*s.StirEveryMin)
 	}
-	return w
-}
-
-// Temperature writes a temperature in the units of the kitchen.
-func Temperature(p *plan.Plan, t measure.Celsius) string {
-	text := Number(float64(t), 0) + " °C"
-	if p.US() {
-		const perKelvin, zero = 1.8, 32
-		text += " (" + Number(float64(t)*perKelvin+zero, 0) + " °F)"
-	}
-	return text
+	return said
 }
 
 // partOf names the part that a step works on, or what it works on otherwise.
-func partOf(p *plan.Plan, of, otherwise string) string {
+func (w Printer) partOf(p *plan.Plan, of, otherwise string) string {
 	if of == "" {
 		return otherwise
 	}
-	return ItemName(p, plan.Item{Part: of})
+	return w.ItemName(p, plan.Item{Part: of})
 }
 
 // prepared are the words of the preparations: title before the name, the word
@@ -129,32 +120,32 @@ var prepared = map[plan.Verb][3]string{
 	plan.Prep: {"Prepare ", "It is ready", "prepare"},
 }
 
-func prepareWords(p *plan.Plan, s *plan.Step) StepWords {
+func (w Printer) prepareWords(p *plan.Plan, s *plan.Step) StepWords {
 	words := prepared[s.Do]
 	title := words[0]
 	if s.Do == plan.Prep && s.What != "" {
 		title = Capital(s.What) + " "
 	}
-	what := Items(p, s.Items)
+	what := w.Items(p, s.Items)
 	if s.Of != "" {
-		what = partOf(p, s.Of, "")
+		what = w.partOf(p, s.Of, "")
 	}
-	detail := Minutes(s.FullMinutes())
-	if amounts := Amounts(p, s.Items); amounts != "" {
+	detail := w.Minutes(s.FullMinutes())
+	if amounts := w.Amounts(p, s.Items); amounts != "" {
 		detail = amounts + ", " + detail
 	}
 	switch s.Do {
 	case plan.Grind:
 		detail = "to " + map[string]string{"granules": "granules", "paste": "a paste", "flour": "flour"}[s.To] + ", " + detail
 	case plan.Squeeze:
-		detail = Number(*s.Pct, 0) + " % of it as juice, only what is loose, " + detail
+		detail = w.Number(*s.Pct, 0) + " % of it as juice, only what is loose, " + detail
 	case plan.Press:
 		what = "coconut"
 		if s.Coconuts > 0 {
-			detail = Number(s.Coconuts, -1) + " coconuts, " + detail
+			detail = w.Number(s.Coconuts, -1) + " coconuts, " + detail
 		}
 		for k, press := range s.Presses {
-			detail += fmt.Sprintf(" · press %d with %s of water", k+1, Millilitres(press.WaterML))
+			detail += fmt.Sprintf(" · press %d with %s of water", k+1, w.Millilitres(press.WaterML))
 		}
 	case plan.Melt:
 		if s.Strained() {
@@ -162,26 +153,26 @@ func prepareWords(p *plan.Plan, s *plan.Step) StepWords {
 		}
 	case plan.Fry, plan.Roast:
 		if s.Fat != nil {
-			detail += ", in " + Amounts(p, []plan.Item{*s.Fat})
+			detail += ", in " + w.Amounts(p, []plan.Item{*s.Fat})
 		}
 	}
 	return StepWords{Title: title + what, Detail: detail, Done: words[1], Short: words[2]}
 }
 
-func addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
-	names := Items(p, s.Items)
+func (w Printer) addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
+	names := w.Items(p, s.Items)
 	if p.Sweetens(i) {
-		return StepWords{Title: Capital(names) + " in", Detail: Amounts(p, s.Items) + ", in two goes; taste between",
+		return StepWords{Title: Capital(names) + " in", Detail: w.Amounts(p, s.Items) + ", in two goes; taste between",
 			Done: "Sugar is in", Short: "sugar"}
 	}
 	if s.Pot == rescue.LeftPot {
-		return StepWords{Title: "Leave what sticks behind", Detail: fmt.Sprintf("about %.0f %%", 100*s.Items[0].Portion()), Done: "It is poured over", Short: "pour over"}
+		return StepWords{Title: "Leave what sticks behind", Detail: w.Sprintf("about %.0f %%", 100*s.Items[0].Portion()), Done: "It is poured over", Short: "pour over"}
 	}
 	title := Capital(names) + " in"
 	if s.Topping {
 		title = Capital(names) + " on top"
 	}
-	return StepWords{Title: title, Detail: Amounts(p, s.Items), Done: "It is in", Short: "add"}
+	return StepWords{Title: title, Detail: w.Amounts(p, s.Items), Done: "It is in", Short: "add"}
 }
 
 var stirWords = map[plan.Stir]string{
@@ -189,12 +180,12 @@ var stirWords = map[plan.Stir]string{
 }
 
 // Stirring says a rhythm.
-func Stirring(s plan.Stir) string { return stirWords[s] }
+func (w Printer) Stirring(s plan.Stir) string { return stirWords[s] }
 
 // Flame says the flame of a heat step.
-func Flame(s *plan.Step) string {
+func (w Printer) Flame(s *plan.Step) string {
 	if s.FlamePct != nil {
-		return fmt.Sprintf("flame at %.0f %%", *s.FlamePct)
+		return w.Sprintf("flame at %.0f %%", *s.FlamePct)
 	}
 	if s.Flame == "off" {
 		return "flame off"
@@ -202,41 +193,41 @@ func Flame(s *plan.Step) string {
 	return strings.ReplaceAll(string(s.Flame), "-", " ") + " flame"
 }
 
-func heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
+func (w Printer) heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	s := &p.Steps[i]
 	u := s.Until
-	detail := Flame(s)
+	detail := w.Flame(s)
 	if s.Lidded() {
 		detail += ", lid on"
 	}
-	detail += ", " + Stirring(s.Stirring())
-	w := StepWords{Detail: detail, Done: "Done", Short: "cook"}
+	detail += ", " + w.Stirring(s.Stirring())
+	said := StepWords{Detail: detail, Done: "Done", Short: "cook"}
 	mark := markOf(f, i)
 	switch {
 	case u.Boil:
-		w.Title, w.Done, w.Short = "Bring to the boil", "It boils", "to the boil"
+		said.Title, said.Done, said.Short = "Bring to the boil", "It boils", "to the boil"
 	case u.RemainingPct != nil || u.MassG != nil:
-		w.Title, w.Done, w.Short = "Simmer down to the mark", "It is at the mark", "simmer down"
+		said.Title, said.Done, said.Short = "Simmer down to the mark", "It is at the mark", "simmer down"
 		if mark != nil {
-			w.Target = fmt.Sprintf("%.0f mm on the gauge, %s", mark.LevelMM, Exact(mark.MassG)+" in the pot")
+			said.Target = w.Sprintf("%.0f mm on the gauge, %s", mark.LevelMM, w.Exact(measure.Gram(mark.MassG))+" in the pot")
 			if mark.ScaleG != nil {
-				w.Target = fmt.Sprintf("%.0f mm on the gauge, %s on the scale", mark.LevelMM, Exact(*mark.ScaleG))
+				said.Target = w.Sprintf("%.0f mm on the gauge, %s on the scale", mark.LevelMM, w.Exact(measure.Gram(*mark.ScaleG)))
 			}
-			w.Title = fmt.Sprintf("Simmer down to %s, %.0f mm", Exact(mark.MassG), mark.LevelMM)
+			said.Title = w.Sprintf("Simmer down to %s, %.0f mm", w.Exact(measure.Gram(mark.MassG)), mark.LevelMM)
 		}
 	case u.Doneness != nil:
-		w.Title, w.Done, w.Short = "Simmer until the grain is "+wantedWord(u.Doneness.At), "It is soft", "simmer"
+		said.Title, said.Done, said.Short = "Simmer until the grain is "+wantedWord(u.Doneness.At), "It is soft", "simmer"
 	case u.Thickness != nil:
-		w.Title, w.Done, w.Short = "Cook until it is at "+thicknessWord(*u.Thickness), "It is thick", "thicken"
+		said.Title, said.Done, said.Short = "Cook until it is at "+thicknessWord(*u.Thickness), "It is thick", "thicken"
 	case u.TempC != nil:
-		w.Title, w.Done, w.Short = "Bring to "+Temperature(p, *u.TempC), "It is there", "warm"
+		said.Title, said.Done, said.Short = "Bring to "+w.Celsius(*u.TempC), "It is there", "warm"
 	case u.FreeWaterPct != nil:
-		w.Title, w.Done, w.Short = "Cook until the liquid is absorbed", "It is absorbed", "absorb"
+		said.Title, said.Done, said.Short = "Cook until the liquid is absorbed", "It is absorbed", "absorb"
 	case u.Minutes != nil:
-		w.Title, w.Done = "Simmer on for "+Minutes(*u.Minutes), "Time is up"
-		w.Short = "simmer"
+		said.Title, said.Done = "Simmer on for "+w.Minutes(*u.Minutes), "Time is up"
+		said.Short = "simmer"
 	}
-	return w
+	return said
 }
 
 func markOf(f *forecast.Forecast, step int) *forecast.Mark {
@@ -255,16 +246,16 @@ func shortName(m *pantry.Material) string {
 }
 
 // Items names what a step takes: "whole milk and short-grain white rice".
-func Items(p *plan.Plan, items []plan.Item) string {
+func (w Printer) Items(p *plan.Plan, items []plan.Item) string {
 	var names []string
 	for _, item := range items {
-		names = append(names, ItemName(p, item))
+		names = append(names, w.ItemName(p, item))
 	}
-	return Join(names)
+	return w.Join(names)
 }
 
 // ItemName names one item.
-func ItemName(p *plan.Plan, item plan.Item) string {
+func (w Printer) ItemName(p *plan.Plan, item plan.Item) string {
 	if material, ok := p.Pantry().Material(item.Material); ok {
 		return shortName(material)
 	}
@@ -274,28 +265,28 @@ func ItemName(p *plan.Plan, item plan.Item) string {
 	if material, ok := p.Pantry().Material(item.Part); ok {
 		return shortName(material)
 	}
-	return Pressed(item.Part)
+	return w.Pressed(item.Part)
 }
 
 // Amounts says what a step takes, each with its mass and in the cook's own
 // measures: "1 236 g whole milk (5 cups)".
-func Amounts(p *plan.Plan, items []plan.Item) string {
+func (w Printer) Amounts(p *plan.Plan, items []plan.Item) string {
 	var parts []string
 	for _, item := range items {
 		material, mass, err := p.Weigh(item)
 		switch {
 		case item.AboveMM > 0:
-			parts = append(parts, fmt.Sprintf("%s to %.0f mm above", ItemName(p, item), float64(item.AboveMM)))
+			parts = append(parts, w.Sprintf("%s to %.0f mm above", w.ItemName(p, item), float64(item.AboveMM)))
 		case err != nil:
-			parts = append(parts, ItemName(p, item))
+			parts = append(parts, w.ItemName(p, item))
 		default:
-			parts = append(parts, Grams(mass)+" "+shortName(material)+household(p, mass, material))
+			parts = append(parts, w.Grams(mass)+" "+shortName(material)+w.household(p, mass, material))
 		}
 	}
 	return strings.Join(parts, " · ")
 }
 
-func household(p *plan.Plan, mass measure.Gram, material *pantry.Material) string {
+func (w Printer) household(p *plan.Plan, mass measure.Gram, material *pantry.Material) string {
 	if text := p.Household(mass, material); text != "" {
 		return " (" + text + ")"
 	}
@@ -303,6 +294,6 @@ func household(p *plan.Plan, mass measure.Gram, material *pantry.Material) strin
 }
 
 // Pressed says which press a part is: "coconut.2" is "coconut (second press)".
-func Pressed(part string) string {
+func (w Printer) Pressed(part string) string {
 	return strings.NewReplacer(".1", " (first press)", ".2", " (second press)", ".3", " (third press)").Replace(part)
 }
