@@ -169,13 +169,22 @@ type writtenTask struct {
 	End   time.Time `json:"end"`
 }
 
-// Timetable writes a timetable as the plan format has it.
-func Timetable(t *timetable.Timetable, serve time.Time) ([]byte, error) {
+// A Late pudding is one that is not ready in time, as it is written.
+type Late struct {
+	Pudding int     `json:"pudding"`
+	Minutes float64 `json:"minutes"` // 0 where it cannot be cooked at all
+	Why     string  `json:"why"`
+	Remedy  string  `json:"remedy"`
+}
+
+// Timetable writes a timetable as the plan format has it, with what is late in
+// words.
+func Timetable(t *timetable.Timetable, serve time.Time, late []Late) ([]byte, error) {
 	written := struct {
 		Tasks    []writtenTask    `json:"tasks"`
-		Late     []timetable.Late `json:"late"`
+		Late     []Late        `json:"late"`
 		StartsAt *time.Time       `json:"starts_at"` // null where nothing can be cooked
-	}{Tasks: []writtenTask{}, Late: t.Late}
+	}{Tasks: []writtenTask{}, Late: append([]Late{}, late...)}
 	for _, task := range t.Tasks {
 		written.Tasks = append(written.Tasks, writtenTask{task, Moment(serve, task.Start), Moment(serve, task.End)})
 	}

@@ -33,7 +33,7 @@ func TestReadGatheringRefuses(t *testing.T) {
 	require.Equal(t, 2, g.Hands)
 	require.Equal(t, measure.Minute(30), g.Puddings[1].Serve)
 	require.Equal(t, "front", g.Burners["front"].Name)
-	out, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt)
+	out, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt, nil)
 	require.NoError(t, err)
 	var written struct {
 		Tasks []struct {
@@ -71,7 +71,7 @@ func FuzzReadGathering(f *testing.F) {
 	f.Fuzz(func(t *testing.T, data []byte) {
 		g, err := exchange.ReadGathering(data)
 		if err == nil {
-			_, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt)
+			_, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt, nil)
 			require.NoError(t, err)
 		}
 	})

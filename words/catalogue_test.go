@@ -48,8 +48,10 @@ func keysIn(t *testing.T, folder string) (keys map[string]bool) {
 // says: no typo loses a sentence.
 func TestTheCatalogueIsComplete(t *testing.T) {
 	named := keysIn(t, ".")
-	for key := range keysIn(t, "../core/rescue") {
-		named[key] = true
+	for _, folder := range []string{"../core/rescue", "../core/design"} {
+		for key := range keysIn(t, folder) {
+			named[key] = true
+		}
 	}
 	isKey := regexp.MustCompile(`^(rescue|repair|note|symptom|taste|target|change|miss|differ|scale|variant|late|wait)\.[a-z.-]+[a-z0-9]$`)
 	for key := range named {
@@ -67,7 +69,7 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 	for _, symptom := range rescue.Symptoms() {
 		require.Contains(t, english, "symptom."+string(symptom))
 	}
-	made := []string{"repair.", "symptom.", "rescue."} // put together from names
+	made := []string{"repair.", "symptom.", "rescue.", "variant.", "late.", "aim."} // put together from names
 	for key := range english {
 		known := named[key]
 		for _, rule := range watch.Rules() {

@@ -26,16 +26,24 @@ func forecastCommand() *cobra.Command {
 				return err
 			}
 			out, err := app.ForecastDocument(data)
-			if faults, ok := errors.AsType[measure.Faults](err); ok {
-				fmt.Fprintln(cmd.ErrOrStderr(), faults)
-				return exitError{faultsCode}
-			} else if err != nil {
-				return fmt.Errorf("write forecast: %w", err)
+			if err != nil {
+				return faulty(cmd, err)
 			}
 			_, err = fmt.Fprintln(cmd.OutOrStdout(), string(out))
 			return err
 		},
 	}
+}
+
+// faulty prints the faults of a document, one a line, and returns what ends the
+// program; another error it returns as it is.
+func faulty(cmd *cobra.Command, err error) error {
+	faults, ok := errors.AsType[measure.Faults](err)
+	if !ok {
+		return err
+	}
+	fmt.Fprintln(cmd.ErrOrStderr(), faults)
+	return exitError{faultsCode}
 }
 
 // readPlanFile reads a plan.

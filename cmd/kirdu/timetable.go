@@ -1,14 +1,10 @@
 package main
 
 import (
-	"errors"
 	"fmt"
+	"kirdu/app"
 
 	"github.com/spf13/cobra"
-
-	"kirdu/core/measure"
-	"kirdu/core/timetable"
-	"kirdu/exchange"
 )
 
 func timetableCommand() *cobra.Command {
@@ -19,20 +15,13 @@ func timetableCommand() *cobra.Command {
 			"tasks with their times, burners, pots and hands, what will be late and why, and when the day starts.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			data, err := readFile(args[0], cmd.InOrStdin(), exchange.MaxGatheringBytes)
+			data, err := readFile(args[0], cmd.InOrStdin(), app.MaxGatheringBytes)
 			if err != nil {
 				return err
 			}
-			g, err := exchange.ReadGathering(data)
-			if faults, ok := errors.AsType[measure.Faults](err); ok {
-				fmt.Fprintln(cmd.ErrOrStderr(), faults)
-				return exitError{faultsCode}
-			} else if err != nil {
-				return err
-			}
-			out, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt)
+			out, err := app.TimetableDocument(data)
 			if err != nil {
-				return err
+				return faulty(cmd, err)
 			}
 			_, err = fmt.Fprintln(cmd.OutOrStdout(), string(out))
 			return err

@@ -10,7 +10,6 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/core/pot"
 	"kirdu/core/vessel"
 )
 
@@ -25,20 +24,44 @@ type Aims struct {
 
 // A Change is one amount or target that balancing moved.
 type Change struct {
-	Path string `json:"path"` // in the plan document
-	From string `json:"from"`
-	To   string `json:"to"`
-	Why  string `json:"why"`
+	Path    string // in the plan document
+	From    string
+	To      string
+	Of      ChangeOf
+	Percent float64 // by how much an amount grows, below 0 if it shrinks; NaN where it cannot be said
 }
+
+// ChangeOf is what balancing moved.
+type ChangeOf string
+
+// What balancing moves.
+const (
+	AmountChanged    ChangeOf = "amount"
+	ReductionChanged ChangeOf = "reduction"
+	TimeChanged      ChangeOf = "time"
+	FlameChanged     ChangeOf = "flame"
+)
 
 // A Miss is an aim that could not be met, how near it came, and what was in the
 // way.
 type Miss struct {
-	Aim     string  `json:"aim"`
-	Wanted  float64 `json:"wanted"`
-	Reached float64 `json:"reached"`
-	Because string  `json:"because"`
+	Aim     string
+	Wanted  float64
+	Reached float64
+	Because Obstacle
+	Lock    string // for Locked: which
 }
+
+// An Obstacle is what stands between a plan and an aim.
+type Obstacle string
+
+// The obstacles.
+const (
+	Locked   Obstacle = "locked"   // one lock is in the way
+	Locks    Obstacle = "locks"    // several together are
+	NoFlour  Obstacle = "no-flour" // nothing in it makes it so thick
+	NoAmount Obstacle = "no-amount"
+)
 
 // Balanced is a plan that comes as near to its aims as the locks let it.
 type Balanced struct {
@@ -515,11 +538,11 @@ func changes(before, after *plan.Plan, levers []lever) []Change {
 		if from == to {
 			continue
 		}
-		list = append(list, Change{Path: l.path, From: from, To: to, Why: why(before, after, l, from, to)})
+		list = append(list, Change{Path: l.path, From: from, To: to, Of: l.changes(), Percent: grows(before, after, l)})
 	}
 	for i := range before.Steps {
 		if from, to := before.Steps[i].Flame, after.Steps[i].Flame; from != to {
-			list = append(list, Change{Path: fmt.Sprintf("steps[%d].flame", i), From: string(from), To: string(to), Why: "another flame, so that it takes another time"})
+			list = append(list, Change{Path: fmt.Sprintf("steps[%d].flame", i), From: string(from), To: string(to), Of: FlameChanged})
 		}
 	}
 	return list
@@ -535,24 +558,29 @@ func leverText(p *plan.Plan, l lever) string {
 	return p.Steps[l.step].Items[l.item].Amount
 }
 
-func why(before, after *plan.Plan, l lever, from, to string) string {
-	if l.kind == TimeLock {
-		return fmt.Sprintf("%s min for %s min", to, from)
+// changes says what a lever is.
+func (l lever) changes() ChangeOf {
+	switch {
+	case l.kind == TimeLock:
+		return TimeChanged
+	case l.item < 0:
+		return ReductionChanged
 	}
-	if l.item < 0 {
-		return fmt.Sprintf("reduced to %s %% for %s %%", to, from)
+	return AmountChanged
+}
+
+// grows returns by how many per cent an amount grows, NaN where it is none or cannot
+// be weighed.
+func grows(before, after *plan.Plan, l lever) float64 {
+	if l.changes() != AmountChanged {
+		return math.NaN()
 	}
 	_, one, errOne := before.Weigh(before.Steps[l.step].Items[l.item])
 	_, other, errOther := after.Weigh(after.Steps[l.step].Items[l.item])
 	if errOne != nil || errOther != nil || one <= 0 {
-		return ""
+		return math.NaN()
 	}
-	percent := 100 * (float64(other/one) - 1)
-	word := "more"
-	if percent < 0 {
-		word = "less"
-	}
-	return fmt.Sprintf("%.0f %% %s", math.Abs(percent), word)
+	return 100 * (float64(other/one) - 1)
 }
 
 // misses lists the aims that were not met.
@@ -584,36 +612,33 @@ func (b *balancer) missed(o measured, all, free []lever, locked []string) []Miss
 	if len(list) == 0 {
 		return list
 	}
-	because := b.inTheWay(size(b.residual(o)), all, free, locked)
+	because, lock := b.inTheWay(size(b.residual(o)), all, free, locked)
 	for i := range list {
-		list[i].Because = because
+		list[i].Because, list[i].Lock = because, lock
 	}
 	return list
 }
 
 // inTheWay finds the lock without which the aims would be met, or says that no
 // amounts reach them.
-func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) string {
+func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) (because Obstacle, lock string) {
 	for _, lock := range locked {
 		without := slices.DeleteFunc(slices.Clone(all), func(l lever) bool { return l.lock != lock && slices.Contains(locked, l.lock) })
 		if len(without) == len(free) {
 			continue
 		}
 		if _, o := b.solve(without); size(b.residual(o)) < min(best/2, 2*metThickness) {
-			return fmt.Sprintf("%s is locked", lock)
+			return Locked, lock
 		}
 	}
 	if len(locked) > 0 {
 		if _, o := b.solve(all); size(b.residual(o)) < min(best/2, 2*metThickness) {
-			return "several locks together are in the way"
+			return Locks, ""
 		}
 	}
-	return "no amounts of these materials reach it: " + nearestWords(b)
-}
-
-func nearestWords(b *balancer) string {
-	if b.aims.Thickness != nil && *b.aims.Thickness > 7 {
-		return "it would have to " + pot.ThicknessWord(*b.aims.Thickness) + "; add flour or starch"
+	const paste = 7 // grades: so thick no milk and grain get
+	if b.aims.Thickness != nil && *b.aims.Thickness > paste {
+		return NoFlour, ""
 	}
-	return "add one that thickens, thins or sweetens"
+	return NoAmount, ""
 }

@@ -17,26 +17,25 @@ import (
 // A Variant is one of the questions that cooks argue about, asked of a plan:
 // the same pudding with one thing otherwise.
 type Variant struct {
-	Key      string
-	Question string // "sugar late or early"
-	Label    string // what is otherwise here: "sugar from the start"
-	Plan     *plan.Plan
+	Key   string
+	Label string // key of what is otherwise here
+	Plan  *plan.Plan
 }
 
 // variants in the order in which they are offered. Each changes the plan and
 // says what is otherwise then, "" where the question does not arise.
 var variants = []struct {
-	key, question string
-	change        func(*plan.Plan) string
+	key    string
+	change func(*plan.Plan) string
 }{
-	{"sugar", "sugar late or early", sugarOtherwise},
-	{"cooker", "open pot or cooker", cookerOtherwise},
-	{"coconut", "three presses or a tin", coconutOtherwise},
-	{"reduction", "half or lightly reduced", reductionOtherwise},
-	{"soda", "with or without a pinch of soda", sodaOtherwise},
-	{"soak", "soaked before or not", soakOtherwise},
-	{"grain", "long or short grain", grainOtherwise},
-	{"serve", "hot or chilled", serveOtherwise},
+	{"sugar", sugarOtherwise},
+	{"cooker", cookerOtherwise},
+	{"coconut", coconutOtherwise},
+	{"reduction", reductionOtherwise},
+	{"soda", sodaOtherwise},
+	{"soak", soakOtherwise},
+	{"grain", grainOtherwise},
+	{"serve", serveOtherwise},
 }
 
 // Variants lists the questions that arise for a plan, with the other answer to
@@ -50,7 +49,7 @@ func Variants(p *plan.Plan) []Variant {
 			continue
 		}
 		if changed, err := plan.Reread(changed); err == nil {
-			all = append(all, Variant{v.key, v.question, label, changed})
+			all = append(all, Variant{v.key, label, changed})
 		}
 	}
 	return all
@@ -92,11 +91,11 @@ func sugarOtherwise(p *plan.Plan) string {
 	if early && sweet < last {
 		p.MoveStep(sweet, last)
 		p.InsertStep(last+1, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Low, Stir: plan.StirOften, Until: &plan.Until{Minutes: minutes(3)}})
-		return "sugar at the end"
+		return "variant.sugar-at-the-end"
 	}
 	if !early && sweet > first+1 {
 		p.MoveStep(sweet, first+1)
-		return "sugar from the start"
+		return "variant.sugar-from-the-start"
 	}
 	return ""
 }
@@ -133,7 +132,7 @@ func cookerOtherwise(p *plan.Plan) string {
 			pot := p.Steps[at].Pot
 			p.Steps[at] = plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.High, Stir: plan.StirNow, Until: &plan.Until{Boil: true}}
 			p.InsertStep(at+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Low, Stir: plan.StirNow, Until: &plan.Until{Doneness: target}, Lid: yes()})
-			return "in the open pot"
+			return "variant.in-the-open-pot"
 		}
 		return ""
 	}
@@ -156,7 +155,7 @@ func cookerOtherwise(p *plan.Plan) string {
 	if len(p.Steps[step+2].Items) == 0 {
 		p.RemoveStep(step + 2)
 	}
-	return "the grain from the cooker"
+	return "variant.the-grain-from-the"
 }
 
 func yes() *bool {
@@ -233,7 +232,7 @@ func pressedFor(p *plan.Plan, name string) string {
 	pot := p.Steps[last].Pot
 	p.InsertStep(last+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Off, Stir: plan.StirNone, Until: &plan.Until{Minutes: minutes(2)}})
 	p.InsertStep(last+2, plan.Step{Do: plan.Add, Pot: pot, Slowly: true, Items: []plan.Item{{Part: name + ".1"}}})
-	return "coconut pressed three times"
+	return "variant.coconut-pressed-three-times"
 }
 
 // tinsFor takes a tin for the first press and light coconut milk for the rest.
@@ -268,7 +267,7 @@ func tinsFor(p *plan.Plan, at int) string {
 		}
 	}
 	p.RemoveStep(at)
-	return "coconut milk from tins"
+	return "variant.coconut-milk-from-tins"
 }
 
 // reductionOtherwise reduces far, or lightly, from so much milk that the same
@@ -279,9 +278,9 @@ func reductionOtherwise(p *plan.Plan) string {
 	if at < 0 || p.Steps[at].Until.RemainingPct == nil {
 		return ""
 	}
-	was, to, label := *p.Steps[at].Until.RemainingPct, half, "reduced to half"
+	was, to, label := *p.Steps[at].Until.RemainingPct, half, "variant.reduced-to-half"
 	if was < between {
-		to, label = light, "lightly reduced"
+		to, label = light, "variant.lightly-reduced"
 	}
 	for i := range at {
 		for j := range p.Steps[i].Items {
@@ -311,7 +310,7 @@ func sodaOtherwise(p *plan.Plan) string {
 			case err != nil:
 			case m.Slug == soda:
 				p.RemoveItem(i, j)
-				return "without soda"
+				return "variant.without-soda"
 			case m.Kind == "dairy" && m.Behaviour == pantry.Liquid:
 				if milk < 0 && p.Steps[i].Do == plan.Add {
 					milk = i
@@ -325,13 +324,13 @@ func sodaOtherwise(p *plan.Plan) string {
 	}
 	const perLitre = 0.5 // g: a small pinch in half a litre. Source: the model, section 8
 	p.Steps[milk].Items = append(p.Steps[milk].Items, plan.Item{Material: soda, Amount: fmt.Sprintf("%.1f g", math.Max(0.1, perLitre*litres))})
-	return "with a pinch of soda"
+	return "variant.with-a-pinch-of"
 }
 
 func soakOtherwise(p *plan.Plan) string {
 	if at := slices.IndexFunc(p.Steps, func(s plan.Step) bool { return s.Do == plan.Soak && len(s.Items) == 1 }); at >= 0 {
 		if p.Unprepare(at) {
-			return "not soaked"
+			return "variant.not-soaked"
 		}
 		return ""
 	}
@@ -339,11 +338,11 @@ func soakOtherwise(p *plan.Plan) string {
 	if step < 0 || p.Prepare(step, place, "soak", 60) != nil {
 		return ""
 	}
-	return "soaked for an hour"
+	return "variant.soaked-for-an-hour"
 }
 
 func grainOtherwise(p *plan.Plan) string {
-	for _, pair := range [][3]string{{"rice-short", "rice-long", "long grain"}, {"rice-long", "rice-short", "short grain"}, {"rice-basmati", "rice-short", "short grain"}} {
+	for _, pair := range [][3]string{{"rice-short", "rice-long", "variant.long-grain"}, {"rice-long", "rice-short", "variant.short-grain"}, {"rice-basmati", "rice-short", "variant.short-grain"}} {
 		uses := slices.ContainsFunc(p.Steps, func(s plan.Step) bool {
 			return slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Material == pair[0] })
 		})
@@ -358,8 +357,8 @@ func grainOtherwise(p *plan.Plan) string {
 func serveOtherwise(p *plan.Plan) string {
 	if p.Serve == plan.Chilled {
 		p.ServeAs(plan.Hot)
-		return "served hot"
+		return "variant.served-hot"
 	}
 	p.ServeAs(plan.Chilled)
-	return "served chilled"
+	return "variant.served-chilled"
 }

@@ -3,7 +3,6 @@ package design
 import (
 	"cmp"
 	"errors"
-	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -42,9 +41,17 @@ type Outcome struct {
 // A Scaled is one way of making a pudding for more or fewer people.
 type Scaled struct {
 	Kind    ScaleKind
-	Detail  string // "the boathouse pot", "medium-high"
+	With    Means
 	Plan    *plan.Plan
 	Outcome Outcome
+}
+
+// Means are what a way of scaling takes that the pudding did not.
+type Means struct {
+	Pot          string
+	Burner       string
+	Flame        vessel.Flame
+	ReducedFirst bool // over another burner: the milk alone
 }
 
 // ScaleKind says what is done differently.
@@ -100,10 +107,10 @@ func Scale(p *plan.Plan, bowls int, kit Kit) (Scaling, error) {
 
 	clock := byTheClock(p, before)
 	clock.Scale(bowls)
-	result.Clock = s.finish(ByTheClock, "", clock)
+	result.Clock = s.finish(ByTheClock, Means{}, clock)
 	mark := p.Clone()
 	mark.Scale(bowls)
-	result.Mark = s.finish(ToTheMark, "", mark)
+	result.Mark = s.finish(ToTheMark, Means{}, mark)
 
 	grown := base.Clone()
 	grown.ScaleWithTaste(bowls)
@@ -126,11 +133,11 @@ type scaler struct {
 
 func (s *scaler) proposals(grown *plan.Plan, kit Kit) []Scaled {
 	var found []Scaled
-	offer := func(kind ScaleKind, detail string, p *plan.Plan) bool {
+	offer := func(kind ScaleKind, with Means, p *plan.Plan) bool {
 		if p == nil {
 			return false
 		}
-		done := s.finish(kind, detail, p)
+		done := s.finish(kind, with, p)
 		if !s.near(done.Outcome) {
 			return false
 		}
@@ -140,16 +147,16 @@ func (s *scaler) proposals(grown *plan.Plan, kit Kit) []Scaled {
 	pots := s.pots(grown, kit)
 	for _, pot := range pots {
 		in := inPot(grown, pot.Pot)
-		kind, detail := OtherPot, pot.name
+		kind, means := OtherPot, Means{Pot: pot.name}
 		if !pot.other {
-			kind, detail = JustAmounts, ""
+			kind, means = JustAmounts, Means{}
 		}
 		// What changes least is tried first, in each pot that holds it all.
-		offer(kind, detail, s.match(in))
-		offer(ReduceFirst, detail, s.turn(in, reduceFirst))
-		offer(LessMilk, detail, s.turn(in, lessMilk))
+		offer(kind, means, s.match(in))
+		offer(ReduceFirst, means, s.turn(in, reduceFirst))
+		offer(LessMilk, means, s.turn(in, lessMilk))
 		for _, flame := range otherFlames(in) {
-			if offer(OtherFlame, join(words(flame), detail), s.match(withFlame(in, flame))) {
+			if offer(OtherFlame, Means{Pot: means.Pot, Flame: flame}, s.match(withFlame(in, flame))) {
 				break
 			}
 		}
@@ -159,22 +166,13 @@ func (s *scaler) proposals(grown *plan.Plan, kit Kit) []Scaled {
 			}
 			hotter := in.Clone()
 			hotter.Burner = burner
-			_ = offer(OtherBurner, join(burner.Name, detail), s.match(hotter)) ||
-				offer(OtherBurner, join(burner.Name+", the milk reduced first", detail), s.turn(hotter, reduceFirst))
+			_ = offer(OtherBurner, Means{Pot: means.Pot, Burner: burner.Name}, s.match(hotter)) ||
+				offer(OtherBurner, Means{Pot: means.Pot, Burner: burner.Name, ReducedFirst: true}, s.turn(hotter, reduceFirst))
 		}
 	}
-	offer(TwoPots, "", s.twoPots(grown, kit))
+	offer(TwoPots, Means{}, s.twoPots(grown, kit))
 	return choose(found)
 }
-
-func join(a, b string) string {
-	if b == "" {
-		return a
-	}
-	return a + ", " + b
-}
-
-func words(f vessel.Flame) string { return string(f) + " flame" }
 
 func full(b vessel.Burner) measure.Watt {
 	power, _ := b.Power(vessel.High, 0)
@@ -243,8 +241,8 @@ func (s *scaler) near(o Outcome) bool {
 		math.Abs(o.Sweet-s.goal.Sweet) <= nearSweet && math.Abs(o.Done-s.goal.Done) <= nearDone
 }
 
-func (s *scaler) finish(kind ScaleKind, detail string, p *plan.Plan) Scaled {
-	return Scaled{kind, detail, p, outcome(p, forecast.Run(p, forecast.Options{NominalOnly: true}), s.before)}
+func (s *scaler) finish(kind ScaleKind, with Means, p *plan.Plan) Scaled {
+	return Scaled{kind, with, p, outcome(p, forecast.Run(p, forecast.Options{NominalOnly: true}), s.before)}
 }
 
 // outcome reads the figures of a forecast. Done is that of the part which is
@@ -387,7 +385,7 @@ func ComeOutLike(p, other *plan.Plan) (matched *plan.Plan, before, after Outcome
 			p = found
 		}
 	}
-	return p, s.goal, s.finish("", "", p).Outcome
+	return p, s.goal, s.finish("", Means{}, p).Outcome
 }
 
 // tidy rounds the mark to what a scale is read to.
@@ -633,7 +631,7 @@ func (s *scaler) best(p *plan.Plan) *plan.Plan {
 		return nil
 	}
 	for _, tried := range []*plan.Plan{s.match(p), s.turn(p, reduceFirst), s.turn(p, lessMilk)} {
-		if tried != nil && s.near(s.finish("", "", tried).Outcome) {
+		if tried != nil && s.near(s.finish("", Means{}, tried).Outcome) {
 			return tried
 		}
 	}
@@ -685,34 +683,4 @@ func together(first, second *plan.Plan, serves int) *plan.Plan {
 // isPart reports whether a name is that of a prepared part.
 func isPart(p *plan.Plan, name string) bool {
 	return slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Do.IsPreparation() && s.Name == name })
-}
-
-// Words says in plain words what a way of scaling does.
-func (k ScaleKind) Words(detail string) string {
-	switch k {
-	case ReduceFirst:
-		return with("Reduce the milk first, the grain in later", detail)
-	case OtherPot:
-		return fmt.Sprintf("Cook it in %s", detail)
-	case OtherBurner:
-		return fmt.Sprintf("Over the stronger flame: %s", detail)
-	case OtherFlame:
-		return fmt.Sprintf("Reduce over a %s", detail)
-	case TwoPots:
-		return "Two pots side by side"
-	case LessMilk:
-		return with("Less milk, reduced less", detail)
-	case JustAmounts:
-		return "The amounts, with mark and sugar set anew"
-	case ByTheClock:
-		return "Multiplied, by the clock"
-	}
-	return "Multiplied, waited out to the mark"
-}
-
-func with(text, detail string) string {
-	if detail == "" {
-		return text
-	}
-	return text + ", in " + detail
 }

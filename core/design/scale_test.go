@@ -37,7 +37,7 @@ func TestScalingKeepsThePudding(t *testing.T) {
 			t.Logf("before: %.2f grade, %.2f %%, done %.2f, %.0f min", b.Thickness, b.Sweet, b.Done, b.Minutes)
 			for _, x := range append([]design.Scaled{s.Clock, s.Mark}, s.Proposals...) {
 				o := x.Outcome
-				t.Logf("%s %s: %.2f grade, %.2f %%, done %.2f, %.0f min, hands %.0f, fill %.2f, yield %.0f", x.Kind, x.Detail, o.Thickness, o.Sweet, o.Done, o.Minutes, o.HandsOn, o.Fill, o.YieldG)
+				t.Logf("%s %v: %.2f grade, %.2f %%, done %.2f, %.0f min, hands %.0f, fill %.2f, yield %.0f", x.Kind, x.With, o.Thickness, o.Sweet, o.Done, o.Minutes, o.HandsOn, o.Fill, o.YieldG)
 			}
 			require.Less(t, s.Clock.Outcome.Thickness, b.Thickness-0.2, "thin by the clock")
 			require.Greater(t, s.Mark.Outcome.Done, b.Done+0.3, "overcooked at the mark")
@@ -147,14 +147,6 @@ func TestNothingToReduce(t *testing.T) {
 	require.NoError(t, err)
 	_, err = design.Scale(p, 8, kit)
 	require.ErrorIs(t, err, design.ErrNoMark)
-}
-
-func TestEveryWayOfScalingHasWords(t *testing.T) {
-	for _, kind := range []design.ScaleKind{design.ByTheClock, design.ToTheMark, design.ReduceFirst, design.OtherPot, design.OtherBurner,
-		design.OtherFlame, design.TwoPots, design.LessMilk, design.JustAmounts} {
-		require.NotEmpty(t, kind.Words(""), kind)
-	}
-	require.Equal(t, "Less milk, reduced less, in the wide pan", design.LessMilk.Words("the wide pan"))
 }
 
 func BenchmarkScaling(b *testing.B) {

@@ -1,32 +1,54 @@
 package plan
 
 import (
-	"fmt"
+	"reflect"
 	"slices"
-	"strings"
 
 	"kirdu/core/measure"
 )
 
 // A Difference is one thing that two versions of a plan do not have in common.
 type Difference struct {
-	What     string // "whole milk", "step 3, flame"
-	From, To string // "" where one of them does not have it
+	Of   DifferenceOf
+	Name string // the pot; the slug of the material
+	From int    // index of the step in the earlier version, -1 if it is new
+	To   int    // and in the later, -1 if it is gone
+
+	// Masses of a material, 0 where it is not in.
+	Before, After measure.Gram
 }
+
+// DifferenceOf is what differs.
+type DifferenceOf string
+
+// What may differ.
+const (
+	OfName      DifferenceOf = "name"
+	OfNotes     DifferenceOf = "notes"
+	OfBowls     DifferenceOf = "bowls"
+	OfServing   DifferenceOf = "serving"
+	OfThickness DifferenceOf = "thickness"
+	OfPot       DifferenceOf = "pot"
+	OfBurner    DifferenceOf = "burner"
+	OfMaterial  DifferenceOf = "material"
+	OfStep      DifferenceOf = "step"
+)
 
 // Differences lists what is otherwise in b than in a: the frame, the materials
 // by their whole amount, and the steps, paired in their order.
 func Differences(a, b *Plan) []Difference {
 	var d differ
-	d.note("name", a.Name, b.Name)
-	d.note("notes", a.Notes, b.Notes)
-	d.note("bowls", fmt.Sprint(a.Serves), fmt.Sprint(b.Serves))
-	d.note("served", string(a.Serve), string(b.Serve))
-	d.note("thickness wanted", a.aimWords(), b.aimWords())
+	d.note(OfName, "", a.Name != b.Name)
+	d.note(OfNotes, "", a.Notes != b.Notes)
+	d.note(OfBowls, "", a.Serves != b.Serves)
+	d.note(OfServing, "", a.Serve != b.Serve)
+	d.note(OfThickness, "", !reflect.DeepEqual(a.aimedThickness(), b.aimedThickness()))
 	for _, name := range b.PotNamesSorted() {
-		d.note("pot "+name, a.potWords(name), b.potWords(name))
+		one, there := a.Pots[name]
+		other := b.Pots[name]
+		d.note(OfPot, name, !there || one.Name != other.Name || one.Capacity() != other.Capacity())
 	}
-	d.note("burner", burnerWords(a), burnerWords(b))
+	d.note(OfBurner, "", a.Burner.Name != b.Burner.Name || a.Burner.PowerW != b.Burner.PowerW)
 	d.materials(a, b)
 	d.steps(a, b)
 	return d.list
@@ -34,30 +56,17 @@ func Differences(a, b *Plan) []Difference {
 
 type differ struct{ list []Difference }
 
-func (d *differ) note(what, from, to string) {
-	if from != to {
-		d.list = append(d.list, Difference{what, from, to})
+func (d *differ) note(of DifferenceOf, name string, differs bool) {
+	if differs {
+		d.list = append(d.list, Difference{Of: of, Name: name, From: -1, To: -1})
 	}
 }
 
-func (p *Plan) aimWords() string {
-	if p.Aim == nil || p.Aim.Thickness == nil {
-		return ""
+func (p *Plan) aimedThickness() *float64 {
+	if p.Aim == nil {
+		return nil
 	}
-	return fmt.Sprintf("%.2g", *p.Aim.Thickness)
-}
-
-func (p *Plan) potWords(name string) string {
-	pot, ok := p.Pots[name]
-	if !ok {
-		return ""
-	}
-	const perLitre = 1000
-	return strings.TrimSpace(fmt.Sprintf("%s %.1f l", pot.Name, float64(pot.Capacity())/perLitre))
-}
-
-func burnerWords(p *Plan) string {
-	return strings.TrimSpace(fmt.Sprintf("%s %.0f W", p.Burner.Name, float64(p.Burner.PowerW)))
+	return p.Aim.Thickness
 }
 
 // materials compares the whole amount of each material, in the order in which
@@ -73,26 +82,9 @@ func (d *differ) materials(a, b *Plan) {
 	for _, slug := range order {
 		const same = 0.005
 		if x, y := one[slug], other[slug]; x != y && (x == 0 || y == 0 || max(x, y)/min(x, y)-1 > same) {
-			d.note(a.materialName(b, slug), gramWords(x), gramWords(y))
+			d.list = append(d.list, Difference{Of: OfMaterial, Name: slug, From: -1, To: -1, Before: x, After: y})
 		}
 	}
-}
-
-func gramWords(g measure.Gram) string {
-	if g == 0 {
-		return ""
-	}
-	const digits = 3
-	return fmt.Sprintf("%v g", measure.RoundSignificant(float64(g), digits))
-}
-
-func (p *Plan) materialName(other *Plan, slug string) string {
-	for _, plan := range []*Plan{p, other} {
-		if m, ok := plan.Pantry().Material(slug); ok {
-			return strings.ToLower(m.ShortName())
-		}
-	}
-	return slug
 }
 
 // amounts adds up what goes in of each material, and lists them in their order.
@@ -134,16 +126,29 @@ func (d *differ) steps(a, b *Plan) {
 	i, j := 0, 0
 	for _, pair := range append(pairs, [2]int{len(a.Steps), len(b.Steps)}) {
 		for ; i < pair[0]; i++ {
-			d.note(fmt.Sprintf("step %d", i+1), a.stepWords(i), "")
+			d.list = append(d.list, Difference{Of: OfStep, From: i, To: -1})
 		}
 		for ; j < pair[1]; j++ {
-			d.note(fmt.Sprintf("step %d", j+1), "", b.stepWords(j))
+			d.list = append(d.list, Difference{Of: OfStep, From: -1, To: j})
 		}
 		if i < len(a.Steps) && j < len(b.Steps) {
-			d.note(fmt.Sprintf("step %d, %s", j+1, b.Steps[j].Do), a.stepWords(i), b.stepWords(j))
+			if !reflect.DeepEqual(settings(a.Steps[i]), settings(b.Steps[j])) {
+				d.list = append(d.list, Difference{Of: OfStep, From: i, To: j})
+			}
 			i, j = i+1, j+1
 		}
 	}
+}
+
+// settings is a step without its amounts, which are told by material, and
+// without what the cook wrote to it.
+func settings(s Step) Step {
+	s = s.clone()
+	s.Note, s.Name, s.Fat, s.In, s.Coconuts, s.Presses = "", "", nil, nil, 0, nil
+	for i := range s.Items {
+		s.Items[i].Amount, s.Items[i].Also = "", ""
+	}
+	return s
 }
 
 // kindOf tells steps apart by what they do and what they take, not by how much
@@ -185,125 +190,4 @@ func commonSteps(a, b []Step) [][2]int {
 		}
 	}
 	return pairs
-}
-
-// stepWords says the settings of a step, without the amounts.
-func (p *Plan) stepWords(i int) string {
-	s := &p.Steps[i]
-	words := []string{string(s.Do)}
-	say := func(format string, values ...any) { words = append(words, fmt.Sprintf(format, values...)) }
-	if s.What != "" {
-		say("%s", s.What)
-	}
-	for _, item := range s.Items {
-		switch {
-		case item.Material != "":
-			say("%s", p.materialName(p, item.Material)+stateWords(item.State))
-		case item.Part != "":
-			say("%s", item.Part)
-		default:
-			say("from %s", item.Pot)
-		}
-	}
-	if s.Of != "" {
-		say("%s", s.Of)
-	}
-	if s.Pot != "" {
-		say("in %s", s.Pot)
-	}
-	p.flameWords(s, say)
-	if s.Minutes != nil {
-		say("%v min", *s.Minutes)
-	}
-	if s.Whistles > 0 {
-		say("%d whistles", s.Whistles)
-	}
-	if s.Hours != nil {
-		say("%v h", *s.Hours)
-	}
-	if s.Pct != nil {
-		say("%v %%", *s.Pct)
-	}
-	if s.ToC != nil {
-		say("to %v °C", *s.ToC)
-	}
-	if s.TempC != nil {
-		say("at %v °C", *s.TempC)
-	}
-	for _, word := range []string{s.Where, s.Release, s.To, s.BakeIn} {
-		if word != "" {
-			say("%s", word)
-		}
-	}
-	if s.OvenC != nil {
-		say("%v °C", *s.OvenC)
-	}
-	if s.PowerW != nil {
-		say("%v W", *s.PowerW)
-	}
-	if s.Bowls > 0 {
-		say("%d bowls", s.Bowls)
-	}
-	if s.Slices > 0 {
-		say("%d slices", s.Slices)
-	}
-	for _, flag := range []struct {
-		on   bool
-		word string
-	}{{s.Slowly, "slowly"}, {s.Topping, "on top"}, {s.Covered, "covered"}, {s.Lid != nil && *s.Lid, "lid on"}} {
-		if flag.on {
-			say("%s", flag.word)
-		}
-	}
-	return strings.Join(words, ", ")
-}
-
-func stateWords(state string) string {
-	if state == "" {
-		return ""
-	}
-	return " (" + state + ")"
-}
-
-func (p *Plan) flameWords(s *Step, say func(string, ...any)) {
-	if s.Flame != "" {
-		say("%s flame", s.Flame)
-	}
-	if s.FlamePct != nil {
-		say("flame %v %%", *s.FlamePct)
-	}
-	if s.Stir != "" {
-		say("stir %s", s.Stir)
-	}
-	u := s.Until
-	if u == nil {
-		return
-	}
-	switch {
-	case u.Browning != "":
-		say("until %s", u.Browning)
-	case u.Boil:
-		say("until it boils")
-	}
-	if u.Minutes != nil {
-		say("%v min", *u.Minutes)
-	}
-	if u.TempC != nil {
-		say("until %v °C", *u.TempC)
-	}
-	if u.RemainingPct != nil {
-		say("to %.4g %%", *u.RemainingPct)
-	}
-	if u.MassG != nil {
-		say("to %v g", *u.MassG)
-	}
-	if u.Doneness != nil {
-		say("until %s is %.3g", u.Doneness.Of, u.Doneness.At)
-	}
-	if u.Thickness != nil {
-		say("until thickness %.3g", *u.Thickness)
-	}
-	if u.FreeWaterPct != nil {
-		say("until %.3g %% is free", *u.FreeWaterPct)
-	}
 }

@@ -12,7 +12,6 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/plan/plantest"
-	"kirdu/core/vessel"
 )
 
 // withSteps reads a plan of the given steps in a 22 cm pot.
@@ -172,28 +171,6 @@ func TestKeys(t *testing.T) {
 	}
 }
 
-func TestDifferencesSayWhatChanged(t *testing.T) {
-	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
-	require.Empty(t, plan.Differences(p, p))
-	q := p.Clone()
-	q.Name, q.Serves, q.Serve = "other", 8, plan.Chilled
-	q.Steps[0].Items[1].Amount = "120 g"
-	q.Steps[2].Flame = vessel.Low
-	require.True(t, q.MoveStep(3, 1))
-	require.NoError(t, q.Prepare(0, 1, "soak", 30))
-	found := map[string]plan.Difference{}
-	for _, d := range plan.Differences(p, q) {
-		found[d.What] = d
-	}
-	require.Equal(t, plan.Difference{What: "bowls", From: "6", To: "8"}, found["bowls"])
-	require.Equal(t, plan.Difference{What: "short-grain white rice", From: "90 g", To: "120 g"}, found["short-grain white rice"])
-	require.NotContains(t, found, "whole milk")
-	text := fmt.Sprint(found)
-	for _, words := range []string{"soak", "low flame", "chilled", "white sugar"} {
-		require.Contains(t, text, words)
-	}
-}
-
 func TestStepsComeAndGo(t *testing.T) {
 	for _, kind := range plan.StepKinds() {
 		p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.Halved)
@@ -232,20 +209,6 @@ func TestScaleLeavesWhatIsNotSized(t *testing.T) {
 	p.Scale(12)
 	require.Equal(t, "160 g", p.Steps[3].Items[0].Amount, "twice is once")
 	plantest.Reread(t, p)
-}
-
-func TestDifferencesOfMaterialsThatComeAndGo(t *testing.T) {
-	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
-	q := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, `{"do":"add","items":[{"material":"jaggery","amount":"90 g"}]}`)
-	found := map[string]plan.Difference{}
-	for _, d := range plan.Differences(p, q) {
-		found[d.What] = d
-	}
-	require.Equal(t, plan.Difference{What: "white sugar", From: "80 g"}, found["white sugar"])
-	jaggery, ok := p.Pantry().Material("jaggery")
-	require.True(t, ok)
-	require.Equal(t, "90 g", found[strings.ToLower(jaggery.ShortName())].To)
-	require.Len(t, plan.Differences(q, p), len(plan.Differences(p, q)), "as many the other way round")
 }
 
 // TestLosing takes a share of one kind out of what is in, and of nothing else or

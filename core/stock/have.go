@@ -1,8 +1,6 @@
 package stock
 
 import (
-	"fmt"
-
 	"kirdu/core/convert"
 	"kirdu/core/design"
 	"kirdu/core/measure"
@@ -193,9 +191,4 @@ func unlike(a, b *pantry.Material) float64 {
 		apart += perMinute * float64(max(minutes, -minutes))
 	}
 	return apart
-}
-
-// String says a replacement: "118 g jaggery for 100 g white sugar".
-func (r Replacement) String() string {
-	return fmt.Sprintf("%.0f g %s for %.0f g %s", float64(r.ToMass), r.To.ShortName(), float64(r.FromMass), r.From.ShortName())
 }

@@ -2,7 +2,6 @@ package timetable
 
 import (
 	"cmp"
-	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -31,9 +30,19 @@ type Task struct {
 type Late struct {
 	Pudding int     `json:"pudding"`
 	Minutes float64 `json:"minutes"` // 0 where it cannot be cooked at all
-	Why     string  `json:"why"`
-	Remedy  string  `json:"remedy"`
+	Why     Reason  `json:"why"`
 }
+
+// A Reason is why a pudding is late.
+type Reason string
+
+// The reasons.
+const (
+	NoBurner Reason = "no-burner" // none takes its pot
+	TooMuch  Reason = "too-much"  // they do not go into two days
+	TooLate  Reason = "too-late"  // it takes longer than there is time left
+	Taken    Reason = "taken"     // burners, pots or hands are taken by the others
+)
 
 // A Timetable is a gathering's tasks in the order of their beginning.
 type Timetable struct {
@@ -527,7 +536,7 @@ func (s *solver) write() *Timetable {
 	t := &Timetable{Tasks: []Task{}, Late: []Late{}, Ready: make([]*measure.Minute, len(s.g.Puddings)), Cost: s.bestCost}
 	for i, list := range s.choices {
 		if len(list) == 0 {
-			t.Late = append(t.Late, Late{Pudding: i, Why: "no burner takes its pot", Remedy: "Take a smaller pot, or borrow a larger burner."})
+			t.Late = append(t.Late, Late{Pudding: i, Why: NoBurner})
 		}
 	}
 	if s.best == nil && len(s.fixed) > 0 && len(s.order()) == 0 {
@@ -535,7 +544,7 @@ func (s *solver) write() *Timetable {
 	}
 	if s.best == nil && s.cookable() > 0 {
 		for i := range s.choices {
-			t.Late = append(t.Late, Late{Pudding: i, Why: "they do not go into two days", Remedy: "Drop one, or borrow a burner and a pair of hands."})
+			t.Late = append(t.Late, Late{Pudding: i, Why: TooMuch})
 		}
 		return t
 	}
@@ -544,7 +553,7 @@ func (s *solver) write() *Timetable {
 		ready := measure.Minute(p.end())
 		t.Ready[p.pudding] = &ready
 		if late := p.end() - s.due[p.pudding]; late > 0.5 {
-			t.Late = append(t.Late, Late{Pudding: p.pudding, Minutes: math.Round(late), Why: s.why(p), Remedy: remedy(s, p, late)})
+			t.Late = append(t.Late, Late{Pudding: p.pudding, Minutes: math.Round(late), Why: s.why(p)})
 		}
 		b := p.choice.block
 		place := Place{Pudding: p.pudding, Burner: p.choice.burner, Start: measure.Minute(p.start), Preps: map[int]measure.Minute{}, Pans: p.burners}
@@ -597,17 +606,9 @@ func (s *solver) write() *Timetable {
 	return t
 }
 
-func (s *solver) why(p *placed) string {
+func (s *solver) why(p *placed) Reason {
 	if !math.IsInf(s.notBefore, -1) && s.target(p.pudding)-p.choice.block.total < s.notBefore {
-		return "it takes longer than there is time left"
+		return TooLate
 	}
-	return "burners, pots or hands are taken by the others"
-}
-
-func remedy(s *solver, p *placed, late float64) string {
-	name := s.g.Puddings[p.pudding].Plan.Name
-	if len(s.g.Puddings) > 1 {
-		return fmt.Sprintf("Begin %.0f minutes earlier, drop %s, or borrow a burner and a pair of hands.", math.Ceil(late), name)
-	}
-	return fmt.Sprintf("Begin %.0f minutes earlier, or serve it later.", math.Ceil(late))
+	return Taken
 }

@@ -138,18 +138,16 @@ func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, 
 	before.Aim = &wanted
 	v.Now = newSide(say, before, now, found)
 	for _, c := range result.Changes {
-		v.Changes = append(v.Changes, changed{what(say, p, c.Path), c.From, c.To, c.Why})
+		v.Changes = append(v.Changes, changed{what(say, p, c.Path), c.From, c.To, say.Change(c)})
 	}
 	for _, miss := range result.Missed {
-		v.Missed = append(v.Missed, say.Sprintf("%s comes to %.3g and not to %.3g: %s.", words.Capital(missWords[miss.Aim]), miss.Reached, miss.Wanted, miss.Because))
+		v.Missed = append(v.Missed, say.Sprintf("%s comes to %.3g and not to %.3g: %s.", words.Capital(say.AimName(p, miss.Aim)), miss.Reached, miss.Wanted, say.Obstacle(miss, aims)))
 	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
 	after, foundAfter := mend.Forecast(result.Plan, forecast.Options{})
 	v.New = newSide(say, result.Plan, after, foundAfter)
 	return v, result.Plan
 }
-
-var missWords = map[string]string{"thickness": "the thickness", "sweet": "the sweetness", "yield_g": "the yield"}
 
 // locks lists what can be locked: the materials and the mark.
 func locks(p *plan.Plan, on []string) []lock {

@@ -60,7 +60,7 @@ type chosen struct {
 	Key   string // of the question; "" for another pudding
 	Lines draw.PotLines
 	Rows  []row
-	Plan  []plan.Difference
+	Plan  []words.Difference
 }
 
 // row is one figure of both.
@@ -91,9 +91,10 @@ func (s *Screen) Show(c *gin.Context) {
 	key, other := c.Query("question"), c.Query("with")
 	for _, variant := range design.Variants(pudding.Plan) {
 		on := variant.Key == key
-		v.Questions = append(v.Questions, question{variant.Key, words.Capital(variant.Question), variant.Label, on})
+		asked, otherwise := say.Variant(variant)
+		v.Questions = append(v.Questions, question{variant.Key, words.Capital(asked), otherwise, on})
 		if on {
-			v.Chosen = against(say, pudding.Plan, variant.Plan, variant.Label)
+			v.Chosen = against(say, pudding.Plan, variant.Plan, otherwise)
 			v.Chosen.Key = key
 		}
 	}
@@ -142,11 +143,11 @@ func (s *Screen) Take(c *gin.Context) {
 func against(say words.Printer, here, there *plan.Plan, name string) *chosen {
 	one, found := mend.Forecast(here, forecast.Options{})
 	other, foundThere := mend.Forecast(there, forecast.Options{})
-	nowSays, tnowSays := findings(say, here, found), findings(say, there, foundThere)
+	hereSays, thereSays := findings(say, here, found), findings(say, there, foundThere)
 	return &chosen{
 		Name:  words.Capital(name),
 		Lines: draw.NewPotLines(say, here, one, draw.PotLineOptions{Beside: &draw.Beside{Plan: there, Forecast: other}}),
-		Rows:  append(rows(say, here, there, one, other), row{"Watchpoints", nowSays, tnowSays, nowSays != tnowSays}), Plan: plan.Differences(here, there),
+		Rows:  append(rows(say, here, there, one, other), row{"Watchpoints", hereSays, thereSays, hereSays != thereSays}), Plan: say.Differences(here, there),
 	}
 }
 

@@ -357,9 +357,10 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 		v.Starts = exchange.Moment(g.ServeAt, table.Tasks[0].Start).In(s.app.Zone).Format("Monday 15:04")
 	}
 	for _, late := range table.Late {
-		text := fmt.Sprintf("%s cannot be cooked so: %s. %s", names[late.Pudding], late.Why, late.Remedy)
+		why, remedy := say.Late(t.Whole, late)
+		text := fmt.Sprintf("%s cannot be cooked so: %s. %s", names[late.Pudding], why, remedy)
 		if late.Minutes > 0 {
-			text = fmt.Sprintf("%s is %s late: %s. %s", names[late.Pudding], say.Minutes(measure.Minute(late.Minutes)), late.Why, late.Remedy)
+			text = fmt.Sprintf("%s is %s late: %s. %s", names[late.Pudding], say.Minutes(measure.Minute(late.Minutes)), why, remedy)
 		}
 		v.Late = append(v.Late, text)
 	}

@@ -21,7 +21,7 @@ type besideView struct {
 	Others []choice // to choose the second from
 	With   string
 	Rows   []besideRow
-	Plan   []plan.Difference
+	Plan   []words.Difference
 	Lines  draw.PotLines
 	Chosen bool
 }
@@ -114,6 +114,6 @@ func (v *besideView) fill(say words.Printer, first, second *store.Cook) {
 	// What was learnt is in both alike, and no difference of the plans.
 	pa, pb := a.Plan.Clone(), b.Plan.Clone()
 	pa.Calibration, pb.Calibration = plan.Calibration{}, plan.Calibration{}
-	v.Plan = plan.Differences(pa, pb)
+	v.Plan = say.Differences(pa, pb)
 	v.Lines = draw.NewPotLines(say, la.Plan, la.Forecast, draw.PotLineOptions{Beside: &draw.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
 }

@@ -142,7 +142,7 @@ const (
 
 func newColumn(say words.Printer, s design.Scaled, before design.Outcome) column {
 	o, f := s.Outcome, forecast.Run(s.Plan, forecast.Options{})
-	c := column{Kind: string(s.Kind), Title: s.Kind.Words(s.Detail)}
+	c := column{Kind: string(s.Kind), Title: say.Scaling(s.Kind, s.With)}
 	add := func(name, value string, off bool) { c.Rows = append(c.Rows, row{name, value, off}) }
 	thick := say.Sprintf("%s (%.1f)", pot.ThicknessWord(o.Thickness), o.Thickness)
 	if r := f.Thickness.As(s.Plan.Serve); r != nil {

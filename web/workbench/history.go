@@ -8,9 +8,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
-	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/page"
+	"kirdu/words"
 )
 
 type historyView struct {
@@ -26,7 +26,7 @@ type version struct {
 	Saved   string
 	Present bool
 	Begins  bool // nothing is known before it
-	Changes []plan.Difference
+	Changes []words.Difference
 }
 
 // versionsShown is how many versions a page of the history has.
@@ -61,7 +61,7 @@ func (s *Screen) History(c *gin.Context) {
 		}
 		row := version{Number: one.Version, Saved: say.Time(one.SavedAt.In(s.app.Zone), "2 January 2006, 15:04"), Present: one.Version == pudding.Version}
 		if k+1 < len(stored) {
-			row.Changes = plan.Differences(stored[k+1].Plan, one.Plan)
+			row.Changes = say.Differences(stored[k+1].Plan, one.Plan)
 		} else {
 			row.Begins = true
 		}

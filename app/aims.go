@@ -1,0 +1,81 @@
+package app
+
+import (
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"kirdu/core/design"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// Faults of the flags.
+var (
+	errAim      = errors.New("give thickness, sweet, bowls or doneness.PART and a number, such as thickness=5")
+	errLock     = errors.New("is nothing of this plan; lock a material that it uses, mark, time or flame")
+	errNoAim    = errors.New("nothing is aimed at; give --set thickness=5, or put an aim into the plan")
+	aimBounds   = map[string][2]float64{"thickness": {1, 8}, "sweet": {0, 60}, "bowls": {1, 500}}
+	errAimRange = "give a number from %v to %v"
+)
+
+// readAims reads the aims of the flags, or those of the plan if there are none.
+func readAims(p *plan.Plan, set []string) (design.Aims, error) {
+	var aims design.Aims
+	var faults measure.Faults
+	fault := func(text string, err error) {
+		faults = append(faults, &measure.FieldError{Field: "--set", Value: strconv.Quote(text), Err: err})
+	}
+	for _, text := range set {
+		name, number, _ := strings.Cut(text, "=")
+		bounds, known := aimBounds[name]
+		part, isDone := strings.CutPrefix(name, "doneness.")
+		if isDone && part != "" {
+			bounds, known = [2]float64{0, 10}, true
+		}
+		value, err := strconv.ParseFloat(number, 64)
+		switch {
+		case !known || err != nil:
+			fault(text, errAim)
+		case !(value >= bounds[0] && value <= bounds[1]) || name == "bowls" && value != float64(int(value)):
+			fault(text, fmt.Errorf(errAimRange, bounds[0], bounds[1]))
+		case isDone:
+			if aims.Done == nil {
+				aims.Done = map[string]float64{}
+			}
+			aims.Done[part] = value
+		case name == "thickness":
+			aims.Thickness = &value
+		case name == "sweet":
+			aims.Sweet = &value
+		default:
+			bowls := int(value)
+			aims.Bowls = &bowls
+		}
+	}
+	if len(set) == 0 && p.Aim != nil {
+		aims.Thickness, aims.Sweet, aims.Done = p.Aim.Thickness, p.Aim.SweetPct, p.Aim.Doneness
+	}
+	if len(faults) == 0 && aims.Thickness == nil && aims.Sweet == nil && aims.Bowls == nil && len(aims.Done) == 0 {
+		faults = append(faults, &measure.FieldError{Field: "--set", Err: errNoAim})
+	}
+	return aims, faults.Err()
+}
+
+// knownLocks refuses a lock that would lock nothing: a slip of the pen.
+func knownLocks(p *plan.Plan, locks []string) error {
+	var faults measure.Faults
+	used := map[string]bool{design.MarkLock: true, design.TimeLock: true, design.FlameLock: true}
+	for i := range p.Steps {
+		for _, item := range p.Steps[i].Items {
+			used[item.Material] = true
+		}
+	}
+	for _, lock := range locks {
+		if !used[lock] || lock == "" {
+			faults = append(faults, &measure.FieldError{Field: "--lock", Value: strconv.Quote(lock), Err: errLock})
+		}
+	}
+	return faults.Err()
+}

@@ -1,0 +1,112 @@
+package words
+
+import (
+	"math"
+	"strings"
+
+	"kirdu/core/design"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/timetable"
+)
+
+// Change says what balancing moved: "12 % more".
+func (w Printer) Change(c design.Change) string {
+	switch c.Of {
+	case design.TimeChanged:
+		return w.text("change.time", c.To, c.From)
+	case design.ReductionChanged:
+		return w.text("change.reduction", c.To, c.From)
+	case design.FlameChanged:
+		return w.text("change.flame")
+	}
+	switch {
+	case math.IsNaN(c.Percent):
+		return ""
+	case c.Percent < 0:
+		return w.text("change.less", w.Percent(-c.Percent, 0))
+	}
+	return w.text("change.more", w.Percent(c.Percent, 0))
+}
+
+// Obstacle says what stands between a plan and its aims.
+func (w Printer) Obstacle(m design.Miss, aims design.Aims) string {
+	switch m.Because {
+	case design.Locked:
+		return w.text("miss.locked", m.Lock)
+	case design.Locks:
+		return w.text("miss.locks")
+	case design.NoFlour:
+		return w.text("miss.flour", pot.ThicknessWord(*aims.Thickness))
+	}
+	return w.text("miss.amount")
+}
+
+// Scaling says what a way of cooking for more or fewer does.
+func (w Printer) Scaling(kind design.ScaleKind, with design.Means) string {
+	in := func(key, means string) string {
+		if means == "" {
+			return w.text(key)
+		}
+		return w.text("scale.in", w.text(key), means)
+	}
+	list := func(means ...string) string {
+		var said []string
+		for _, one := range means {
+			if one != "" {
+				said = append(said, one)
+			}
+		}
+		return strings.Join(said, ", ")
+	}
+	switch kind {
+	case design.ReduceFirst:
+		return in("scale.reduce-first", with.Pot)
+	case design.LessMilk:
+		return in("scale.less-milk", with.Pot)
+	case design.OtherPot:
+		return w.text("scale.pot", with.Pot)
+	case design.OtherBurner:
+		first := ""
+		if with.ReducedFirst {
+			first = w.text("scale.milk-first")
+		}
+		return w.text("scale.burner", list(with.Burner, first, with.Pot))
+	case design.OtherFlame:
+		return w.text("scale.flame", list(w.text("scale.flame.of", string(with.Flame)), with.Pot))
+	case design.TwoPots:
+		return w.text("scale.two")
+	case design.JustAmounts:
+		return w.text("scale.amounts")
+	case design.ByTheClock:
+		return w.text("scale.clock")
+	}
+	return w.text("scale.mark")
+}
+
+// Variant says a question that cooks argue about, and what is otherwise when it is
+// answered the other way: "sugar late or early", "sugar from the start".
+func (w Printer) Variant(v design.Variant) (question, otherwise string) {
+	return w.text("variant." + v.Key), w.text(v.Label)
+}
+
+// Late says why a pudding is late, and what would help.
+func (w Printer) Late(g *timetable.Gathering, l timetable.Late) (why, remedy string) {
+	why = w.text("late." + string(l.Why))
+	earlier := w.Number(math.Ceil(l.Minutes), 0)
+	switch {
+	case l.Why == timetable.NoBurner || l.Why == timetable.TooMuch:
+		return why, w.text("late." + string(l.Why) + ".remedy")
+	case len(g.Puddings) > 1:
+		return why, w.text("late.remedy", earlier, g.Puddings[l.Pudding].Plan.Name)
+	}
+	return why, w.text("late.remedy.alone", earlier)
+}
+
+// AimName says an aim: "the thickness".
+func (w Printer) AimName(p *plan.Plan, aim string) string {
+	if part, isDone := strings.CutPrefix(aim, "doneness."); isDone {
+		return w.text("aim.doneness", Lower(p.PartName(part)))
+	}
+	return w.text("aim." + aim)
+}
