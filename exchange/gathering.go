@@ -5,7 +5,10 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"maps"
 	"math"
+	"slices"
+	"strings"
 	"time"
 
 	"kirdu/core/measure"
@@ -48,17 +51,18 @@ const mostApart = 48 * time.Hour
 
 // Faults of a gathering.
 var (
-	errFormat  = fmt.Errorf("write %q", GatheringFormat)
-	errTime    = errors.New("give a time such as 2026-11-28T19:30:00+01:00")
-	errHands   = fmt.Errorf("give 1 to %d people", timetable.MostHands)
-	errOvens   = errors.New("give a whole number from 0 to 6")
-	errFridge  = errors.New("give litres from 0 to 1000")
-	errNone    = errors.New("give at least one pudding")
-	errMany    = fmt.Errorf("give at most %d puddings", timetable.MostPuddings)
-	errBurners = errors.New("give at least one burner")
-	errPower   = errors.New("give watts from 50 to 30000")
-	errApart   = errors.New("give a time within two days of the gathering's")
-	errLarge   = errors.New("is too large for a gathering")
+	errFormat     = fmt.Errorf("write %q", GatheringFormat)
+	errTime       = errors.New("give a time such as 2026-11-28T19:30:00+01:00")
+	errHands      = fmt.Errorf("give 1 to %d people", timetable.MostHands)
+	errOvens      = fmt.Errorf("give a whole number from 0 to %d", timetable.MostOvens)
+	errFridge     = fmt.Errorf("give litres from 0 to %d", timetable.MostFridgeL)
+	errNone       = errors.New("give at least one pudding")
+	errMany       = fmt.Errorf("give at most %d puddings", timetable.MostPuddings)
+	errBurners    = errors.New("give at least one burner")
+	errUnknownKey = errors.New("is no part of a gathering; check the spelling, or leave it out")
+	errNotJSON    = errors.New("is no JSON document, or ends too early")
+	errApart      = errors.New("give a time within two days of the gathering's")
+	errLarge      = errors.New("is too large for a gathering")
 )
 
 // ReadGathering reads a gathering. All faults come back at once as measure.Faults, those
@@ -71,7 +75,7 @@ func ReadGathering(data []byte) (*Gathering, error) {
 	decoder := json.NewDecoder(bytes.NewReader(data))
 	decoder.DisallowUnknownFields()
 	if err := decoder.Decode(&d); err != nil {
-		return nil, measure.Faults{{Field: "gathering", Err: fmt.Errorf("is not read: %w", err)}}
+		return nil, measure.Faults{jsonFault(err)}
 	}
 	var faults measure.Faults
 	fault := func(path string, err error) {
@@ -95,16 +99,17 @@ func ReadGathering(data []byte) (*Gathering, error) {
 		}
 	}
 	whole("hands", d.Hands, &g.Hands, 1, timetable.MostHands, errHands)
-	whole("ovens", d.Ovens, &g.Ovens, 0, 6, errOvens)
+	whole("ovens", d.Ovens, &g.Ovens, 0, timetable.MostOvens, errOvens)
 	if d.FridgeL != nil {
-		if g.FridgeL = *d.FridgeL; !(g.FridgeL >= 0 && g.FridgeL <= 1000) {
+		if g.FridgeL = *d.FridgeL; !(g.FridgeL >= 0 && g.FridgeL <= timetable.MostFridgeL) {
 			fault("fridge_l", errFridge)
 		}
 	}
 	if len(g.Burners) == 0 {
 		fault("burners", errBurners)
 	}
-	for name, b := range g.Burners {
+	for _, name := range slices.Sorted(maps.Keys(g.Burners)) {
+		b := g.Burners[name]
 		if b.PowerW == 0 {
 			b.PowerW = vessel.DefaultBurner().PowerW
 		}
@@ -114,11 +119,15 @@ func ReadGathering(data []byte) (*Gathering, error) {
 		if b.Kind == "" {
 			b.Kind = vessel.DefaultBurner().Kind
 		}
-		if !(b.PowerW >= 50 && b.PowerW <= 30000) {
-			fault("burners."+name+".power_w", errPower)
+		faults = inside(faults, "burners."+name, b.Check())
+		if b.MaxPotMM != 0 {
+			faults = vessel.PotMM.Hold(faults, "burners."+name+".max_pot_mm", float64(b.MaxPotMM))
 		}
 		b.Name = name
 		g.Burners[name] = b
+	}
+	for _, name := range slices.Sorted(maps.Keys(g.Pots)) {
+		faults = inside(faults, "pots."+name, g.Pots[name].Check())
 	}
 	switch n := len(d.Puddings); {
 	case n == 0:
@@ -157,6 +166,30 @@ func ReadGathering(data []byte) (*Gathering, error) {
 	return g, nil
 }
 
+// inside puts the faults of a part under its place.
+func inside(faults measure.Faults, place string, err error) measure.Faults {
+	found, _ := errors.AsType[measure.Faults](err)
+	for _, f := range found {
+		faults = append(faults, &measure.FieldError{Field: place + "." + f.Field, Value: f.Value, Err: f.Err})
+	}
+	return faults
+}
+
+// jsonFault says what is wrong with a text that is no document, and where.
+func jsonFault(err error) *measure.FieldError {
+	if wrong, ok := errors.AsType[*json.UnmarshalTypeError](err); ok {
+		is := map[string]string{"string": "a text in quotes", "number": "a number", "bool": "true or false", "array": "a list", "object": "an object"}[strings.Fields(wrong.Value + " ")[0]]
+		return &measure.FieldError{Field: wrong.Field, Err: fmt.Errorf("%s cannot stand here", is)}
+	}
+	if broken, ok := errors.AsType[*json.SyntaxError](err); ok {
+		return &measure.FieldError{Field: "gathering", Err: fmt.Errorf("is no JSON: something is wrong at character %d", broken.Offset)}
+	}
+	if key, found := strings.CutPrefix(err.Error(), "json: unknown field "); found {
+		return &measure.FieldError{Field: strings.Trim(key, `"`), Err: errUnknownKey}
+	}
+	return &measure.FieldError{Field: "gathering", Err: errNotJSON}
+}
+
 // Moment is a time of a timetable on the clock, to the second.
 func Moment(serve time.Time, after measure.Minute) time.Time {
 	return serve.Add(time.Duration(math.Round(float64(after)*measure.SecondsPerMinute)) * time.Second)
@@ -181,9 +214,9 @@ type Late struct {
 // words.
 func Timetable(t *timetable.Timetable, serve time.Time, late []Late) ([]byte, error) {
 	written := struct {
-		Tasks    []writtenTask    `json:"tasks"`
+		Tasks    []writtenTask `json:"tasks"`
 		Late     []Late        `json:"late"`
-		StartsAt *time.Time       `json:"starts_at"` // null where nothing can be cooked
+		StartsAt *time.Time    `json:"starts_at"` // null where nothing can be cooked
 	}{Tasks: []writtenTask{}, Late: append([]Late{}, late...)}
 	for _, task := range t.Tasks {
 		written.Tasks = append(written.Tasks, writtenTask{task, Moment(serve, task.Start), Moment(serve, task.End)})

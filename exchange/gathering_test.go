@@ -57,11 +57,15 @@ func TestReadGatheringRefuses(t *testing.T) {
 		`{}`: "format", `{"format":"kirdu-gathering/1","serve_at":"soon","puddings":[]}`: "serve_at",
 		`{"format":"kirdu-gathering/1","serve_at":"2026-11-28T19:30:00Z","hands":0,"burners":{"a":{"power_w":-3}},"puddings":[{"plan":{"format":"kirdu-plan/1","name":"x","steps":[]}}]}`: "puddings[0].plan.steps",
 		strings.Replace(good, "T20:00", "T20:99", 1): "puddings[1].serve_at", strings.Replace(good, "-28T20:00", "-21T20:00", 1): "puddings[1].serve_at",
-		`{"extra":1}`: "gathering", `[`: "gathering",
+		`{"extra":1}`: "extra", `[`: "gathering", `{"hands":"two"}`: "hands", `{"burners":{"a":{"max_pot_mm":-5}}}`: "burners.a.max_pot_mm",
+		`{"burners":{"a":{"efficiency":-3}}}`: "burners.a.efficiency", `{"burners":{"a":{"efficiency":50}}}`: "burners.a.efficiency",
+		`{"burners":{"a":{"kind":"banana"}}}`: "burners.a.kind", `{"burners":{"a":{"power_w":49}}}`: "burners.a.power_w",
+		`{"pots":{"p":{"shape":"straight","diameter_mm":-5,"height_mm":100}}}`: "pots.p.diameter_mm", `{"pots":{"p":{"shape":"sieve"}}}`: "pots.p.shape",
 	} {
 		_, err := exchange.ReadGathering([]byte(text))
 		var faults measure.Faults
 		require.ErrorAs(t, err, &faults, text)
+		require.NotContains(t, err.Error(), "json:", "no words of the language it is written in")
 		require.True(t, slices.ContainsFunc(faults, func(f *measure.FieldError) bool { return f.Field == path }), "%s: %v", path, faults)
 	}
 }

@@ -16,6 +16,8 @@ import (
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/timetable"
+	"kirdu/core/vessel"
 )
 
 // A Sheet is all that is kept of one kind of thing: its columns, and one row a
@@ -352,7 +354,9 @@ func (k kept) check(sheet *Sheet, row []any) error {
 		}
 		return checkSetting(name, value)
 	case "pot":
-		return checkPot(cells)
+		return potOf(cells).Check()
+	case "burner":
+		return burnerOf(cells).Check()
 	case "plan_version", "cook":
 		if _, err := plan.Read([]byte(document)); err != nil {
 			return fmt.Errorf("its plan: %w", err)
@@ -383,9 +387,15 @@ func (k kept) check(sheet *Sheet, row []any) error {
 }
 
 // settingBounds are those of the settings that are numbers.
-var settingBounds = map[string][2]float64{
-	settingAmbient: {-10, 50}, settingHumidity: {0, 100}, settingAltitude: {-400, 5000}, settingTap: {0, 40}, settingScale: {500, 100_000},
-	settingOvens: {0, MostOvens}, settingFridge: {0, MostFridgeL},
+func settingBounds(name string) (b measure.Bound, numeric bool) {
+	switch name {
+	case settingOvens:
+		return measure.Bound{High: timetable.MostOvens}, true
+	case settingFridge:
+		return measure.Bound{High: timetable.MostFridgeL}, true
+	}
+	b, numeric = plan.RoomBounds[name]
+	return b, numeric
 }
 
 func checkSetting(name, value string) error {
@@ -393,27 +403,33 @@ func checkSetting(name, value string) error {
 	if len(name)+len(value) > longest {
 		return errors.New("it is longer than any setting is")
 	}
-	bounds, numeric := settingBounds[name]
+	bound, numeric := settingBounds(name)
 	if !numeric {
 		return nil
 	}
-	if x, err := strconv.ParseFloat(value, 64); err != nil || !(x >= bounds[0] && x <= bounds[1]) {
-		return fmt.Errorf("%s is a number from %v to %v", name, bounds[0], bounds[1])
+	if x, err := strconv.ParseFloat(value, 64); err != nil || !bound.Holds(x) {
+		return fmt.Errorf("%s: %w", name, bound.Error())
 	}
 	return nil
 }
 
-// checkPot holds that a pot has a width where its shape needs one.
-func checkPot(cells map[string]any) error {
-	const least, most = 20, 2000
+// potOf and burnerOf read a row as the kitchen knows it.
+func potOf(cells map[string]any) vessel.Pot {
+	number := func(name string) measure.Millimetre { x, _ := cells[name].(float64); return measure.Millimetre(x) }
 	shape, _ := cells["shape"].(string)
-	for _, name := range map[string][]string{"straight": {"diameter_mm", "height_mm"}, "taper": {"bottom_mm", "top_mm", "height_mm"},
-		"bowl": {"top_mm", "height_mm"}, "tray": {"length_mm", "width_mm", "height_mm"}}[shape] {
-		if x, _ := cells[name].(float64); !(x >= least && x <= most) {
-			return fmt.Errorf("%s of a %s pot is from %d to %d mm", name, shape, least, most)
-		}
+	p := vessel.Pot{Shape: vessel.Shape(shape), DiameterMM: number("diameter_mm"), BottomMM: number("bottom_mm"), TopMM: number("top_mm"),
+		LengthMM: number("length_mm"), WidthMM: number("width_mm"), HeightMM: number("height_mm")}
+	if mass, weighed := cells["mass_g"].(float64); weighed {
+		p.MassG = (*measure.Gram)(&mass)
 	}
-	return nil
+	return p
+}
+
+func burnerOf(cells map[string]any) vessel.Burner {
+	kind, _ := cells["kind"].(string)
+	power, _ := cells["power_w"].(float64)
+	share, _ := cells["efficiency"].(float64)
+	return vessel.Burner{Kind: kind, PowerW: measure.Watt(power), Efficiency: share}
 }
 
 // Documents are the columns that hold a document of their own, by sheet.

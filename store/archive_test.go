@@ -129,7 +129,7 @@ func TestAbsorbIsAllOrNothing(t *testing.T) {
 		{"pot", "height_mm", -3.0}, {"pot", "shape", "cube"}, {"pot", "added_at", "yesterday"}, {"burner", "power_w", nil},
 		{"plan_version", "document", `{"format": "kirdu-plan/1"}`}, {"plan_version", "pudding_id", "nobody"}, {"cook", "document", "{"},
 		{"cook_event", "cook_id", "nobody"}, {"cook_event", "mend", "{"}, {"verdict", "thickness", int64(12)}, {"lesson", "observations", "7"},
-		{"pot", "diameter_mm", 1.0},
+		{"pot", "diameter_mm", 1501.0}, {"burner", "power_w", 49.0}, {"burner", "efficiency", 1.1}, {"cook", "line", "7"}, {"cook_event", "marks", "[]"},
 	} {
 		sheets, err := full.Sheets(t.Context())
 		require.NoError(t, err)

@@ -158,12 +158,6 @@ const (
 	settingFridge   = "fridge_l"
 )
 
-// Bounds of what a household has.
-const (
-	MostOvens   = 6
-	MostFridgeL = 1000
-)
-
 // Fittings are what a gathering shares besides pots and burners.
 type Fittings struct {
 	Ovens   int

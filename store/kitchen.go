@@ -3,9 +3,11 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"time"
 
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 	"kirdu/core/vessel"
 )
 
@@ -43,6 +45,9 @@ func (s *Store) Pots(ctx context.Context) ([]Pot, error) {
 
 // AddPot stores a pot.
 func (s *Store) AddPot(ctx context.Context, p Pot, at time.Time) error {
+	if err := p.Check(); err != nil {
+		return err
+	}
 	var mass sql.Null[measure.Gram]
 	if p.MassG != nil {
 		mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
@@ -103,6 +108,9 @@ const insertBurner = `INSERT INTO burner (` + burnerColumns + `, added_at) VALUE
 
 // AddBurner stores a burner.
 func (s *Store) AddBurner(ctx context.Context, b Burner, at time.Time) error {
+	if err := b.Check(); err != nil {
+		return err
+	}
 	_, err := s.exec(ctx, insertBurner,
 		b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at))
 	return err
@@ -118,24 +126,42 @@ func (s *Store) RestoreBurner(ctx context.Context, id string) error {
 	return changed(s.exec(ctx, `UPDATE burner SET removed_at = NULL WHERE id = ?`, id))
 }
 
-// Furnish puts the first pot, burner and, if there is one, measure into a kitchen,
-// all of them or nothing.
-func (s *Store) Furnish(ctx context.Context, p Pot, b Burner, m *Measuring, at time.Time) error {
+// A Beginning is what a kitchen begins with.
+type Beginning struct {
+	Pot     Pot
+	Burner  Burner
+	Measure *Measuring // nil: none
+	ID      string     // of the first pudding
+	Plan    *plan.Plan
+	Setting string // that it has begun
+}
+
+// Begin puts the first pot, burner, measure and pudding into a kitchen, all of them
+// or nothing. Error: measure.Faults for what is out of bounds.
+func (s *Store) Begin(ctx context.Context, b Beginning, at time.Time) error {
+	if err := errors.Join(b.Pot.Check(), b.Burner.Check()); err != nil {
+		return err
+	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		var mass sql.Null[measure.Gram]
-		if p.MassG != nil {
+		if p := b.Pot; p.MassG != nil {
 			mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
 		}
+		p := b.Pot
 		if _, err := tx.ExecContext(ctx, insertPot, p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at)); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, insertBurner, b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at)); err != nil {
+		if _, err := tx.ExecContext(ctx, insertBurner, b.Burner.ID, b.Burner.Name, b.Burner.Kind, b.Burner.PowerW, b.Burner.Efficiency, stamp(at)); err != nil {
 			return err
 		}
-		if m == nil {
-			return nil
+		if m := b.Measure; m != nil {
+			if _, err := tx.ExecContext(ctx, insertMeasuring, m.ID, m.Name, m.Unit, m.Size, m.How, stamp(m.TakenAt)); err != nil {
+				return err
+			}
 		}
-		_, err := tx.ExecContext(ctx, insertMeasuring, m.ID, m.Name, m.Unit, m.Size, m.How, stamp(m.TakenAt))
-		return err
+		if err := createPudding(ctx, tx, b.ID, b.Plan, at); err != nil {
+			return err
+		}
+		return setSetting(ctx, tx, b.Setting, "done")
 	})
 }

@@ -80,20 +80,22 @@ func (s *Store) Pudding(ctx context.Context, id string) (Pudding, error) {
 
 // CreatePudding puts a plan on the shelf.
 func (s *Store) CreatePudding(ctx context.Context, id string, p *plan.Plan, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error { return createPudding(ctx, tx, id, p, at) })
+}
+
+func createPudding(ctx context.Context, tx *sql.Tx, id string, p *plan.Plan, at time.Time) error {
 	document, err := p.JSON()
 	if err != nil {
 		return err
 	}
-	return s.inTx(ctx, func(tx *sql.Tx) error {
-		_, err := tx.ExecContext(ctx, `INSERT INTO pudding (id, name, way, serves, serve, version, created_at, saved_at)
-			VALUES (?, ?, ?, ?, ?, 1, ?, ?)`, id, p.Name, p.Way, p.Serves, p.Serve, stamp(at), stamp(at))
-		if err != nil {
-			return err
-		}
-		_, err = tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, 1, ?, ?)`,
-			id, string(document), stamp(at))
+	_, err = tx.ExecContext(ctx, `INSERT INTO pudding (id, name, way, serves, serve, version, created_at, saved_at)
+		VALUES (?, ?, ?, ?, ?, 1, ?, ?)`, id, p.Name, p.Way, p.Serves, p.Serve, stamp(at), stamp(at))
+	if err != nil {
 		return err
-	})
+	}
+	_, err = tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, 1, ?, ?)`,
+		id, string(document), stamp(at))
+	return err
 }
 
 // SavePlan stores a new version after base, the version it was made from. What

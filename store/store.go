@@ -205,7 +205,11 @@ func (s *Store) Settings(ctx context.Context) (map[string]string, error) {
 
 // SetSetting stores a setting.
 func (s *Store) SetSetting(ctx context.Context, name, value string) error {
-	_, err := s.exec(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
+	return s.SetSettings(ctx, map[string]string{name: value})
+}
+
+func setSetting(ctx context.Context, tx *sql.Tx, name, value string) error {
+	_, err := tx.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
 		ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value)
 	return err
 }
@@ -214,8 +218,7 @@ func (s *Store) SetSetting(ctx context.Context, name, value string) error {
 func (s *Store) SetSettings(ctx context.Context, values map[string]string) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		for name, value := range values {
-			if _, err := tx.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
-				ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value); err != nil {
+			if err := setSetting(ctx, tx, name, value); err != nil {
 				return err
 			}
 		}

@@ -35,13 +35,7 @@ var documentRule = object(fields{
 		"under_five":  flag(),
 		"allergic_to": list(0, 20, word(pantry.AllergenNames()...)),
 	}),
-	"kitchen": object(fields{
-		"ambient_c":     number(-10, 50),
-		"humidity_pct":  number(0, 100),
-		"altitude_m":    number(-400, 5000),
-		"tap_c":         number(0, 40),
-		"scale_limit_g": number(500, 100000),
-	}),
+	"kitchen":   roomRule(),
 	"pots!":     potsRule,
 	"burner":    burnerRule,
 	"burners":   mapping(nil, "", 12, burnerRule),
@@ -56,6 +50,14 @@ var documentRule = object(fields{
 	"steps!": list(1, 200, stepRule),
 })
 
+func roomRule() rule {
+	keys := fields{}
+	for name, bound := range RoomBounds {
+		keys[name] = within(bound)
+	}
+	return object(keys)
+}
+
 // maxNames bounds the open maps for which the format gives no bound of its
 // own; the 64 KiB of a document hold fewer.
 const maxNames = 10000
@@ -65,17 +67,17 @@ func learntRule(low, high, mostSD float64) rule {
 }
 
 var burnerRule = object(fields{
-	"kind":       word("gas", "induction", "electric", "wood"),
+	"kind":       word(vessel.Kinds()...),
 	"name":       name60,
-	"power_w":    number(50, 30000),
-	"efficiency": above(0, 1),
+	"power_w":    within(vessel.BurnerWatt),
+	"efficiency": within(vessel.Share),
 	"flame_w":    flameWattsRule,
 })
 
 func flameWattsRule(c *checker, path string, value any) bool {
 	known := fields{}
 	for _, flame := range vessel.Flames() {
-		known[string(flame)] = number(0, 30000)
+		known[string(flame)] = within(vessel.FlameWatt)
 	}
 	return object(known)(c, path, value)
 }
@@ -96,14 +98,7 @@ func potRule(c *checker, path string, value any) bool {
 	if !ok {
 		return c.faultf(path, value, "give an object in braces")
 	}
-	size := above(0, 1500)
-	byShape := map[vessel.Shape]fields{
-		vessel.Straight: {"diameter_mm!": size, "height_mm!": size},
-		vessel.Taper:    {"bottom_mm!": size, "top_mm!": size, "height_mm!": size},
-		vessel.Bowl:     {"top_mm!": size, "height_mm!": size},
-		vessel.Tray:     {"length_mm!": size, "width_mm!": size, "height_mm!": above(0, 500)},
-	}
-	shapes := word(vessel.Straight, vessel.Taper, vessel.Bowl, vessel.Tray)
+	shapes := word(vessel.Shapes()...)
 	shape, there := o["shape"]
 	if !there {
 		return c.fault(join(path, "shape"), nil, ErrMissing)
@@ -111,9 +106,9 @@ func potRule(c *checker, path string, value any) bool {
 	if !shapes(c, join(path, "shape"), shape) {
 		return false
 	}
-	keys := fields{"shape!": shapes, "name": name60, "mass_g": number(0, 50000), "burner": name60}
-	for name, check := range byShape[vessel.Shape(shape.(string))] {
-		keys[name] = check
+	keys := fields{"shape!": shapes, "name": name60, "mass_g": within(vessel.PotGrams), "burner": name60}
+	for _, side := range vessel.Sides(vessel.Shape(shape.(string))) {
+		keys[side.Name+"!"] = within(side.Bound)
 	}
 	before := len(c.faults)
 	object(keys)(c, path, value)

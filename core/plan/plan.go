@@ -251,6 +251,15 @@ func (p *Plan) PotNamesSorted() []string {
 	return append([]string{MainPot}, names...)
 }
 
+// RoomBounds are those of a Kitchen, by their names in the plan format.
+var RoomBounds = map[string]measure.Bound{
+	"ambient_c":     {Low: -10, High: 50},
+	"humidity_pct":  {Low: 0, High: 100},
+	"altitude_m":    {Low: -400, High: 5000},
+	"tap_c":         {Low: 0, High: 40},
+	"scale_limit_g": {Low: 500, High: 100_000},
+}
+
 // DefaultKitchen is the room of a plan that says nothing of it. Source: the plan
 // format.
 func DefaultKitchen() Kitchen {

@@ -69,6 +69,14 @@ func number(low, high float64) rule {
 	}
 }
 
+// within accepts what a bound of another package holds.
+func within(b measure.Bound) rule {
+	if b.Above {
+		return above(b.Low, b.High)
+	}
+	return number(b.Low, b.High)
+}
+
 // above accepts more than low, up to high.
 func above(low, high float64) rule {
 	return func(c *checker, path string, value any) bool {

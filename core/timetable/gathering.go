@@ -12,6 +12,8 @@ import (
 const (
 	MostPuddings = 12
 	MostHands    = 12
+	MostOvens    = 6
+	MostFridgeL  = 1000 // litres
 )
 
 // What a kitchen has that says nothing of it: the plan format's defaults.

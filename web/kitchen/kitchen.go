@@ -4,6 +4,7 @@ package kitchen
 import (
 	"embed"
 	"errors"
+	"fmt"
 	"io/fs"
 	"net/http"
 	"slices"
@@ -138,7 +139,8 @@ func roomValues(say words.Printer, home plan.Home) map[string]string {
 		units = store.UnitsUS
 	}
 	if k == nil {
-		k = &plan.Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
+		usual := plan.DefaultKitchen()
+		k = &usual
 	}
 	plain := func(x float64) string { return say.Number(x, -1) }
 	return map[string]string{"ambient_c": plain(float64(k.AmbientC)), "humidity_pct": plain(k.HumidityPct), "altitude_m": plain(k.AltitudeM),
@@ -262,12 +264,8 @@ func flameWords(f vessel.Flame) string { return strings.ReplaceAll(string(f), "-
 var (
 	errName       = errors.New("give a name of 1 to 60 characters, such as “the tall steel pot”")
 	errShape      = errors.New("choose a shape from the list")
-	errLength     = errors.New("give millimetres, more than 0 and at most 1500, such as 220")
-	errTall       = errors.New("a tray is at most 500 mm deep")
-	errMass       = errors.New("give grams from 0 to 50000, or leave it empty")
 	errKind       = errors.New("choose a kind from the list")
-	errPower      = errors.New("give watts from 50 to 30000, such as 2200")
-	errEfficiency = errors.New("give per cent from 1 to 100, such as 45 for gas or 85 for induction")
+	errEfficiency = errors.New("give per cent above 0, at most 100, such as 45 for gas or 85 for induction")
 )
 
 func (f potForm) parse() (vessel.Pot, error) {
@@ -277,31 +275,25 @@ func (f potForm) parse() (vessel.Pot, error) {
 	if n := utf8.RuneCountInString(p.Name); n < 1 || n > 60 {
 		fault("name", errName)
 	}
-	if !slices.ContainsFunc(shapes, func(s shapeChoice) bool { return s.Shape == p.Shape }) {
+	if !slices.Contains(vessel.Shapes(), p.Shape) {
 		fault("shape", errShape)
 		return p, faults
 	}
-	into := map[string]*measure.Millimetre{"diameter_mm": &p.DiameterMM, "bottom_mm": &p.BottomMM, "top_mm": &p.TopMM,
-		"length_mm": &p.LengthMM, "width_mm": &p.WidthMM, "height_mm": &p.HeightMM}
+	typed := map[string]string{}
 	for _, field := range sizes(f) {
-		if !strings.Contains(field.Shapes, f.Shape) {
-			continue
+		typed[field.Name] = field.Value
+	}
+	for _, side := range vessel.Sides(p.Shape) {
+		x, ok := page.Number(typed[side.Name])
+		if !ok || !side.Bound.Holds(x) {
+			fault(side.Name, fmt.Errorf("%w, in millimetres, such as 220", side.Bound.Error()))
 		}
-		const most, mostTray = 1500, 500
-		x, ok := page.Number(field.Value)
-		switch {
-		case !ok || !(x > 0 && x <= most):
-			fault(field.Name, errLength)
-		case p.Shape == vessel.Tray && field.Name == "height_mm" && x > mostTray:
-			fault(field.Name, errTall)
-		}
-		*into[field.Name] = measure.Millimetre(x)
+		*side.Of(&p) = measure.Millimetre(x)
 	}
 	if strings.TrimSpace(f.Mass) != "" {
-		const most = 50000
 		x, ok := page.Number(f.Mass)
-		if !ok || x < 0 || x > most {
-			fault("mass_g", errMass)
+		if !ok || !vessel.PotGrams.Holds(x) {
+			fault("mass_g", fmt.Errorf("%w, in grams, or leave it empty", vessel.PotGrams.Error()))
 		}
 		mass := measure.Gram(x)
 		p.MassG = &mass
@@ -337,13 +329,13 @@ func (f burnerForm) parse() (vessel.Burner, error) {
 	if !slices.Contains(kinds, f.Kind) {
 		fault("kind", errKind)
 	}
-	const least, most, percent = 50, 30000, 100
+	const percent = 100
 	power, ok := page.Number(f.Power)
-	if !ok || !(power >= least && power <= most) {
-		fault("power_w", errPower)
+	if !ok || !vessel.BurnerWatt.Holds(power) {
+		fault("power_w", fmt.Errorf("%w, in watts, such as 2200", vessel.BurnerWatt.Error()))
 	}
 	efficiency, ok := page.Number(f.Efficiency)
-	if !ok || !(efficiency >= 1 && efficiency <= percent) {
+	if !ok || !vessel.Share.Holds(efficiency/percent) {
 		fault("efficiency_pct", errEfficiency)
 	}
 	b.PowerW, b.Efficiency = measure.Watt(power), efficiency/percent

@@ -11,6 +11,7 @@ import (
 	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/timetable"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/page"
@@ -196,21 +197,21 @@ func (s *Screen) SetRoom(c *gin.Context) {
 		return
 	}
 	room := plan.Kitchen{
-		AmbientC: measure.Celsius(f.Number("ambient_c", -10, 50, "22")), HumidityPct: f.Number("humidity_pct", 0, 100, "50"),
-		AltitudeM: f.Number("altitude_m", -400, 5000, "350"), TapC: measure.Celsius(f.Number("tap_c", 0, 40, "15")),
-		ScaleLimitG: measure.Gram(f.Number("scale_limit_g", 500, 100000, "5000")),
+		AmbientC: measure.Celsius(f.Within("ambient_c", plan.RoomBounds["ambient_c"], "22")), HumidityPct: f.Within("humidity_pct", plan.RoomBounds["humidity_pct"], "50"),
+		AltitudeM: f.Within("altitude_m", plan.RoomBounds["altitude_m"], "350"), TapC: measure.Celsius(f.Within("tap_c", plan.RoomBounds["tap_c"], "15")),
+		ScaleLimitG: measure.Gram(f.Within("scale_limit_g", plan.RoomBounds["scale_limit_g"], "5000")),
 	}
 	fittings, err := s.app.Store.Fittings(c.Request.Context(), usualFittings)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	if x, given := f.Optional("ovens", 0, store.MostOvens, "1"); given {
+	if x, given := f.Optional("ovens", 0, timetable.MostOvens, "1"); given {
 		if fittings.Ovens = int(x); float64(fittings.Ovens) != x {
 			f.Fault("ovens", errors.New("give a whole number of ovens, such as 1"))
 		}
 	}
-	if x, given := f.Optional("fridge_l", 0, store.MostFridgeL, "60"); given {
+	if x, given := f.Optional("fridge_l", 0, timetable.MostFridgeL, "60"); given {
 		fittings.FridgeL = x
 	}
 	if units := f.Text("units"); units != "metric" && units != store.UnitsUS {

@@ -45,13 +45,14 @@ func (s *Screen) AddWeighed(c *gin.Context) {
 	s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
 }
 
-// widestPot is as wide as a pot may be; a door is hardly less.
-const widestPot measure.Millimetre = 1500
+// widestPot is as wide as a pot may be.
+var widestPot = measure.Millimetre(vessel.PotMM.High)
 
 var errWide = errors.New("comes to a pot wider than 1.5 m; check depth and weight")
 
 func weighedPot(f *page.Fields) vessel.Pot {
-	const tallest, heaviest, mostWater = 1500, 50_000, 500_000
+	const mostWater = 500_000
+	tallest, heaviest := vessel.PotMM.High, vessel.PotGrams.High
 	p := vessel.Pot{Name: f.Name("name", 60), HeightMM: measure.Millimetre(f.Number("height_mm", 1, tallest, "120"))}
 	empty, weighed := f.Optional("mass_g", 0, heaviest, "1200")
 	if weighed {

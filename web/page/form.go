@@ -90,6 +90,16 @@ func (f *Fields) Number(name string, low, high float64, example string) float64 
 	return x
 }
 
+// Within is Number for what another package bounds.
+func (f *Fields) Within(name string, b measure.Bound, example string) float64 {
+	x, ok := Number(f.Text(name))
+	if !ok || !b.Holds(x) {
+		f.Fault(name, fmt.Errorf("%w, such as %s", b.Error(), example))
+		return 0
+	}
+	return x
+}
+
 // Optional is Number for a field that may be left empty; given is false then.
 func (f *Fields) Optional(name string, low, high float64, example string) (x float64, given bool) {
 	if f.Text(name) == "" {

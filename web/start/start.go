@@ -89,12 +89,12 @@ func (s *Screen) Begin(c *gin.Context) {
 		return
 	}
 	now := s.app.Now()
-	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Number("diameter", 100, 600, "220")), HeightMM: measure.Millimetre(f.Number("height", 40, 500, "120"))}
+	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")), HeightMM: measure.Millimetre(f.Within("height", vessel.PotMM, "120"))}
 	efficiency, known := vessel.UsualEfficiency(f.Text("kind"))
 	if !known {
-		f.Fault("kind", errors.New("choose gas, electric, induction or wood"))
+		f.Fault("kind", vessel.ErrKind)
 	}
-	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Number("power", 300, 10000, "2200")), Efficiency: efficiency}
+	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Within("power", vessel.BurnerWatt, "2200")), Efficiency: efficiency}
 	var cup *store.Measuring
 	if size, given := f.Optional("cup", 40, 1000, "240"); given {
 		cup = &store.Measuring{ID: app.NewID(), Name: "cup", Unit: "ml", Size: size, How: "weighed full of water", TakenAt: now}
@@ -121,16 +121,10 @@ func (s *Screen) Begin(c *gin.Context) {
 		s.show(c, http.StatusUnprocessableEntity, f)
 		return
 	}
-	if err := s.app.Store.Furnish(ctx, store.Pot{ID: app.NewID(), Pot: pot}, store.Burner{ID: app.NewID(), Burner: burner}, cup, now); err != nil {
-		s.app.Fail(c, err)
-		return
-	}
 	id := app.NewID()
-	if err := s.app.Store.CreatePudding(ctx, id, first, now); err != nil {
-		s.app.Fail(c, err)
-		return
-	}
-	if err := s.app.Store.SetSetting(ctx, setting, "done"); err != nil {
+	err = s.app.Store.Begin(ctx, store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot}, Burner: store.Burner{ID: app.NewID(), Burner: burner},
+		Measure: cup, ID: id, Plan: first, Setting: setting}, now)
+	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
