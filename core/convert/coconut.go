@@ -1,9 +1,8 @@
 package convert
 
 import (
-	"math"
-
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/pantry"
 )
 
@@ -217,20 +216,12 @@ func meatForThin(thin measure.Gram, fat float64) (measure.Gram, error) {
 	if !(fat < richest.FatPercent() && fat > thinnest.FatPercent()) {
 		return 0, ErrOutside
 	}
-	low, high := driest, wettest
-	for range halvings {
-		middle := math.Sqrt(low * high)
-		milk, err := at(middle)
-		if err != nil {
-			return 0, err
-		}
-		if milk.FatPercent() > fat {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
-	milk, err := at(high)
+	// Between what can be pressed, everything can.
+	found, _ := numeric.HalveLog(numeric.Bracket{Low: driest, High: wettest}, halvings, func(water float64) bool {
+		milk, err := at(water)
+		return err == nil && milk.FatPercent() > fat
+	})
+	milk, err := at(found.High)
 	return thin / milk.Mass(), err
 }
 

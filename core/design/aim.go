@@ -8,6 +8,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -154,7 +155,7 @@ func (b *balancer) otherFlames(free []lever, best *plan.Plan, reached measured) 
 		b.base = original.Clone()
 		b.base.Steps[at].Flame = flames[from+by]
 		p, o := b.solve(free)
-		if size(b.residual(o)) < size(b.residual(reached)) {
+		if numeric.Norm(b.residual(o)) < numeric.Norm(b.residual(reached)) {
 			best, reached = p, o
 		}
 		if !b.far(reached) {
@@ -348,14 +349,6 @@ func (b *balancer) residual(o measured) []float64 {
 	return r
 }
 
-func size(r []float64) float64 {
-	sum := 0.0
-	for _, x := range r {
-		sum += x * x
-	}
-	return math.Sqrt(sum)
-}
-
 // fineDigits are those of amounts while the search goes on, and finalDigits
 // those that are written down: what a kitchen scale shows.
 const (
@@ -375,7 +368,7 @@ func (b *balancer) solve(levers []lever) (*plan.Plan, measured) {
 		}
 	}
 	leapt := b.descend(levers, b.leap(levers, x), differenceLog)
-	if p, o := b.settle(levers, leapt); size(b.residual(o)) < size(b.residual(reached)) {
+	if p, o := b.settle(levers, leapt); numeric.Norm(b.residual(o)) < numeric.Norm(b.residual(reached)) {
 		return p, o
 	}
 	return final, reached
@@ -395,7 +388,7 @@ func (b *balancer) leap(levers []lever, x []float64) []float64 {
 		for _, by := range []float64{-far, far} {
 			tried := slices.Clone(x)
 			tried[k] = min(max(tried[k]+by, -mostLog), mostLog)
-			if r := size(b.residual(b.measure(b.at(levers, tried, fineDigits)))); r < least {
+			if r := numeric.Norm(b.residual(b.measure(b.at(levers, tried, fineDigits)))); r < least {
 				best, least = tried, r
 			}
 		}
@@ -409,11 +402,12 @@ func (b *balancer) descend(levers []lever, x []float64, difference float64) []fl
 	r := b.residual(o)
 	const closeEnough = 0.01
 	for range balanceRounds {
-		if len(levers) == 0 || size(r) < closeEnough {
+		if len(levers) == 0 || numeric.Norm(r) < closeEnough {
 			break
 		}
-		step := leastNorm(b.jacobian(levers, x, o, difference), x, r)
-		if step == nil {
+		const still = 1e-6
+		step, status := numeric.LeastNorm(b.jacobian(levers, x, o, difference), x, r, still)
+		if status != numeric.Met {
 			break
 		}
 		longest := 0.0
@@ -432,7 +426,7 @@ func (b *balancer) descend(levers []lever, x []float64, difference float64) []fl
 				tried[k] = min(max(x[k]+share*(step[k]-x[k]), -mostLog), mostLog)
 			}
 			next := b.measure(b.at(levers, tried, fineDigits))
-			if nr := b.residual(next); size(nr) < size(r) {
+			if nr := b.residual(next); numeric.Norm(nr) < numeric.Norm(r) {
 				x, o, r, improved = tried, next, nr, true
 				break
 			}
@@ -463,71 +457,6 @@ func (b *balancer) jacobian(levers []lever, x []float64, o measured, difference 
 		}
 	}
 	return j
-}
-
-// leastNorm returns the shortest x that meets J (x - x0) = r, nil if no lever
-// moves an aim. A little damping keeps an aim that hardly moves from asking
-// for the moon.
-func leastNorm(j [][]float64, x0, r []float64) []float64 {
-	m, n := len(j), len(x0)
-	const damping = 1e-6
-	system := make([][]float64, m)
-	for i := range system {
-		system[i] = make([]float64, m+1)
-		for k := range j {
-			for l := range n {
-				system[i][k] += j[i][l] * j[k][l]
-			}
-		}
-		system[i][i] += damping
-		system[i][m] = r[i]
-		for l := range n {
-			system[i][m] += j[i][l] * x0[l]
-		}
-	}
-	y := eliminate(system)
-	if y == nil {
-		return nil
-	}
-	x := make([]float64, n)
-	for l := range n {
-		for i := range j {
-			x[l] += j[i][l] * y[i]
-		}
-	}
-	return x
-}
-
-// eliminate solves a small system by Gauss with pivots; each row ends with its
-// right side. It returns nil when the system has no solution.
-func eliminate(a [][]float64) []float64 {
-	m := len(a)
-	for i := range m {
-		pivot := i
-		for k := i + 1; k < m; k++ {
-			if math.Abs(a[k][i]) > math.Abs(a[pivot][i]) {
-				pivot = k
-			}
-		}
-		a[i], a[pivot] = a[pivot], a[i]
-		if math.Abs(a[i][i]) < 1e-12 {
-			return nil
-		}
-		for k := range m {
-			if k == i {
-				continue
-			}
-			factor := a[k][i] / a[i][i]
-			for c := i; c <= m; c++ {
-				a[k][c] -= factor * a[i][c]
-			}
-		}
-	}
-	x := make([]float64, m)
-	for i := range m {
-		x[i] = a[i][m] / a[i][i]
-	}
-	return x
 }
 
 // changes lists what is written otherwise than before.
@@ -612,7 +541,7 @@ func (b *balancer) missed(o measured, all, free []lever, locked []string) []Miss
 	if len(list) == 0 {
 		return list
 	}
-	because, lock := b.inTheWay(size(b.residual(o)), all, free, locked)
+	because, lock := b.inTheWay(numeric.Norm(b.residual(o)), all, free, locked)
 	for i := range list {
 		list[i].Because, list[i].Lock = because, lock
 	}
@@ -627,12 +556,12 @@ func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) (b
 		if len(without) == len(free) {
 			continue
 		}
-		if _, o := b.solve(without); size(b.residual(o)) < min(best/2, 2*metThickness) {
+		if _, o := b.solve(without); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
 			return Locked, lock
 		}
 	}
 	if len(locked) > 0 {
-		if _, o := b.solve(all); size(b.residual(o)) < min(best/2, 2*metThickness) {
+		if _, o := b.solve(all); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
 			return Locks, ""
 		}
 	}

@@ -10,6 +10,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -282,7 +283,7 @@ func (t *fitter) search(start *plan.Plan, x fitPoint) fitPoint {
 	r := t.residual(start, t.run(start, x))
 	damping := 0.1
 	for range fitRounds {
-		if r == nil || size(r) < 1 {
+		if r == nil || numeric.Norm(r) < 1 {
 			break
 		}
 		next, nr := t.better(start, x, r, &damping)
@@ -316,37 +317,22 @@ func (t *fitter) better(start *plan.Plan, x fitPoint, r []float64, damping *floa
 	}
 	const rising, falling, tries = 6, 0.3, 5
 	for range tries {
-		step := marquardt(jacobian, r, *damping)
-		if step == nil {
+		const leverFloor = 1e-3 // a lever that does nothing stays
+		step, status := numeric.Marquardt(jacobian, r, *damping, leverFloor)
+		if status != numeric.Met {
 			return x, nil
 		}
 		tried := x
 		for k := range tried {
 			tried[k] = min(max(x[k]+min(max(step[k], -fitStep), fitStep), -mostLog), mostLog)
 		}
-		if nr := t.residual(start, t.run(start, tried)); nr != nil && size(nr) < size(r) {
+		if nr := t.residual(start, t.run(start, tried)); nr != nil && numeric.Norm(nr) < numeric.Norm(r) {
 			*damping *= falling
 			return tried, nr
 		}
 		*damping *= rising
 	}
 	return x, nil
-}
-
-// marquardt solves (J'J + damping diag(J'J)) dx = -J'r.
-func marquardt(j [][]float64, r []float64, damping float64) []float64 {
-	system := make([][]float64, fitLevers)
-	for a := range system {
-		system[a] = make([]float64, fitLevers+1)
-		for i := range r {
-			for b := range fitLevers {
-				system[a][b] += j[i][a] * j[i][b]
-			}
-			system[a][fitLevers] -= j[i][a] * r[i]
-		}
-		system[a][a] += damping*system[a][a] + 1e-3 // a lever that does nothing stays
-	}
-	return eliminate(system)
 }
 
 // residual returns the distances to the four aims in tolerances, and

@@ -301,7 +301,7 @@ func (l *Learnt) Into(p *plan.Plan) {
 // Range is a figure as 10th to 90th percentile, of a factor where it is one.
 func (f Figure) Range(factor bool) measure.Range {
 	if factor {
-		return measure.Range{Value: f.Value, Low: f.Value * math.Exp(-tenth*f.SD), High: f.Value * math.Exp(tenth*f.SD)}
+		return measure.Range{Value: f.Value, Low: f.Value * math.Exp(-measure.Percentile90*f.SD), High: f.Value * math.Exp(measure.Percentile90*f.SD)}
 	}
-	return measure.Range{Value: f.Value, Low: f.Value - tenth*f.SD, High: f.Value + tenth*f.SD}
+	return measure.Range{Value: f.Value, Low: f.Value - measure.Percentile90*f.SD, High: f.Value + measure.Percentile90*f.SD}
 }

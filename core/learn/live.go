@@ -207,9 +207,6 @@ func filtered(replay *plan.Plan, weights []weight) (masses []forecast.Weighing, 
 	return masses, math.Sqrt(variance)
 }
 
-// tenth is the 90th percentile of a standard normal variable.
-const tenth = 1.2816
-
 // widen adds to the ranges of what is to come that the mass now is not known to
 // the gram, and that the rate may drift: both move the time of a mark.
 func (l *Live) widen(massSD float64) {
@@ -225,7 +222,7 @@ func (l *Live) widen(massSD float64) {
 		if ahead <= 0 {
 			continue
 		}
-		more := tenth * math.Hypot(massSD/l.Rate, driftShare*ahead)
+		more := measure.Percentile90 * math.Hypot(massSD/l.Rate, driftShare*ahead)
 		r.Low = math.Max(r.Value-math.Hypot(r.Value-r.Low, more), float64(l.Now))
 		r.High = r.Value + math.Hypot(r.High-r.Value, more)
 	}
@@ -350,7 +347,8 @@ func estimate(replay *plan.Plan, prior Estimate, seen observations) Estimate {
 	cost := func(logFactor float64) float64 {
 		return misfit(replay, prior, seen, logFactor)
 	}
-	best := minimise(cost, -searchWide, searchWide)
+	const cuts = 9 // the bracket narrows to 1/76
+	best, _ := numeric.GoldenMinimum(cost, numeric.Bracket{Low: -searchWide, High: searchWide}, cuts)
 	// A parabola through three points near it gives the minimum itself and, by
 	// its curvature, the inverse of the variance.
 	const h = 0.03
@@ -452,24 +450,3 @@ func boilMinutes(p *plan.Plan, step int, factor float64) float64 {
 }
 
 func square(x float64) float64 { return x * x }
-
-// minimise finds the minimum of a function with one valley by golden section.
-// It ends after a fixed number of cuts, the bracket being 1/76 of its width.
-func minimise(f func(float64) float64, low, high float64) float64 {
-	const cuts = 9
-	ratio := (math.Sqrt(5) - 1) / 2
-	a, b := high-ratio*(high-low), low+ratio*(high-low)
-	fa, fb := f(a), f(b)
-	for range cuts {
-		if fa < fb {
-			high, b, fb = b, a, fa
-			a = high - ratio*(high-low)
-			fa = f(a)
-		} else {
-			low, a, fa = a, b, fb
-			b = low + ratio*(high-low)
-			fb = f(b)
-		}
-	}
-	return (low + high) / 2
-}

@@ -88,16 +88,3 @@ func RoundSignificant(x float64, digits int) float64 {
 	}
 	return Finite(math.Round(x*scale) / scale)
 }
-
-// Halve narrows a bracket by halving it so many times: above holds at low and not
-// at high.
-func Halve(low, high float64, times int, above func(x float64) bool) (float64, float64) {
-	for range times {
-		if middle := (low + high) / 2; above(middle) {
-			low = middle
-		} else {
-			high = middle
-		}
-	}
-	return low, high
-}

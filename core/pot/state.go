@@ -393,10 +393,15 @@ func (s *State) mediumFactor() float64 {
 
 // sugarFactor is how much slower a grain cooks with sugar in the watery phase,
 // b from 0 to 1. Source: the model, section 5.
-func sugarFactor(b float64) float64 {
-	const strength = 2.4 // likely 1.6 to 3.2
-	return math.Exp(-strength * b)
-}
+func sugarFactor(b float64) float64 { return 1 / SugarSlows(b) }
+
+// sugarStrength is how strongly sugar slows a grain. Source: the model, section 5;
+// likely 1.6 to 3.2.
+const sugarStrength = 2.4
+
+// SugarSlows returns how many times as long a grain takes to cook with sugar in the
+// watery phase, b from 0 to 1.
+func SugarSlows(b float64) float64 { return math.Exp(sugarStrength * b) }
 
 // acidFactor is how much slower a pulse softens in acid. Source: the model,
 // section 5.

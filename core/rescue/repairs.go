@@ -10,6 +10,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/pot"
 	"kirdu/core/vessel"
 	"kirdu/core/watch"
 )
@@ -22,11 +23,15 @@ const (
 	nearGrade     = 0.15 // that no one tastes
 	nearSweet     = 0.3  // per cent, likewise
 	slurryMilk    = 4.0  // g of cold liquid for each g of starch
-	safeSplit     = 6.4  // pH near the boil; the model, section 8
-	sodaMost      = 0.6  // g per litre; the watchpoint table
-	pearlsRoom    = 0.42 // of the volume: below the 0.45 of the watchpoint table
 	calmScorch    = 0.6  // index of a pot that has caught once
 	hotAddC       = 80.0
+)
+
+// What the watchpoints allow, and a little less of it for pearls.
+var (
+	safeSplit  = watch.SplitMay.Value
+	sodaMost   = watch.SodaTastes.Value
+	pearlsRoom = watch.PearlsCrowd.Value/100 - 0.03
 )
 
 // Names of what a repair makes and of the pan that it is made in.
@@ -522,14 +527,13 @@ func (w *ward) hardGrain() []Repair {
 	low := w.base.Parts[part].WantedLow
 	is := w.base.Steps[w.last].Doneness[part]
 	brix := *w.base.Steps[w.last].Brix
-	const strength = 2.4 // of sugar on the cooking time; the model, section 5
 	if w.before.Done.Value >= low {
 		w.says, w.fine = saying("rescue.hard-grain.fine", decimals(is, 2), decimals(w.before.Done.Value, 2), decimals(low, 2)), true
 		return nil
 	}
 	w.says = saying("rescue.hard-grain.says", decimals(is, 2), decimals(low, 2))
 	if brix > 2 {
-		w.also = saying("rescue.hard-grain.says.2", percent(brix, 0), decimals(math.Exp(strength*brix/100), 1))
+		w.also = saying("rescue.hard-grain.says.2", percent(brix, 0), decimals(pot.SugarSlows(brix/100), 1))
 	}
 	const more = 0.05 // so that it is past the least
 	target := low + more

@@ -8,6 +8,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/watch"
@@ -650,8 +651,8 @@ func (w *ward) pinned() forecast.Options {
 // above(low) is taken to hold.
 func halve(low, high float64, above func(x float64) bool) float64 {
 	const halvings = 11
-	low, high = measure.Halve(low, high, halvings, above)
-	return (low + high) / 2
+	found, _ := numeric.Halve(numeric.Bracket{Low: low, High: high}, halvings, above)
+	return found.Middle()
 }
 
 // spoilt returns why it must not be eaten whatever is done, nil if nothing speaks

@@ -8,6 +8,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
@@ -116,8 +117,8 @@ func loosen(stood *plan.Plan, liquid string, celsius, wanted float64) (measure.G
 		grade, _ := after(more)
 		return grade
 	}
-	_, high := measure.Halve(0, mostLiquid*mass, halvings, func(x float64) bool { return with(x) > wanted })
-	grams := measure.Weighable(measure.Gram(high))
+	found, _ := numeric.Halve(numeric.Bracket{High: mostLiquid * mass}, halvings, func(x float64) bool { return with(x) > wanted })
+	grams := measure.Weighable(measure.Gram(found.High))
 	return grams, with(math.Max(float64(grams), 0.01))
 }
 
@@ -234,8 +235,8 @@ func Reheat(p *plan.Plan, liquid string, wanted float64) (r Reheated, ok bool) {
 	}
 	const near = 0.1
 	if grade(0) > wanted+near {
-		_, high := measure.Halve(0, mostLiquid*mass, halvings, func(x float64) bool { return grade(x) > wanted })
-		r.Loosen = measure.Weighable(measure.Gram(high))
+		found, _ := numeric.Halve(numeric.Bracket{High: mostLiquid * mass}, halvings, func(x float64) bool { return grade(x) > wanted })
+		r.Loosen = measure.Weighable(measure.Gram(found.High))
 	}
 	warm, last := with(float64(r.Loosen))
 	f := forecast.Run(warm, forecast.Options{})

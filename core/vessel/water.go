@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 )
 
 // A WaterTest is water kept at the boil over one flame and weighed before and
@@ -89,8 +90,8 @@ func StraightFrom(f Filling) (measure.Millimetre, error) {
 	return measure.Millimetre(math.Sqrt(4 * float64(f.Water) * cubicMillimetresPerMillilitre / (math.Pi * float64(f.Depth)))), nil
 }
 
-// taperTolerance is how closely the radii of a taper are found, in mm.
-const taperTolerance = 1e-7
+// taperHalvings finds the radii of a taper: 40 halvings of a metre are 1e-9 mm.
+const taperHalvings = 40
 
 // TaperFrom returns the diameters at the bottom and at a height of a pot from
 // two fillings: the truncated cone that holds just as much up to both depths.
@@ -122,14 +123,8 @@ func TaperFrom(low, high Filling, height measure.Millimetre) (bottom, top measur
 	if miss(from) > 0 || miss(to) < 0 {
 		return 0, 0, ErrCone
 	}
-	for to-from > taperTolerance {
-		middle := (from + to) / 2
-		if miss(middle) > 0 {
-			to = middle
-		} else {
-			from = middle
-		}
-	}
+	found, _ := numeric.Halve(numeric.Bracket{Low: from, High: to}, taperHalvings, func(a float64) bool { return miss(a) <= 0 })
+	from = found.Low
 	k := slope(from)
 	rim := from + k*float64(height)
 	if !(from > 0 && rim > 0) {

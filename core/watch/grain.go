@@ -16,7 +16,7 @@ var (
 	dryFlour     = Limit{forecast.Warning, 60.0, "°C", table}
 	slurry       = Limit{forecast.Warning, 85.0, "°C", table}
 	hotForMeal   = Limit{forecast.Note, 70.0, "°C", table}
-	pearlsCrowd  = Limit{forecast.Warning, 45.0, "%", table}
+	PearlsCrowd  = Limit{forecast.Warning, 45.0, "%", table}
 	smallSoak    = Limit{forecast.Note, 20.0, "min", table}
 	largeSoak    = Limit{forecast.Note, 90.0, "min", table}
 	aimMiss      = Limit{forecast.Warning, 0.8, "grades", table}
@@ -192,10 +192,10 @@ func pearlsClump(p *plan.Plan, f *forecast.Forecast) []Finding {
 			}
 		}
 	}
-	if share <= pearlsCrowd.Value {
+	if share <= PearlsCrowd.Value {
 		return nil
 	}
-	return one(pearlsCrowd.speaks(step, "volume_pct", share))
+	return one(PearlsCrowd.speaks(step, "volume_pct", share))
 }
 
 // pearlsUnsoaked: pearls that were not soaked stay white inside.

@@ -10,7 +10,7 @@ import (
 
 // What splits, thins and greases milk, and what brings it back.
 var (
-	splitMay    = Limit{forecast.Note, 6.4, "pH", table}
+	SplitMay    = Limit{forecast.Note, 6.4, "pH", table}
 	splitLikely = Limit{forecast.Warning, 6.2, "pH", table}
 	splitSure   = Limit{forecast.Stop, 5.9, "pH", table}
 	pulseSoft   = Limit{forecast.Stop, 1.2, "", table}
@@ -19,7 +19,7 @@ var (
 	YogurtWarm  = Limit{forecast.Warning, 35.0, "°C", table}
 	thinFat     = Limit{forecast.Note, 2.0, "%", table}
 	greasyFat   = Limit{forecast.Note, 15.0, "%", table}
-	sodaTastes  = Limit{forecast.Warning, 0.6, "g/l", table}
+	SodaTastes  = Limit{forecast.Warning, 0.6, "g/l", table}
 	sodaSpoils  = Limit{forecast.Stop, 1.5, "g/l", table}
 )
 
@@ -57,10 +57,10 @@ func pulseAcidEarly(p *plan.Plan, f *forecast.Forecast) []Finding {
 // acidSplit: fresh milk curdles in acid near the boil.
 func acidSplit(p *plan.Plan, f *forecast.Forecast) []Finding {
 	worst, least := f.LeastSplitPH()
-	if worst < 0 || least >= splitMay.Value {
+	if worst < 0 || least >= SplitMay.Value {
 		return nil
 	}
-	limit := splitMay
+	limit := SplitMay
 	switch {
 	case least < splitSure.Value:
 		limit = splitSure
@@ -242,10 +242,10 @@ func sodaTooMuch(p *plan.Plan, _ *forecast.Forecast) []Finding {
 	}
 	litres := plan.LiquidLitres(p)
 	perLitre := measure.Ratio(grams, litres)
-	if step < 0 || perLitre <= sodaTastes.Value {
+	if step < 0 || perLitre <= SodaTastes.Value {
 		return nil
 	}
-	limit := sodaTastes
+	limit := SodaTastes
 	if perLitre > sodaSpoils.Value {
 		limit = sodaSpoils
 	}

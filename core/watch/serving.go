@@ -7,6 +7,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/numeric"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
@@ -174,6 +175,6 @@ func loosening(p *plan.Plan, f *forecast.Forecast, grade float64) measure.Gram {
 		return after.Thickness.Chilled.Value
 	}
 	const halvings = 8
-	_, high := measure.Halve(0, f.Yield.MassG.Value, halvings, func(x float64) bool { return chilledWith(x) > grade })
-	return measure.Weighable(measure.Gram(high))
+	found, _ := numeric.Halve(numeric.Bracket{High: f.Yield.MassG.Value}, halvings, func(x float64) bool { return chilledWith(x) > grade })
+	return measure.Weighable(measure.Gram(found.High))
 }

@@ -2,6 +2,7 @@ package draw
 
 import (
 	"fmt"
+	"kirdu/core/measure"
 	"kirdu/words"
 	"math"
 	"time"
@@ -51,9 +52,8 @@ func NewTrend(say words.Printer, samples []Sample, zero float64, zeroLabel strin
 		return t
 	}
 	low, high := zero, zero
-	const likely = 1.2816
 	for _, s := range samples {
-		low, high = math.Min(low, s.Value-likely*s.SD), math.Max(high, s.Value+likely*s.SD)
+		low, high = math.Min(low, s.Value-measure.Percentile90*s.SD), math.Max(high, s.Value+measure.Percentile90*s.SD)
 	}
 	step := niceStep(math.Max(high-low, 1e-6), mostTrendTicks)
 	low, high = math.Floor(low/step)*step, math.Ceil(high/step)*step
@@ -69,7 +69,7 @@ func NewTrend(say words.Printer, samples []Sample, zero float64, zeroLabel strin
 	x := linear{from: -0.5, to: float64(len(samples)) - 0.5, low: trendLeft, high: trendRight}
 	for k, s := range samples {
 		at := x.at(float64(k))
-		t.Dots = append(t.Dots, TrendDot{X: at, Y: y.at(s.Value), Low: y.at(s.Value - likely*s.SD), High: y.at(s.Value + likely*s.SD),
+		t.Dots = append(t.Dots, TrendDot{X: at, Y: y.at(s.Value), Low: y.at(s.Value - measure.Percentile90*s.SD), High: y.at(s.Value + measure.Percentile90*s.SD),
 			Title: fmt.Sprintf("%s, %s: %s", s.Name, say.Time(s.At, "2 Jan 2006"), format(s.Value))})
 	}
 	t.Days = []Tick{{At: trendLeft, Label: say.Time(samples[0].At, "2 Jan 2006")}}

@@ -99,7 +99,7 @@ func (v *view) rows(say words.Printer, s *cook.State, planned *forecast.Forecast
 	v.Rows = append(v.Rows, row{"Lost over the flame", rate(say, planned), rateSeen(say, s, live)})
 	if live.Power.Factor != 1 {
 		v.Learnt = say.Sprintf("The flame brought about %.0f %% of the power that was planned with (likely %.0f to %.0f %%).",
-			100*live.Power.Factor, 100*live.Power.Factor*(1-1.28*live.Power.SD), 100*live.Power.Factor*(1+1.28*live.Power.SD))
+			100*live.Power.Factor, 100*live.Power.Factor*(1-measure.Percentile90*live.Power.SD), 100*live.Power.Factor*(1+measure.Percentile90*live.Power.SD))
 	}
 }
 
