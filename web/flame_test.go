@@ -52,7 +52,7 @@ func TestStepsOnTheWorkbench(t *testing.T) {
 	drop := func() { s.edited(url.Values{"op": {fmt.Sprintf("remove-step:%d", n)}}) }
 	add("bake")
 	set("in", "microwave", "covered_shown", "1", "covered", "1")
-	require.Equal(t, "microwave", last().BakeIn)
+	require.Equal(t, plan.Microwave, last().BakeIn)
 	require.InDelta(t, 600, float64(*last().PowerW), 0)
 	require.True(t, last().Covered)
 	set("power_w", "450", "minutes", "9")

@@ -89,7 +89,7 @@ func (w Printer) settings(p *plan.Plan, i int) string {
 	for _, item := range s.Items {
 		switch {
 		case item.Material != "":
-			say("%s", materialName(p, p, item.Material)+stateWords(item.State))
+			say("%s", materialName(p, p, item.Material)+stateWords(string(item.State)))
 		case item.Part != "":
 			say("%s", item.Part)
 		default:
@@ -121,7 +121,7 @@ func (w Printer) settings(p *plan.Plan, i int) string {
 	if s.TempC != nil {
 		say("at %s", w.Celsius(*s.TempC))
 	}
-	for _, word := range []string{s.Where, s.Release, s.To, s.BakeIn} {
+	for _, word := range []string{string(s.Where), string(s.Release), string(s.To), string(s.BakeIn)} {
 		if word != "" {
 			say("%s", word)
 		}

@@ -201,7 +201,7 @@ func (w Printer) target(p *plan.Plan, s *plan.Step) string {
 	case u == nil:
 		return w.text("target")
 	case u.Browning != "":
-		return w.text("target.caramel", u.Browning)
+		return w.text("target.caramel", string(u.Browning))
 	case u.Boil:
 		return w.text("target.boil")
 	case u.RemainingPct != nil:

@@ -36,12 +36,12 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		} else if s.Whistles == 0 {
 			title = "Under pressure for " + w.Minutes(s.FullMinutes())
 		}
-		if s.Release == "quick" {
+		if s.Release == plan.Quick {
 			return StepWords{Title: title, Detail: detail + "; then let the steam off, away from you", Done: "The pressure is off", Short: "pressure"}
 		}
 		return StepWords{Title: title, Detail: detail + "; then wait until the pressure is gone by itself", Done: "The pressure is off", Short: "pressure"}
 	case plan.Cool:
-		where := map[string]string{"water-bath": "in cold water", "fridge": "in the refrigerator"}[s.Where]
+		where := map[plan.Where]string{plan.WaterBath: "in cold water", plan.Fridge: "in the refrigerator"}[s.Where]
 		if where == "" {
 			where = "on the counter"
 		}
@@ -53,7 +53,7 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	case plan.Caramel:
 		until := "for " + w.Minutes(s.FullMinutes())
 		if s.Until != nil && s.Until.Browning != "" {
-			until = "until " + s.Until.Browning
+			until = "until " + string(s.Until.Browning)
 		}
 		return StepWords{Title: "Brown " + w.Items(p, s.Items) + ", dry, " + until, Detail: w.Amounts(p, s.Items) + "; it browns on off the flame, and burns the skin: children away",
 			Done: "It is brown", Short: "caramel"}
@@ -136,7 +136,7 @@ func (w Printer) prepareWords(p *plan.Plan, s *plan.Step) StepWords {
 	}
 	switch s.Do {
 	case plan.Grind:
-		detail = "to " + map[string]string{"granules": "granules", "paste": "a paste", "flour": "flour"}[s.To] + ", " + detail
+		detail = "to " + map[plan.GrindTo]string{plan.Granules: "granules", plan.Paste: "a paste", plan.Flour: "flour"}[s.To] + ", " + detail
 	case plan.Squeeze:
 		detail = w.Number(*s.Pct, 0) + " % of it as juice, only what is loose, " + detail
 	case plan.Press:

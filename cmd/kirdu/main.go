@@ -39,7 +39,9 @@ func rootCommand() *cobra.Command {
 		Short:         "Puddings at home: planned, computed, cooked with guidance, remembered",
 		SilenceUsage:  true,
 		SilenceErrors: true,
+		Version:       version(),
 	}
-	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
+	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), versionCommand())
+	root.SetVersionTemplate("kirdu {{.Version}}\n")
 	return root
 }

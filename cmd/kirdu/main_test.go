@@ -211,3 +211,15 @@ func TestTimetable(t *testing.T) {
 	require.Empty(t, out)
 	require.Contains(t, errOut, "hands: ")
 }
+
+func TestSchemaAndVersionArePrinted(t *testing.T) {
+	out, _, err := command(t, t.Context(), "", "schema")
+	require.NoError(t, err)
+	require.True(t, json.Valid([]byte(out)))
+	require.Contains(t, out, "kirdu-plan/1")
+	for _, ask := range []string{"version", "--version"} {
+		out, _, err = command(t, t.Context(), "", ask)
+		require.NoError(t, err)
+		require.Regexp(t, `^kirdu \S.*go1\.\d+`, out)
+	}
+}

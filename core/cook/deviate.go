@@ -55,13 +55,10 @@ func (s *State) pass(index int, step plan.Step, span Span) (id int) {
 	return s.insert(index, place, step, span)
 }
 
-// closed are the verbs during which nothing goes in.
-var closed = map[plan.Verb]bool{plan.Pressure: true, plan.Bake: true, plan.Cool: true, plan.Chill: true, plan.Caramel: true}
-
 // Open reports whether something can go into the pot now.
 func (s *State) Open() bool {
 	present := s.Present()
-	return s.lit() && (present == nil || !closed[present.Do])
+	return s.lit() && (present == nil || !present.Do.Descriptor().Closed)
 }
 
 // here returns the index at which something can happen at a moment: before the
@@ -84,12 +81,10 @@ func (s *State) here(at time.Time) (int, error) {
 	begin := s.Spans[i].Begin
 	const least = 3 * time.Second
 	gone := at.Sub(begin)
-	switch step.Do {
-	case plan.Heat, plan.Rest, plan.Hold:
-	default:
-		if closed[step.Do] {
-			return 0, ErrClosed
-		}
+	switch verb := step.Do.Descriptor(); {
+	case verb.Closed:
+		return 0, ErrClosed
+	case !verb.Parts:
 		return i, nil
 	}
 	if gone < least {

@@ -9,14 +9,10 @@ import (
 	"kirdu/core/plan"
 )
 
-// atOnce are the verbs that take no time of their own: the pot goes on as before
-// while they are done.
-var atOnce = map[plan.Verb]bool{plan.Add: true, plan.Mash: true, plan.Drain: true, plan.Portion: true}
-
 // timed reports whether a step takes time in the served pot.
 func (s *State) timed(step int) bool {
-	v := s.Plan.Steps[step].Do
-	return !v.IsPreparation() && !atOnce[v] && s.main(step)
+	verb := s.Plan.Steps[step].Do.Descriptor()
+	return !verb.Preparation && !verb.AtOnce && s.main(step)
 }
 
 // Zero returns the moment that is minute 0 of the forecast: when the first

@@ -40,7 +40,7 @@ func (r *run) prepare(i int, s *plan.Step) {
 	case plan.Mix:
 		state.Swell(s.FullMinutes())
 	case plan.Grind:
-		state.Grind(s.To)
+		state.Grind(string(s.To))
 	case plan.Squeeze:
 		r.balance.DrainedG += float64(state.Squeeze(*s.Pct))
 	case plan.Steam:

@@ -46,7 +46,7 @@ func (r *run) pressure(i int, s *plan.Step, p *pan) {
 	r.flame += p.local - begin
 	r.vent(p, p.state.Vent(ventGrams*measure.Gram(whistles)))
 	opened := func() measure.Celsius { return top() - measure.Celsius(pressureOver-pressureEnds) }
-	if s.Release == "quick" {
+	if s.Release == plan.Quick {
 		r.vent(p, p.state.Flash(opened(), pressureOver-pressureEnds))
 	} else {
 		down := naturalStart + naturalPerKilo*measure.Minute(p.state.Mass()/gramsPerKilogram)
@@ -151,7 +151,7 @@ func (r *run) bake(i int, s *plan.Step, p *pan) {
 		r.hands += stirOnceMinutes * measure.Minute(math.Floor(float64(minutes / *every)))
 	}
 	defer r.noteOffHeat(p)
-	if s.BakeIn == "microwave" {
+	if s.BakeIn == plan.Microwave {
 		c := r.conditions(p, *s.PowerW*microwaveShare, s.Covered, false)
 		r.rest(i, p, minutes, c)
 		r.mark(i, "baked", p)
@@ -216,7 +216,7 @@ func (r *run) hold(i int, s *plan.Step, p *pan) {
 // Browning of dry sugar: the temperature of each colour, and what amber costs.
 // Source: the model, section 3; between the colours in proportion to the
 // degrees above the melting.
-var browned = map[string]measure.Celsius{"light": 170, "amber": 180, "dark": 190}
+var browned = map[plan.Browning]measure.Celsius{plan.LightAmber: 170, plan.Amber: 180, plan.DarkAmber: 190}
 
 const (
 	sugarHeat      = 1.3  // J/(g K)

@@ -441,7 +441,7 @@ func boilMinutes(p *plan.Plan, step int, factor float64) float64 {
 	const moment measure.Minute = 0.01
 	if last := &to.Steps[step]; last.Do == plan.Pressure {
 		minutes := moment
-		last.Whistles, last.Minutes, last.Release = 0, &minutes, "quick"
+		last.Whistles, last.Minutes, last.Release = 0, &minutes, plan.Quick
 	} else {
 		last.Until = &plan.Until{Boil: true}
 	}

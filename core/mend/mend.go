@@ -240,7 +240,7 @@ func coconutLast(_ *plan.Plan, step int) []candidate {
 func coolFirst(_ *plan.Plan, step int) []candidate {
 	return []candidate{func(p *plan.Plan) bool {
 		to := measure.Celsius(30)
-		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: "water-bath"})
+		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: plan.WaterBath})
 		return true
 	}}
 }

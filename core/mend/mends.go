@@ -578,7 +578,7 @@ func hotOrShort(_ *plan.Plan, step int) []candidate {
 func waterBath(_ *plan.Plan, step int) []candidate {
 	to := measure.Celsius(20)
 	bath := func(p *plan.Plan) bool {
-		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: "water-bath", Note: "Stir now and then; change the water when it is warm."})
+		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: plan.WaterBath, Note: "Stir now and then; change the water when it is warm."})
 		return true
 	}
 	instead := func(p *plan.Plan) bool {

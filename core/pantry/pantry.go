@@ -72,7 +72,7 @@ type Material struct {
 	Slug, Name, Kind string
 	Behaviour        Behaviour
 	Traits           []string
-	UsualState       string
+	UsualState       State
 	Composition
 	Bulk       measure.GramPerMillilitre
 	Piece      measure.Gram // 0: not counted in pieces
@@ -349,3 +349,18 @@ func list(cell string) []string {
 	}
 	return values
 }
+
+// State is how a material comes: "" for its usual one.
+type State string
+
+// The states.
+const (
+	Raw     State = "raw"
+	Ground  State = "ground"
+	Whole   State = "whole"
+	Grated  State = "grated"
+	Chopped State = "chopped"
+)
+
+// States lists them.
+func States() []State { return []State{Raw, Ground, Whole, Grated, Chopped} }

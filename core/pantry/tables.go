@@ -195,7 +195,7 @@ func material(r row) (*Material, error) {
 		Slug: r.text("slug"), Name: r.text("name"), Kind: r.text("kind"),
 		Behaviour:  Behaviour(r.text("behaviour")),
 		Traits:     list(r.text("traits")),
-		UsualState: r.text("usual_state"),
+		UsualState: State(r.text("usual_state")),
 		Composition: Composition{
 			Water: gram("water"), Fat: gram("fat"), Protein: gram("protein"),
 			Lactose: gram("lactose"), Sucrose: gram("sucrose"), Glucose: gram("glucose"), Fructose: gram("fructose"),

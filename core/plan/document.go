@@ -157,7 +157,7 @@ func itemRule(c *checker, path string, value any) bool {
 	default:
 		object(fields{
 			"material!": name60, "amount!": text(1, 40), "also": text(1, 40),
-			"state": word("raw", "ground", "whole", "grated", "chopped"), "minutes": number(0, 600),
+			"state": word(pantry.States()...), "minutes": number(0, 600),
 		})(c, path, value)
 	}
 	return len(c.faults) == before
@@ -226,49 +226,6 @@ var (
 	flamePctRule = number(0, 100)
 )
 
-// verbRules holds the keys of each verb beside "do" and "note".
-var verbRules = map[Verb]rule{
-	Prep:    verb(fields{"name": name60, "of": name60, "items": items, "what": text(1, 40), "minutes!": minutes}, makesOrChanges),
-	Soak:    verb(fields{"name": name60, "of": name60, "items": items, "minutes!": minutes, "temp_c": number(0, 100), "in": itemRule, "keep_liquid": flag()}, makesOrChanges),
-	Roast:   verb(fields{"name": name60, "of": name60, "items": items, "minutes!": minutes, "fat": itemRule}, makesOrChanges),
-	Fry:     verb(fields{"name!": name60, "items!": items, "fat": itemRule, "minutes": minutes}),
-	Mix:     verb(fields{"name!": name60, "items!": items, "minutes": minutes}),
-	Grind:   verb(fields{"of!": name60, "to!": word("granules", "paste", "flour"), "minutes": minutes}),
-	Squeeze: verb(fields{"of!": name60, "pct!": number(0, 60), "minutes": minutes}),
-	Steam:   verb(fields{"name": name60, "of": name60, "items": items, "minutes!": minutes}, makesOrChanges),
-	Press: verb(fields{"name!": name60, "coconuts": above(0, 200), "items": items, "minutes": minutes,
-		"presses!": list(1, 5, object(fields{"water_ml!": number(0, 50000), "temp_c": number(0, 100)}))}, exactlyOne("coconuts", "items")),
-	Melt: verb(fields{"name!": name60, "items!": items, "strain": flag(), "minutes": minutes}),
-	Caramel: verb(fields{"pot": name60, "items!": items, "minutes": minutes, "until": word("light", "amber", "dark"),
-		"flame": flameRule, "flame_pct": flamePctRule}, exactlyOne("minutes", "until")),
-	Add: verb(fields{"pot": name60, "items!": items, "temp_c": number(-20, 180), "slowly": flag(), "topping": flag()}),
-	Heat: verb(fields{"pot": name60, "flame": flameRule, "flame_pct": flamePctRule, "until!": untilRule, "lid": flag(),
-		"stir": word(Stirs()...)}, exactlyOne("flame", "flame_pct")),
-	Pressure: verb(fields{"pot": name60, "whistles": whole(1, 30), "minutes": above(0, 180),
-		"release": word("natural", "quick")}, exactlyOne("whistles", "minutes")),
-	Mash:  verb(fields{"pot": name60, "of": name60, "minutes": minutes, "pct!": above(0, 100)}),
-	Drain: verb(fields{"pot": name60, "minutes": minutes}),
-	Rest:  verb(fields{"pot": name60, "minutes!": minutes, "lid": flag()}),
-	Cool:  verb(fields{"pot": name60, "to_c!": number(0, 95), "where": word("counter", "water-bath", "fridge"), "lid": flag()}),
-	Chill: verb(fields{"pot": name60, "hours!": number(0, 96)}),
-	Hold:  verb(fields{"pot": name60, "minutes!": minutes, "temp_c": number(40, 95)}),
-	Bake: verb(fields{"pot": name60, "in": word("oven", "slow-cooker", "microwave"), "oven_c": number(60, 260), "power_w": number(100, 2000),
-		"minutes!": above(0, 1440), "covered": flag(), "stir_every_min": above(0, 240)}, bakeHeat),
-	Portion: verb(fields{"pot": name60, "bowls": whole(1, 500), "slices": whole(1, 500)}, exactlyOne("bowls", "slices")),
-}
-
-func verb(keys fields, conditions ...rule) rule {
-	keys["do!"] = text(1, 20)
-	keys["note"] = note500
-	return object(keys, conditions...)
-}
-
-// Verbs lists every verb of the format in the order of its page.
-func Verbs() []Verb {
-	return []Verb{Prep, Soak, Roast, Fry, Mix, Grind, Squeeze, Steam, Press, Melt, Caramel, Add, Heat,
-		Pressure, Mash, Drain, Rest, Cool, Chill, Hold, Bake, Portion}
-}
-
 func stepRule(c *checker, path string, value any) bool {
 	o, ok := value.(map[string]any)
 	if !ok {
@@ -281,5 +238,5 @@ func stepRule(c *checker, path string, value any) bool {
 	if !word(Verbs()...)(c, join(path, "do"), do) {
 		return false
 	}
-	return verbRules[Verb(do.(string))](c, path, value)
+	return descriptorOf[Verb(do.(string))].rule(c, path, value)
 }

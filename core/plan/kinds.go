@@ -49,12 +49,12 @@ var stepKinds = []StepKind{
 	{"cook under pressure", false, func(int) Step { return Step{Do: Pressure, Whistles: 2} }},
 	{"bake", false, func(int) Step {
 		at := measure.Celsius(160)
-		return Step{Do: Bake, BakeIn: "oven", OvenC: &at, Minutes: new(measure.Minute(45))}
+		return Step{Do: Bake, BakeIn: InOven, OvenC: &at, Minutes: new(measure.Minute(45))}
 	}},
 	{"mash", false, func(int) Step { share := 30.0; return Step{Do: Mash, Pct: &share} }},
 	{"drain", false, func(int) Step { return Step{Do: Drain} }},
 	{"rest", false, func(int) Step { return Step{Do: Rest, Minutes: new(measure.Minute(10))} }},
-	{"cool down", false, func(int) Step { to := measure.Celsius(25); return Step{Do: Cool, ToC: &to, Where: "water-bath"} }},
+	{"cool down", false, func(int) Step { to := measure.Celsius(25); return Step{Do: Cool, ToC: &to, Where: WaterBath} }},
 	{"keep hot", false, func(int) Step {
 		at := measure.Celsius(65)
 		return Step{Do: Hold, Minutes: new(measure.Minute(30)), TempC: &at}

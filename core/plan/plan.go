@@ -145,7 +145,7 @@ type OwnMaterial struct {
 	Kind       string       `json:"kind,omitempty"`
 	Behaviour  string       `json:"behaviour"`
 	Traits     string       `json:"traits,omitempty"` // separated by ";"
-	UsualState string       `json:"usual_state,omitempty"`
+	UsualState pantry.State `json:"usual_state,omitempty"`
 	Water      float64      `json:"water"`
 	Fat        float64      `json:"fat,omitempty"`
 	Protein    float64      `json:"protein,omitempty"`

@@ -13,7 +13,7 @@ type Preparation struct {
 	Name    string         // "soak", "wash", "grind to a paste"
 	Do      Verb           // what the plan has for it
 	What    string         // of a prep
-	To      string         // of a grind
+	To      GrindTo        // of a grind
 	Pct     float64        // of a squeeze
 	Minutes measure.Minute // usual
 	Fits    []pantry.Behaviour

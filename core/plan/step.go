@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/vessel"
 )
 
@@ -36,15 +37,6 @@ const (
 	Bake     Verb = "bake"
 	Portion  Verb = "portion"
 )
-
-// preparation are the verbs without a pot: they make or change a part.
-var preparation = map[Verb]bool{
-	Prep: true, Soak: true, Roast: true, Fry: true, Mix: true, Grind: true,
-	Squeeze: true, Steam: true, Press: true, Melt: true,
-}
-
-// IsPreparation reports whether the verb works on a part beside the pots.
-func (v Verb) IsPreparation() bool { return preparation[v] }
 
 // Stir is how often the pot is stirred.
 type Stir string
@@ -80,13 +72,77 @@ func (s Stir) EveryAt(grade float64) measure.Minute {
 // Stirs lists the rhythms from never to always.
 func Stirs() []Stir { return []Stir{StirNone, StirNow, StirOften, StirConstant} }
 
+// Where is what a pot cools in; "" is the counter.
+type Where string
+
+// Where a pot cools.
+const (
+	Counter   Where = "counter"
+	WaterBath Where = "water-bath"
+	Fridge    Where = "fridge"
+)
+
+// Wheres lists them.
+func Wheres() []Where { return []Where{Counter, WaterBath, Fridge} }
+
+// Release is how a cooker is let down; "" is by itself.
+type Release string
+
+// How a cooker is let down.
+const (
+	Natural Release = "natural"
+	Quick   Release = "quick"
+)
+
+// Releases lists them.
+func Releases() []Release { return []Release{Natural, Quick} }
+
+// Oven is what bakes; "" is an oven.
+type Oven string
+
+// What bakes.
+const (
+	InOven     Oven = "oven"
+	SlowCooker Oven = "slow-cooker"
+	Microwave  Oven = "microwave"
+)
+
+// Ovens lists them.
+func Ovens() []Oven { return []Oven{InOven, SlowCooker, Microwave} }
+
+// GrindTo is how fine a part is ground.
+type GrindTo string
+
+// How fine.
+const (
+	Granules GrindTo = "granules"
+	Paste    GrindTo = "paste"
+	Flour    GrindTo = "flour"
+)
+
+// GrindsTo lists them.
+func GrindsTo() []GrindTo { return []GrindTo{Granules, Paste, Flour} }
+
+// Browning is how far sugar is browned.
+type Browning string
+
+// How far.
+const (
+	LightAmber Browning = "light"
+	Amber      Browning = "amber"
+	DarkAmber  Browning = "dark"
+)
+
+// Brownings lists them.
+func Brownings() []Browning { return []Browning{LightAmber, Amber, DarkAmber} }
+
 // An Item is something that a step takes: a material by amount or by the
 // finger's height, a part, or the contents of another pan.
 type Item struct {
 	Material string             `json:"material,omitempty"`
 	Amount   string             `json:"amount,omitempty"`
 	Also     string             `json:"also,omitempty"` // the second amount that a recipe gives
-	State    string             `json:"state,omitempty"`
+	State    pantry.State       `json:"state,omitempty"`
 	Minutes  *measure.Minute    `json:"minutes,omitempty"`
 	AboveMM  measure.Millimetre `json:"above_mm,omitempty"` // liquid, above the solids
 	Part     string             `json:"part,omitempty"`
@@ -116,7 +172,7 @@ type Until struct {
 	FreeWaterPct *float64         `json:"free_water_pct,omitempty"`
 	MaxMinutes   *measure.Minute  `json:"max_minutes,omitempty"`
 
-	Browning string `json:"-"` // light, amber, dark
+	Browning Browning `json:"-"`
 }
 
 // DonenessTarget is the doneness of one part.
@@ -176,7 +232,7 @@ type Step struct {
 	In         *Item     `json:"in,omitempty"` // what a soak stands in
 	KeepLiquid bool      `json:"keep_liquid,omitempty"`
 	Fat        *Item     `json:"fat,omitempty"`
-	To         string    `json:"to,omitempty"` // of a grind
+	To         GrindTo   `json:"to,omitempty"` // of a grind
 	Pct        *float64  `json:"pct,omitempty"`
 	Coconuts   float64   `json:"coconuts,omitempty"`
 	Presses    []PressOf `json:"presses,omitempty"`
@@ -190,13 +246,13 @@ type Step struct {
 	Slowly   bool         `json:"slowly,omitempty"`
 	Topping  bool         `json:"topping,omitempty"`
 
-	Whistles int    `json:"whistles,omitempty"`
-	Release  string `json:"release,omitempty"`
+	Whistles int     `json:"whistles,omitempty"`
+	Release  Release `json:"release,omitempty"`
 
 	ToC          *measure.Celsius `json:"to_c,omitempty"`
-	Where        string           `json:"where,omitempty"`
+	Where        Where            `json:"where,omitempty"`
 	Hours        *float64         `json:"hours,omitempty"`
-	BakeIn       string           `json:"-"` // "in" of a bake: oven, slow-cooker, microwave
+	BakeIn       Oven             `json:"-"` // "in" of a bake: oven, slow-cooker, microwave
 	OvenC        *measure.Celsius `json:"oven_c,omitempty"`
 	PowerW       *measure.Watt    `json:"power_w,omitempty"`
 	Covered      bool             `json:"covered,omitempty"`
@@ -211,7 +267,7 @@ type stepObject Step
 // bakeObject carries the one key that means a word in bake and an item in soak.
 type bakeObject struct {
 	stepObject
-	In string `json:"in,omitempty"`
+	In Oven `json:"in,omitempty"`
 }
 
 // MarshalJSON writes the "in" of a bake as a word.
@@ -272,10 +328,6 @@ func (s *Step) Lidded() bool {
 	return *s.Lid
 }
 
-// usualMinutes are those of a verb that gives none: how long a practised cook
-// takes at home. A press is counted each, a garnish by itself.
-var usualMinutes = map[Verb]measure.Minute{Fry: 3, Mix: 2, Grind: 3, Squeeze: 3, Press: 6, Melt: 8}
-
 // FullMinutes returns the minutes of the step: its own, or else those that its
 // work usually takes; 0 for a verb that takes none.
 func (s *Step) FullMinutes() measure.Minute {
@@ -283,7 +335,7 @@ func (s *Step) FullMinutes() measure.Minute {
 	case s.Minutes != nil:
 		return *s.Minutes
 	case s.Do == Press:
-		return usualMinutes[Press] * measure.Minute(len(s.Presses))
+		return Press.Descriptor().Usual * measure.Minute(len(s.Presses)) // each is counted
 	case s.Do == Fry:
 		var sum measure.Minute
 		for _, item := range s.Items {
@@ -291,7 +343,7 @@ func (s *Step) FullMinutes() measure.Minute {
 		}
 		return sum
 	}
-	return usualMinutes[s.Do]
+	return s.Do.Descriptor().Usual
 }
 
 // FryMinutes returns how long one item of a fry is in the fat.
@@ -299,17 +351,12 @@ func (s *Step) FryMinutes(item Item) measure.Minute {
 	if item.Minutes != nil {
 		return *item.Minutes
 	}
-	return usualMinutes[Fry]
+	return Fry.Descriptor().Usual // each by itself
 }
-
-// mostHands bounds the minutes that a preparation keeps the hands busy where
-// the rest of it is standing: wash, cover and pour off a soak, stir a mix,
-// fill a steamer.
-var mostHands = map[Verb]measure.Minute{Soak: 2, Mix: 3, Steam: 2}
 
 // HandsOn returns the minutes that a preparation keeps the hands busy.
 func (s *Step) HandsOn() measure.Minute {
-	if most, bounded := mostHands[s.Do]; bounded {
+	if most := s.Do.Descriptor().MostHands; most > 0 {
 		return min(most, s.FullMinutes())
 	}
 	return s.FullMinutes()

@@ -67,7 +67,7 @@ func (a *arrangement) sort(item plan.Item, m *pantry.Material) {
 		into = &a.fat
 	case m.Behaviour == pantry.Liquid && m.Kind != "flavour" || m.Kind == "dairy":
 		into = &a.liquids
-	case m.Behaviour == pantry.Aroma && !m.Has("volatile") && m.UsualState == "whole":
+	case m.Behaviour == pantry.Aroma && !m.Has("volatile") && m.UsualState == pantry.Whole:
 		into = &a.early
 	}
 	*into = append(*into, item)

@@ -24,15 +24,15 @@ var ErrLongList = fmt.Errorf("is too long: paste at most %d lines, the ingredien
 
 // A Line is one line of a pasted list as it was understood.
 type Line struct {
-	Number   int    // from 1
-	Text     string // as it was pasted
-	Heading  bool   // of a part of the list: nothing to be weighed
-	Material string // slug; "" when none was recognised
-	Amount   string // as a plan has it; "" when the line gives none
-	Also     string // a second amount for the same thing
-	State    string // raw, ground, whole, grated, chopped; "" for the usual
-	Note     string // the rest of the line
-	Asks     []Ask  // what the cook should look at
+	Number   int          // from 1
+	Text     string       // as it was pasted
+	Heading  bool         // of a part of the list: nothing to be weighed
+	Material string       // slug; "" when none was recognised
+	Amount   string       // as a plan has it; "" when the line gives none
+	Also     string       // a second amount for the same thing
+	State    pantry.State // raw, ground, whole, grated, chopped; "" for the usual
+	Note     string       // the rest of the line
+	Asks     []Ask        // what the cook should look at
 }
 
 // An Ask is a question about a line.

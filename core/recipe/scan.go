@@ -521,7 +521,7 @@ func (s *scan) material(name, note string, asides []string) {
 	}
 	for _, w := range plainWords(name + " " + note) {
 		if state, ok := states[w]; ok && l.State == "" {
-			l.State = state
+			l.State = pantry.State(state)
 		}
 	}
 	l.Material = found.slug

@@ -71,7 +71,7 @@ func Finished(p *plan.Plan, standing Standing) Patient {
 		// In time: what cools on the counter for longer is not to be mended.
 		const warm measure.Celsius = 48
 		to := warm
-		done.Steps = append(done.Steps, p.IntoServed(plan.Step{Do: plan.Cool, ToC: &to, Where: "counter"}))
+		done.Steps = append(done.Steps, p.IntoServed(plan.Step{Do: plan.Cool, ToC: &to, Where: plan.Counter}))
 	case Cold:
 		hours := 4.0
 		done.Steps = append(done.Steps, p.IntoServed(plan.Step{Do: plan.Chill, Hours: &hours}))

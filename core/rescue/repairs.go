@@ -232,7 +232,7 @@ func (w *ward) binding(grams float64) []plan.Step {
 		}
 		if w.celsius() < float64(cool) || w.holds(func(m *pantry.Material) bool { return m.Has("cultured") }) {
 			to := cool
-			steps = append(steps, plan.Step{Do: plan.Cool, Pot: sparePot, ToC: &to, Where: "water-bath"})
+			steps = append(steps, plan.Step{Do: plan.Cool, Pot: sparePot, ToC: &to, Where: plan.WaterBath})
 		}
 		if w.celsius() > warm {
 			steps = append(steps, w.aside(usualApart, "note.off-the-flame-covered"))
@@ -371,7 +371,7 @@ func (w *ward) splitCoconut() []Repair {
 	}
 	w.says = saying("rescue.split-coconut.says", celsius(w.celsius()))
 	r := Repair{Key: "whisk", Text: "whisk-coconut"}
-	calm := w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(80), Where: "counter", Note: "note.off-the-flame-whisking"})
+	calm := w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(80), Where: plan.Counter, Note: "note.off-the-flame-whisking"})
 	if w.celsius() > float64(*calm.ToC)+1 {
 		r.Steps = append(r.Steps, calm)
 	}
@@ -764,7 +764,7 @@ func (w *ward) weepingYogurt() []Repair {
 	w.says = saying("rescue.weeping-yogurt.says")
 	r := Repair{Key: "fold"}
 	if w.celsius() > watch.YogurtWarm.Value {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: "water-bath", Note: "note.in-cold-water-without"}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: plan.WaterBath, Note: "note.in-cold-water-without"}))
 	}
 	const whey = 0.08
 	if !w.bindTo(&r, w.wanted, 0.004*w.mass()) {
@@ -784,7 +784,7 @@ func (w *ward) scrambledEgg() []Repair {
 	two := measure.Minute(2)
 	r := Repair{Key: "sieve", Text: "sieve-egg"}
 	if w.celsius() > 72 {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: "water-bath", Note: "note.off-the-flame-and"}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: plan.WaterBath, Note: "note.off-the-flame-and"}))
 	} else {
 		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame-blend-egg"}))
 	}
@@ -825,7 +825,7 @@ func (w *ward) tooSoftToCut() []Repair {
 	if w.celsius() > through && w.before.Grade.Value >= cuts {
 		cold := measure.Celsius(6)
 		list = append(list, Repair{Key: "chill", Why: saying("repair.chill.why", celsius(w.celsius())),
-			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: &cold, Where: "fridge"})}})
+			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: &cold, Where: plan.Fridge})}})
 	}
 	if w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Egg }) {
 		if len(list) == 0 {

@@ -124,7 +124,7 @@ func loosen(stood *plan.Plan, liquid string, celsius, wanted float64) (measure.G
 
 // A Cooled pudding is how long one way of cooling takes.
 type Cooled struct {
-	Where string          // counter, water-bath, fridge
+	Where plan.Where      // counter, water-bath, fridge
 	First measure.Celsius // 21, or the room where that is warmer
 	To60  measure.Minute  // until the hours begin to count
 	ToLow measure.Minute  // from 60 °C to First
@@ -132,25 +132,19 @@ type Cooled struct {
 	Safe  bool            // within two hours, and four more
 }
 
-// Limits of cooling. Source: the model, section 13.
-const (
-	firstMost  measure.Minute = 120
-	secondMost measure.Minute = 240
-)
-
 // Cool returns how long a pudding takes from 60 to 21 and on to 6 °C, the last
 // always in the refrigerator, by where it stands first.
 func Cool(p *plan.Plan) []Cooled {
 	base := OffHeat(p)
-	const warm, low, cold, above measure.Celsius = 60, 21, 6, 1
+	const cold, above measure.Celsius = forecast.SafeCold + 1, 1
 	var list []Cooled
-	for _, where := range []string{"counter", "water-bath", "fridge"} {
+	for _, where := range plan.Wheres() {
 		cooled := base.Clone()
-		counts, first, last := warm, low, cold
-		if where == "counter" {
+		counts, first, last := forecast.SafeHot, forecast.Lukewarm, cold
+		if where == plan.Counter {
 			first = max(first, base.Kitchen.AmbientC+above)
 		}
-		for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where}, {Do: plan.Cool, ToC: &last, Where: "fridge"}} {
+		for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where}, {Do: plan.Cool, ToC: &last, Where: plan.Fridge}} {
 			cooled.Steps = append(cooled.Steps, base.IntoServed(step))
 		}
 		f := forecast.Run(cooled, forecast.Options{CourseOnly: true})
@@ -159,7 +153,7 @@ func Cool(p *plan.Plan) []Cooled {
 			return measure.Minute(r.EndMin - r.StartMin)
 		}
 		one := Cooled{Where: where, First: first, To60: lasts(3), ToLow: lasts(2), To6: lasts(1)}
-		one.Safe = first == low && one.ToLow <= firstMost && one.To6 <= secondMost
+		one.Safe = first == forecast.Lukewarm && one.ToLow <= forecast.MostWarm && one.To6 <= forecast.MostChills
 		list = append(list, one)
 	}
 	return list

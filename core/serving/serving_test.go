@@ -44,7 +44,7 @@ func TestCoolingWays(t *testing.T) {
 	p := batchOf(t, 6)
 	ways := serving.Cool(p)
 	require.Len(t, ways, 3)
-	by := map[string]serving.Cooled{}
+	by := map[plan.Where]serving.Cooled{}
 	for _, way := range ways {
 		by[way.Where] = way
 		require.Positive(t, way.To60)

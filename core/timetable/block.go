@@ -77,13 +77,6 @@ type prep struct {
 	earlier  float64 // how much earlier it may be
 }
 
-// How much earlier than needed a preparation may be done, in minutes: a soak
-// over night, the rest in an afternoon. Our own judgement.
-const (
-	soakEarlier = 12 * 60.0
-	prepEarlier = 4 * 60.0
-)
-
 // handsOf is what a rhythm of stirring takes of a person: constant stirring all,
 // often half. Source: the model, section 12; a pot that is not stirred takes
 // none here.
@@ -102,7 +95,7 @@ func newBlock(p *plan.Plan) *block {
 				b.uses = append(b.uses, use{kind: useHands, from: r.StartMin, to: r.EndMin, amount: 1})
 				continue
 			}
-			b.preps = append(b.preps, prep{step: i, from: r.StartMin, to: r.EndMin, hands: float64(s.HandsOn()), needed: -1, earlier: earliest(s)})
+			b.preps = append(b.preps, prep{step: i, from: r.StartMin, to: r.EndMin, hands: float64(s.HandsOn()), needed: -1, earlier: float64(s.Do.Descriptor().Earlier)})
 			continue
 		}
 		pot := s.PotName()
@@ -131,43 +124,27 @@ func (b *block) stepUses(s *plan.Step, r *forecast.StepResult, pot string) {
 	add := func(kind useKind, amount float64) {
 		b.uses = append(b.uses, use{kind: kind, pan: pot, from: r.StartMin, to: r.EndMin, amount: amount})
 	}
-	switch s.Do {
-	case plan.Heat:
-		if s.FlamePercent() > 0 {
-			add(useBurner, 0)
-			if hands := handsOf[s.Stirring()]; hands > 0 {
-				add(useHands, hands)
-			}
-		}
-	case plan.Pressure, plan.Caramel:
+	verb := s.Do.Descriptor()
+	if verb.Burner && (s.Do != plan.Heat || s.FlamePercent() > 0) {
 		add(useBurner, 0)
-		if s.Do == plan.Caramel {
-			add(useHands, 1)
-		}
-	case plan.Hold:
-		add(useBurner, 0)
-	case plan.Bake:
-		if s.BakeIn == "oven" || s.BakeIn == "" {
-			add(useOven, 0)
-		}
-	case plan.Chill:
+	}
+	hands := 0.0
+	switch {
+	case s.Do == plan.Heat && s.FlamePercent() > 0:
+		hands = handsOf[s.Stirring()]
+	case s.Do == plan.Caramel:
+		hands = 1
+	}
+	if hands > 0 {
+		add(useHands, hands)
+	}
+	if s.Do == plan.Bake && (s.BakeIn == plan.InOven || s.BakeIn == "") {
+		add(useOven, 0)
+	}
+	if r.VolumeML != nil && (verb.Fridge || s.Where == plan.Fridge) {
 		const perLitre = 1000
-		if r.VolumeML != nil {
-			add(useFridge, *r.VolumeML/perLitre)
-		}
-	case plan.Cool:
-		if s.Where == "fridge" && r.VolumeML != nil {
-			const perLitre = 1000
-			add(useFridge, *r.VolumeML/perLitre)
-		}
+		add(useFridge, *r.VolumeML/perLitre)
 	}
-}
-
-func earliest(s *plan.Step) float64 {
-	if s.Do == plan.Soak {
-		return soakEarlier
-	}
-	return prepEarlier
 }
 
 // potName is what a pot is called in a kitchen: by its own name, or the one it

@@ -72,7 +72,7 @@ func TestBlockOfAPudding(t *testing.T) {
 	require.Len(t, b.preps, 2)
 	require.Equal(t, 1, b.preps[0].needed, "the soaked grain is ground")
 	require.Equal(t, -1, b.preps[1].needed, "and then goes into the pot")
-	require.InDelta(t, soakEarlier, b.preps[0].earlier, 0)
+	require.InDelta(t, float64(plan.Soak.Descriptor().Earlier), b.preps[0].earlier, 0)
 	fridge := 0.0
 	for _, u := range b.uses {
 		if u.kind == useFridge {

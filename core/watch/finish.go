@@ -41,7 +41,7 @@ func Fleeting(m *pantry.Material, item plan.Item) bool {
 	if m.Behaviour != pantry.Aroma && !m.Has("volatile") {
 		return false
 	}
-	return m.Has("volatile") || item.State == "ground" || (item.State == "" && m.UsualState == "ground")
+	return m.Has("volatile") || item.State == pantry.Ground || (item.State == "" && m.UsualState == pantry.Ground)
 }
 
 // garnishBurn: each of a garnish has its own minutes in the fat.

@@ -157,7 +157,7 @@ func rawMilk(p *plan.Plan, f *forecast.Forecast) []Finding {
 		}
 		raw := false
 		for _, a := range plan.Arrivals(p, i) {
-			raw = raw || (a.Item.State == "raw" && a.Material.Kind == "dairy")
+			raw = raw || (a.Item.State == pantry.Raw && a.Material.Kind == "dairy")
 		}
 		if raw && !boilsAfter(p, f, i, p.Steps[i].PotName()) {
 			return one(Limit{Severity: forecast.Stop}.speaks(i, "minutes_at_the_boil", 0))

@@ -12,20 +12,19 @@ import (
 	"kirdu/core/plan"
 )
 
-// Temperatures of standing and cooling. Source: the model, section 13; local rules
-// come first.
+// Temperatures of standing and cooling, as the forecast has them.
 const (
-	Hot  measure.Celsius = 60
-	Cool measure.Celsius = 21
-	Cold measure.Celsius = 5
+	Hot  = forecast.SafeHot
+	Cool = forecast.Lukewarm
+	Cold = forecast.SafeCold
 )
 
 // How long it may stand between cold and hot, and how long it may take from 60 to
 // 21 °C and from 21 to 5.
 var (
-	standing  = Limit{forecast.Stop, 120, "min", hygiene}
-	coolNote  = Limit{forecast.Note, 120, "min", hygiene}
-	chillNote = Limit{forecast.Note, 240, "min", hygiene}
+	standing  = Limit{forecast.Stop, float64(forecast.MostWarm), "min", hygiene}
+	coolNote  = Limit{forecast.Note, float64(forecast.MostWarm), "min", hygiene}
+	chillNote = Limit{forecast.Note, float64(forecast.MostChills), "min", hygiene}
 	coolLong  = Limit{forecast.Warning, 240, "min", hygiene}
 	chillLong = Limit{forecast.Warning, 480, "min", hygiene}
 )
@@ -157,7 +156,7 @@ func choking(p *plan.Plan, _ *forecast.Forecast) []Finding {
 
 // IsWholePiece reports whether an item is a whole nut or raisin.
 func IsWholePiece(m *pantry.Material, item plan.Item) bool {
-	return m.Has("choking") && (item.State == "whole" || (item.State == "" && m.UsualState == "whole"))
+	return m.Has("choking") && (item.State == pantry.Whole || (item.State == "" && m.UsualState == pantry.Whole))
 }
 
 // loosening returns the hot milk that brings the chilled grade down to one, in

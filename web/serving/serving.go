@@ -153,7 +153,7 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 	}
 	v.share(say, p, f, int(pieces))
 	for _, way := range serving.Cool(p) {
-		v.Cooling = append(v.Cooling, cooling{map[string]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
+		v.Cooling = append(v.Cooling, cooling{map[plan.Where]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
 			say.Minutes(way.To60), say.Minutes(way.ToLow) + " to " + say.Celsius(way.First), say.Minutes(way.To6), way.Safe})
 	}
 	v.Reheat = reheated(say, p, v.In["liquid"], wanted)

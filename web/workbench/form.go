@@ -173,13 +173,13 @@ func (e *editor) step(i int, s *plan.Step) {
 		number(e, path+".flame_pct", &s.FlamePct)
 	}
 	if where, ok := e.value(path + ".where"); ok && s.Do == plan.Cool {
-		s.Where = where
+		s.Where = plan.Where(where)
 	}
 	if release, ok := e.value(path + ".release"); ok && s.Do == plan.Pressure {
-		s.Release = release
+		s.Release = plan.Release(release)
 	}
 	if browning, ok := e.value(path + ".browning"); ok && s.Until != nil && s.Until.Browning != "" {
-		s.Until.Browning = browning
+		s.Until.Browning = plan.Browning(browning)
 	}
 	e.check(path+".slowly", &s.Slowly)
 	e.check(path+".topping", &s.Topping)
@@ -259,8 +259,8 @@ const (
 
 // bake changes where and how something is baked.
 func (e *editor) bake(path string, s *plan.Step) {
-	if in, ok := e.value(path + ".in"); ok && in != s.BakeIn {
-		s.BakeIn, s.OvenC, s.PowerW = in, nil, nil
+	if in, ok := e.value(path + ".in"); ok && plan.Oven(in) != s.BakeIn {
+		s.BakeIn, s.OvenC, s.PowerW = plan.Oven(in), nil, nil
 		oven, power := usualOvenC, usualMicrowaveW
 		switch in {
 		case "oven":

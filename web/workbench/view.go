@@ -335,15 +335,15 @@ func (row *step) settings(s *plan.Step, path string) {
 	}
 	switch s.Do {
 	case plan.Cool:
-		row.choose(path+".where", "Where", cmp.Or(s.Where, "counter"), [2]string{"counter", "on the counter"}, [2]string{"water-bath", "in cold water"}, [2]string{"fridge", "in the refrigerator"})
+		row.choose(path+".where", "Where", string(cmp.Or(s.Where, plan.Counter)), [2]string{"counter", "on the counter"}, [2]string{"water-bath", "in cold water"}, [2]string{"fridge", "in the refrigerator"})
 	case plan.Bake:
-		row.choose(path+".in", "In", s.BakeIn, [2]string{"oven", "the oven"}, [2]string{"slow-cooker", "a slow cooker"}, [2]string{"microwave", "a microwave oven"})
+		row.choose(path+".in", "In", string(s.BakeIn), [2]string{"oven", "the oven"}, [2]string{"slow-cooker", "a slow cooker"}, [2]string{"microwave", "a microwave oven"})
 		row.Checks = append(row.Checks, check{path + ".covered", "covered", s.Covered})
 	case plan.Pressure:
-		row.choose(path+".release", "Pressure", cmp.Or(s.Release, "natural"), [2]string{"natural", "goes by itself"}, [2]string{"quick", "is let off"})
+		row.choose(path+".release", "Pressure", string(cmp.Or(s.Release, plan.Natural)), [2]string{"natural", "goes by itself"}, [2]string{"quick", "is let off"})
 	case plan.Caramel:
 		if s.Until != nil && s.Until.Browning != "" {
-			row.choose(path+".browning", "Until", s.Until.Browning, [2]string{"light", "light"}, [2]string{"amber", "amber"}, [2]string{"dark", "dark"})
+			row.choose(path+".browning", "Until", string(s.Until.Browning), [2]string{"light", "light"}, [2]string{"amber", "amber"}, [2]string{"dark", "dark"})
 		}
 	case plan.Add:
 		row.Checks = append(row.Checks, check{path + ".slowly", "slowly", s.Slowly}, check{path + ".topping", "lies on top", s.Topping})
