@@ -156,3 +156,17 @@ func TestTheJudgeSeesThroughTheStandIn(t *testing.T) {
 	a, b := device.NewStandIn("x", begun), device.NewStandIn("x", begun)
 	require.Equal(t, a.Readings(p, begun, pot, begun.Add(time.Minute)), b.Readings(p, begun, pot, begun.Add(time.Minute)), "the same cook, the same gadget")
 }
+
+// A first reading that is farther off what is expected than 45 K, or 30 % of the
+// mass, is not of this pot.
+func TestAFirstReadingFarOff(t *testing.T) {
+	at := time.Date(2026, 11, 26, 18, 0, 0, 0, time.UTC)
+	first := func(kind device.Kind, value, expected float64) device.Mark {
+		j := device.Judge{Begun: at.Add(-time.Hour), Expected: func(device.Kind, time.Time) (float64, bool) { return expected, true }}
+		return j.Judge([]device.Reading{{At: at, Kind: kind, Value: value}}, at)[0].Mark
+	}
+	require.Empty(t, first(device.Probe, 44.1, 89))
+	require.NotEmpty(t, first(device.Probe, 43.1, 89))
+	require.Empty(t, first(device.Scale, 1294, 1000))
+	require.NotEmpty(t, first(device.Scale, 1306, 1000))
+}

@@ -150,6 +150,11 @@ func TestHostileArchives(t *testing.T) {
 	}
 	_, err := read(edited(t, whole, "pot.csv", "120.5", "121.5"))
 	require.ErrorIs(t, err, exchange.ErrDamaged, "someone changed a number by hand")
+	good := handmade(t, ours, part{"pot.csv", pots + "a,120,3,\n"})
+	_, err = read(good)
+	require.NoError(t, err)
+	_, err = read(edited(t, good, "kirdu-archive.json", `"rows": 1`, `"rows": 2`))
+	require.ErrorIs(t, err, exchange.ErrDamaged, "a row was lost")
 	_, err = exchange.ReadArchive(bytes.NewReader(whole), 1<<30, known())
 	require.ErrorIs(t, err, exchange.ErrBomb, "a gigabyte is not even opened")
 }

@@ -336,7 +336,8 @@ func Findings(p *plan.Plan, f *forecast.Forecast) []Found {
 	return all
 }
 
-// Rules returns those that an edit may mend.
+// Rules returns those that an edit may mend: those of the table, and the two that
+// balancing does.
 func Rules() []watch.ID {
-	return slices.Sorted(maps.Keys(mends))
+	return append(slices.Sorted(maps.Keys(mends)), watch.TooThin, watch.TooThick)
 }

@@ -352,3 +352,14 @@ func TestHowLongItHasStood(t *testing.T) {
 	require.NoError(t, err)
 	require.NotEmpty(t, r.Repairs, "lukewarm within two hours is still good")
 }
+
+// Sugar slows grain by e to the 2.4 times its share: what is said of it is that.
+func TestHowMuchSugarSlowsIsSaid(t *testing.T) {
+	p := sick(t, "warm", fmt.Sprintf(ricePot, 6, 300))
+	r, err := rescue.Rescue(rescue.Patient{Plan: p, Now: 5}, rescue.HardGrain)
+	require.NoError(t, err)
+	require.Len(t, r.Says, 2)
+	sugar, times := r.Says[1].Figures[0].Value, r.Says[1].Figures[1].Value
+	require.Greater(t, sugar, 10.0)
+	require.InDelta(t, math.Exp(2.4*sugar/100), times, 0.001)
+}
