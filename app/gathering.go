@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -35,6 +36,8 @@ type Table struct {
 	kept     []timetable.Place // where puddings were kept, nil where that no longer holds
 	Laid     *timetable.Timetable
 	Slipped  bool // what cooks already has moved the rest
+
+	Unreadable []*store.Unreadable // puddings that are left out
 }
 
 // storedPlace is a place as it is kept: by pudding, not by number.
@@ -81,6 +84,10 @@ func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time
 	}
 	for _, share := range shares {
 		p, err := k.Pudding(ctx, share.PuddingID)
+		if bad, ok := errors.AsType[*store.Unreadable](err); ok {
+			w.Unreadable = append(w.Unreadable, bad)
+			continue
+		}
 		if err != nil {
 			return nil, err
 		}

@@ -138,14 +138,21 @@ func (k *Kitchen) Pudding(ctx context.Context, id string) (store.Pudding, error)
 	return one[0], err
 }
 
-// Puddings returns so many of the shelf, the latest saved first, as they are
-// cooked in this kitchen.
-func (k *Kitchen) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
-	shelf, err := k.Store.Puddings(ctx, most)
+// Shelf returns so many of the puddings, the latest saved first, as they are cooked
+// in this kitchen, and those among them that cannot be read.
+func (k *Kitchen) Shelf(ctx context.Context, most int) ([]store.Pudding, []*store.Unreadable, error) {
+	shelf, aside, err := k.Store.Shelf(ctx, most)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	return shelf, k.lay(ctx, shelf)
+	return shelf, aside, k.lay(ctx, shelf)
+}
+
+// Puddings returns so many of the shelf that can be read, the latest saved first, as
+// they are cooked in this kitchen.
+func (k *Kitchen) Puddings(ctx context.Context, most int) ([]store.Pudding, error) {
+	shelf, _, err := k.Shelf(ctx, most)
+	return shelf, err
 }
 
 // Planned returns the puddings that have a time to be on the table, the next

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"errors"
 	"sync"
 
 	"kirdu/core/forecast"
@@ -60,6 +61,23 @@ func (k *Kitchen) teachUntaught(ctx context.Context) error {
 	untaught, err := k.Store.Untaught(ctx, forecast.Edition, atOnce)
 	if err != nil {
 		return err
+	}
+	lessons, err := k.Store.Lessons(ctx)
+	if err != nil {
+		return err
+	}
+	for _, l := range lessons {
+		if l.Edition > 0 {
+			continue
+		}
+		c, err := k.Store.Cook(ctx, l.CookID)
+		if bad := (*store.Unreadable)(nil); errors.As(err, &bad) {
+			continue
+		}
+		if err != nil {
+			return err
+		}
+		untaught = append(untaught, c)
 	}
 	for _, c := range untaught {
 		if err := k.Store.SaveLesson(ctx, c.ID, lessonOf(c), k.Now()); err != nil {

@@ -8,7 +8,7 @@ import (
 
 // AllBatches returns every batch in the book, the latest first.
 func (s *Store) AllBatches(ctx context.Context) ([]Cook, error) {
-	list, err := s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC`)
+	list, err := s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL ORDER BY cook.begun_at DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -119,7 +119,7 @@ type BookLine struct {
 
 // LatestLines returns so many of the batches in the book, the latest first.
 func (s *Store) LatestLines(ctx context.Context, most int) ([]BookLine, error) {
-	return s.lines(ctx, ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return s.lines(ctx, ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
 }
 
 func (s *Store) lines(ctx context.Context, where string, arguments ...any) ([]BookLine, error) {

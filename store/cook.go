@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"strings"
 	"time"
@@ -158,28 +159,30 @@ func (s *Store) SaveWorked(ctx context.Context, cookID string, log cook.Log) err
 	})
 }
 
-const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
+const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal, cook.name,
 	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
 
 func scanCook(row scanner) (Cook, error) {
 	var c Cook
-	var document, begun string
+	var document, begun, name string
 	var line, eaten, sweetness, note, nextNote sql.Null[string]
 	var thickness, nextThickness sql.Null[int]
-	if err := row.Scan(&c.ID, &c.PuddingID, &document, &line, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &line, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &name,
+		&eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
 		return c, err
 	}
 	var err error
 	if c.BegunAt, err = parseStamp(begun); err != nil {
 		return c, err
 	}
-	if c.Plan, err = plan.Read([]byte(document)); err != nil {
-		return c, fmt.Errorf("stored plan of cook %s: %w", c.ID, err)
+	bad := &Unreadable{Kind: ABatch, ID: c.ID, Name: name, At: c.BegunAt}
+	if c.Plan, bad.Err = plan.Read([]byte(document)); bad.Err != nil {
+		return c, bad
 	}
 	if line.Valid {
-		if err := json.Unmarshal([]byte(line.V), &c.Line); err != nil {
-			return c, fmt.Errorf("stored line of cook %s: %w", c.ID, err)
+		if bad.Err = json.Unmarshal([]byte(line.V), &c.Line); bad.Err != nil {
+			return c, bad
 		}
 	}
 	if eaten.Valid {
@@ -214,7 +217,7 @@ const Unjudged = "not judged yet"
 // SearchBook returns so many of the batches in the book that a filter lets through,
 // the latest first, behind those that are skipped.
 func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([]BookLine, error) {
-	inner := `SELECT cook.rowid FROM cook INDEXED BY cook_book WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0`
+	inner := `SELECT cook.rowid FROM cook INDEXED BY cook_book WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL`
 	var arguments []any
 	if f.Words != "" {
 		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
@@ -240,18 +243,18 @@ func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([
 
 // Rehearsals returns those that are on the stove.
 func (s *Store) Rehearsals(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL AND cook.rehearsal = 1 ORDER BY cook.begun_at DESC LIMIT ?`, mostRehearsed)
+	return s.cooks(ctx, cookQuery+` WHERE cook.removed_at IS NULL AND cook.finished_at IS NULL AND cook.rehearsal = 1 ORDER BY cook.begun_at DESC LIMIT ?`, mostRehearsed)
 }
 
 // OnStove returns the cooks that are not finished, the latest begun first.
 func (s *Store) OnStove(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, mostOnStove)
+	return s.cooks(ctx, cookQuery+` WHERE cook.removed_at IS NULL AND cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, mostOnStove)
 }
 
 // Book returns so many of the finished cooks, the latest first; rehearsals are
 // not in it.
 func (s *Store) Book(ctx context.Context, most int) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
 }
 
 // mostRehearsed bounds what is simulated at once.
@@ -260,16 +263,24 @@ const mostRehearsed = 60
 // mostOnStove is more than a household can cook at once.
 const mostOnStove = 20
 
+// cooks leaves out those that cannot be read: the book and the bar of every page
+// still name them.
 func (s *Store) cooks(ctx context.Context, query string, arguments ...any) ([]Cook, error) {
 	rows, err := s.db.QueryContext(ctx, query, arguments...)
-	list, err := all(rows, err, scanCook)
+	found, _, err := readable(rows, err, scanCook)
 	if err != nil {
 		return nil, err
 	}
-	for i := range list {
-		if list[i].Events, err = s.events(ctx, list[i].ID); err != nil {
+	list := found[:0]
+	for _, c := range found {
+		var bad *Unreadable
+		if c.Events, err = s.events(ctx, c.ID); errors.As(err, &bad) {
+			continue
+		}
+		if err != nil {
 			return nil, err
 		}
+		list = append(list, c)
 	}
 	return list, nil
 }
@@ -280,7 +291,7 @@ type Cooking struct{ ID, Name string }
 // Cooking returns what is on the stove by name only: every page shows it.
 func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT id, document ->> '$.name' FROM cook
-		WHERE finished_at IS NULL ORDER BY begun_at DESC LIMIT ?`, mostOnStove)
+		WHERE removed_at IS NULL AND finished_at IS NULL ORDER BY begun_at DESC LIMIT ?`, mostOnStove)
 	return all(rows, err, func(row scanner) (Cooking, error) {
 		var c Cooking
 		err := row.Scan(&c.ID, &c.Name)
@@ -301,12 +312,12 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 		}
 		if mend != "" {
 			if err := json.Unmarshal([]byte(mend), &e.Mend); err != nil {
-				return e, fmt.Errorf("stored repair of event %s: %w", e.ID, err)
+				return e, &Unreadable{Kind: ABatch, ID: cookID, Err: fmt.Errorf("the repair of event %s: %w", e.ID, err)}
 			}
 		}
 		if marks.Valid {
 			if err := json.Unmarshal([]byte(marks.V), &e.Marks); err != nil {
-				return e, fmt.Errorf("stored marks of event %s: %w", e.ID, err)
+				return e, &Unreadable{Kind: ABatch, ID: cookID, Err: fmt.Errorf("the marks of event %s: %w", e.ID, err)}
 			}
 		}
 		e.At, err = parseStamp(at)

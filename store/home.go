@@ -113,15 +113,38 @@ func (s *Store) RemoveWaterTest(ctx context.Context, id string, at time.Time) er
 
 // OwnMaterials returns the kitchen's own materials and corrected figures.
 func (s *Store) OwnMaterials(ctx context.Context) ([]plan.OwnMaterial, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT document FROM own_material WHERE removed_at IS NULL ORDER BY slug`)
-	return all(rows, err, func(row scanner) (plan.OwnMaterial, error) {
-		var document string
+	list, _, err := s.ownMaterials(ctx)
+	return list, err
+}
+
+// UnreadableMaterials returns the own materials that cannot be read; plans that use
+// them have them still.
+func (s *Store) UnreadableMaterials(ctx context.Context) ([]*Unreadable, error) {
+	_, aside, err := s.ownMaterials(ctx)
+	return aside, err
+}
+
+func (s *Store) ownMaterials(ctx context.Context) ([]plan.OwnMaterial, []*Unreadable, error) {
+	rows, err := s.db.QueryContext(ctx, `SELECT slug, document, changed_at FROM own_material WHERE removed_at IS NULL ORDER BY slug`)
+	return readable(rows, err, func(row scanner) (plan.OwnMaterial, error) {
+		var slug, document, changed string
 		var m plan.OwnMaterial
-		if err := row.Scan(&document); err != nil {
+		if err := row.Scan(&slug, &document, &changed); err != nil {
 			return m, err
 		}
 		err := json.Unmarshal([]byte(document), &m)
-		return m, err
+		if err == nil {
+			err = m.Check()
+		}
+		if err == nil {
+			return m, nil
+		}
+		bad := &Unreadable{Kind: AMaterial, ID: slug, Name: m.Name, Err: err}
+		bad.At, err = parseStamp(changed)
+		if err != nil {
+			return m, err
+		}
+		return m, bad
 	})
 }
 

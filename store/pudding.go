@@ -4,7 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
-	"fmt"
 	"time"
 
 	"kirdu/core/plan"
@@ -26,16 +25,16 @@ func (p Pudding) CanUndo() bool { return p.Version > 1 }
 // CanRedo reports whether an undo can be taken back.
 func (p Pudding) CanRedo() bool { return p.Latest > p.Version }
 
-const puddingQuery = `SELECT pudding.id, plan_version.document, pudding.version, pudding.saved_at, pudding.serve_at,
+const puddingQuery = `SELECT pudding.id, plan_version.document, pudding.version, pudding.saved_at, pudding.serve_at, pudding.name,
 	(SELECT max(version) FROM plan_version AS v WHERE v.pudding_id = pudding.id)
 	FROM pudding JOIN plan_version ON plan_version.pudding_id = pudding.id AND plan_version.version = pudding.version
 	WHERE pudding.removed_at IS NULL`
 
 func scanPudding(row scanner) (Pudding, error) {
 	var p Pudding
-	var document, saved string
+	var document, saved, name string
 	var serve sql.NullString
-	if err := row.Scan(&p.ID, &document, &p.Version, &saved, &serve, &p.Latest); err != nil {
+	if err := row.Scan(&p.ID, &document, &p.Version, &saved, &serve, &name, &p.Latest); err != nil {
 		return p, err
 	}
 	var err error
@@ -48,22 +47,30 @@ func scanPudding(row scanner) (Pudding, error) {
 		return p, err
 	}
 	if p.Plan, err = plan.Read([]byte(document)); err != nil {
-		return p, fmt.Errorf("stored plan of pudding %s: %w", p.ID, err)
+		return p, &Unreadable{Kind: APudding, ID: p.ID, Name: name, At: p.SavedAt, Err: err}
 	}
 	return p, nil
 }
 
-// Puddings returns so many of the shelf, the latest saved first.
-func (s *Store) Puddings(ctx context.Context, most int) ([]Pudding, error) {
+// Shelf returns so many of the puddings, the latest saved first, and those among
+// them that cannot be read.
+func (s *Store) Shelf(ctx context.Context, most int) ([]Pudding, []*Unreadable, error) {
 	rows, err := s.db.QueryContext(ctx, puddingQuery+` ORDER BY pudding.saved_at DESC, pudding.id LIMIT ?`, most)
-	return all(rows, err, scanPudding)
+	return readable(rows, err, scanPudding)
+}
+
+// Puddings returns so many of the shelf that can be read, the latest saved first.
+func (s *Store) Puddings(ctx context.Context, most int) ([]Pudding, error) {
+	shelf, _, err := s.Shelf(ctx, most)
+	return shelf, err
 }
 
 // Planned returns the puddings that have a time to be on the table, in its
 // order.
 func (s *Store) Planned(ctx context.Context) ([]Pudding, error) {
 	rows, err := s.db.QueryContext(ctx, puddingQuery+` AND pudding.serve_at IS NOT NULL ORDER BY pudding.serve_at, pudding.id`)
-	return all(rows, err, scanPudding)
+	planned, _, err := readable(rows, err, scanPudding)
+	return planned, err
 }
 
 // CountPuddings returns how many are on the shelf.
@@ -183,7 +190,7 @@ func (s *Store) Step(ctx context.Context, id string, base, by int, at time.Time)
 		}
 		p, err := plan.Read([]byte(document))
 		if err != nil {
-			return fmt.Errorf("stored plan of pudding %s: %w", id, err)
+			return &Unreadable{Kind: APudding, ID: id, Err: err}
 		}
 		return turnTo(ctx, tx, id, base+by, p, at)
 	})
@@ -192,7 +199,7 @@ func (s *Store) Step(ctx context.Context, id string, base, by int, at time.Time)
 // A PlanVersion is one version of a pudding's plan.
 type PlanVersion struct {
 	Version int
-	Plan    *plan.Plan
+	Plan    *plan.Plan // nil if it cannot be read
 	SavedAt time.Time
 }
 
@@ -206,8 +213,8 @@ func scanVersion(row scanner) (PlanVersion, error) {
 	if v.SavedAt, err = parseStamp(saved); err != nil {
 		return v, err
 	}
-	if v.Plan, err = plan.Read([]byte(document)); err != nil {
-		return v, fmt.Errorf("stored version %d of a plan: %w", v.Version, err)
+	if read, err := plan.Read([]byte(document)); err == nil {
+		v.Plan = read
 	}
 	return v, nil
 }

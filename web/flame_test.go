@@ -60,7 +60,7 @@ func TestStepsOnTheWorkbench(t *testing.T) {
 	drop()
 	add("cool down")
 	set("to_c", "18", "where", "fridge")
-	require.Equal(t, "fridge", last().Where)
+	require.Equal(t, plan.Fridge, last().Where)
 	require.InDelta(t, 18, float64(*last().ToC), 0)
 	drop()
 	add("keep hot")

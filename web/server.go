@@ -101,13 +101,7 @@ func Handler(o Options) http.Handler {
 		http.Error(w, "The session could not be read. Try again.", http.StatusInternalServerError)
 	}
 
-	gin.SetMode(gin.ReleaseMode)
-	engine := gin.New()
-	engine.HandleMethodNotAllowed = true
-	engine.Use(recovery(screens), screens.Prefer)
-	routes(engine, screens, sessions, files)
-
-	var handler http.Handler = witnessed(engine)
+	var handler http.Handler = witnessed(engineOf(screens, sessions, files))
 	handler = sessions.LoadAndSave(handler)
 	handler = crossOrigin(screens).Handler(handler)
 	handler = limited(handler)
@@ -118,6 +112,15 @@ func Handler(o Options) http.Handler {
 		panic(err) // the options are ours
 	}
 	return compress(handler)
+}
+
+func engineOf(screens *page.App, sessions *scs.SessionManager, files fs.FS) *gin.Engine {
+	gin.SetMode(gin.ReleaseMode)
+	engine := gin.New()
+	engine.HandleMethodNotAllowed = true
+	engine.Use(recovery(screens), screens.Prefer)
+	routes(engine, screens, sessions, files)
+	return engine
 }
 
 // witnessed lets the answer to a failure say whether something was stored.
@@ -293,6 +296,7 @@ func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, fil
 	inside.POST("/logbook/:id/photo/remove", book.RemovePhoto)
 	inside.POST("/logbook/:id", book.Judge)
 	inside.POST("/logbook/:id/again", book.Again)
+	inside.POST("/logbook/:id/restore", book.Restore)
 
 	all := archive.New(app)
 	inside.GET("/archive", all.Show)
@@ -301,6 +305,9 @@ func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, fil
 	inside.GET("/archive/kirdu.zip", all.Export)
 	inside.GET("/archive/batches.csv", all.Batches)
 	inside.GET("/archive/readings.csv", all.Readings)
+	inside.GET("/unreadable/:kind/:id", all.Unreadable)
+	inside.GET("/unreadable/:kind/:id/stored.json", all.Raw)
+	inside.POST("/unreadable/:kind/:id/remove", all.RemoveUnreadable)
 
 	room := kitchen.New(app)
 	inside.GET("/kitchen", room.Show)

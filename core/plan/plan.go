@@ -13,7 +13,9 @@ import (
 )
 
 // Format is the name and version of the document.
-const Format = "kirdu-plan/1"
+const Format = formatName + "1"
+
+const formatName = "kirdu-plan/"
 
 // MainPot is the pot of every step that names none.
 const MainPot = "main"

@@ -3,6 +3,7 @@ package plan
 import (
 	"encoding/json"
 	"fmt"
+	"kirdu/core/measure"
 	"os"
 	"path/filepath"
 	"strings"
@@ -286,4 +287,22 @@ func FuzzRead(f *testing.F) {
 		require.NoError(t, err)
 		require.JSONEq(t, string(written), string(rewritten))
 	})
+}
+
+func TestADocumentOfAnotherEdition(t *testing.T) {
+	_, err := Read([]byte(strings.Replace(small, Format, formatName+"12", 1)))
+	require.ErrorIs(t, err, ErrLater)
+	var faults measure.Faults
+	require.ErrorAs(t, err, &faults)
+	require.Equal(t, "format", faults[0].Field)
+
+	before := upgrades
+	defer func() { upgrades = before }()
+	upgrades = append(upgrades, func(o map[string]any) { o["note"] = "as of old" })
+	old := map[string]any{"format": Format}
+	require.NoError(t, upgrade(old))
+	require.Equal(t, map[string]any{"format": formatName + "2", "note": "as of old"}, old)
+	young := map[string]any{"format": formatName + "2"}
+	require.NoError(t, upgrade(young))
+	require.NotContains(t, young, "note")
 }

@@ -6,6 +6,8 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"strconv"
+	"strings"
 
 	"kirdu/core/measure"
 	"kirdu/core/vessel"
@@ -40,6 +42,9 @@ func Read(data []byte) (*Plan, error) {
 		c.faultf("plan", tree, "give an object in braces")
 		return nil, c.faults
 	}
+	if err := upgrade(tree.(map[string]any)); err != nil {
+		return nil, measure.Faults{{Field: "format", Value: fmt.Sprint(tree.(map[string]any)["format"]), Err: err}}
+	}
 	documentRule(c, "", tree)
 	fillDefaults(tree.(map[string]any))
 	cleaned, err := json.Marshal(tree)
@@ -59,6 +64,33 @@ func Read(data []byte) (*Plan, error) {
 		return nil, err
 	}
 	return p, nil
+}
+
+// ErrLater: only a later program reads the document.
+var ErrLater = errors.New("a later Kirdu wrote it; this one reads plans up to " + Format + ": install the later one")
+
+// upgrades turn a document of one edition of the format into the next, that of
+// edition 1 first. They know the forms of their time and no others.
+var upgrades = []func(document map[string]any){}
+
+// upgrade brings a document of an earlier edition to the present one. What is no
+// edition at all is left to the rules of the format.
+func upgrade(document map[string]any) error {
+	text, _ := document["format"].(string)
+	number, isPlan := strings.CutPrefix(text, formatName)
+	edition, err := strconv.Atoi(number)
+	if !isPlan || err != nil || edition < 1 {
+		return nil
+	}
+	present := len(upgrades) + 1
+	if edition > present {
+		return ErrLater
+	}
+	for _, up := range upgrades[edition-1:] {
+		up(document)
+	}
+	document["format"] = formatName + strconv.Itoa(present)
+	return nil
 }
 
 // fillDefaults sets the document's defaults where a key is absent.

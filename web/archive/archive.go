@@ -30,6 +30,7 @@ var files embed.FS
 type Screen struct {
 	app  *page.App
 	page *page.Template
+	bad  *page.Template
 
 	unpacking sync.Mutex
 
@@ -45,7 +46,8 @@ type upload struct {
 
 // New returns the screen.
 func New(app *page.App) *Screen {
-	return &Screen{app: app, page: app.Template(files, "*.html"), waiting: map[string]upload{}}
+	return &Screen{app: app, page: app.Template(files, "archive.html"),
+		bad: app.Template(files, "unreadable.html"), waiting: map[string]upload{}}
 }
 
 // MaxUpload is how large an archive may be that is sent by a browser; larger ones

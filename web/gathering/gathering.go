@@ -236,8 +236,9 @@ type oneView struct {
 	Late               []string
 	Starts             string
 	Past               bool
-	Slipped            bool   // what cooks already has moved the rest
-	Moved              string // why a task could not be moved
+	Slipped            bool     // what cooks already has moved the rest
+	Unreadable         []option // puddings of the table, by where to read what can be done
+	Moved              string   // why a task could not be moved
 	GuestsLate         string
 }
 
@@ -320,6 +321,9 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 	}
 	table, puddings := t.Laid, t.Puddings
 	v.Slipped = t.Slipped
+	for _, bad := range t.Unreadable {
+		v.Unreadable = append(v.Unreadable, option{page.UnreadablePath(bad), bad.Name})
+	}
 	on := map[string]bool{}
 	var names []string
 	for k, one := range puddings {

@@ -100,7 +100,8 @@ type listView struct {
 type entry struct {
 	ID, Name, Day, Bowls, Took, Yield, Verdict string
 
-	Week string // of the first of each week: when it began
+	Week       string // of the first of each week: when it began
+	Unreadable string // where to read what can be done; then only name and day are known
 }
 
 // mostListed is how many batches a page has, mostPages how many pages there are.
@@ -148,12 +149,17 @@ func (s *Screen) Show(c *gin.Context) {
 	week := ""
 	for _, k := range book {
 		known, err := s.factsOf(c.Request.Context(), k)
-		if err != nil {
+		bad, unreadable := errors.AsType[*store.Unreadable](err)
+		if err != nil && !unreadable {
 			s.app.Fail(c, err)
 			return
 		}
-		e := entry{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 Jan 2006"),
-			Bowls: strconv.Itoa(known.bowls), Took: say.Minutes(known.took), Yield: "not weighed"}
+		e := entry{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 Jan 2006")}
+		if unreadable {
+			e.Unreadable = page.UnreadablePath(bad)
+		} else {
+			e.Bowls, e.Took, e.Yield = strconv.Itoa(known.bowls), say.Minutes(known.took), "not weighed"
+		}
 		if known.yield > 0 {
 			e.Yield = say.Exact(known.yield)
 		}
@@ -165,7 +171,20 @@ func (s *Screen) Show(c *gin.Context) {
 		}
 		v.Batches = append(v.Batches, e)
 	}
-	s.list.Show(c, http.StatusOK, page.Frame{Title: "Logbook", Section: "logbook", Body: v})
+	frame := page.Frame{Title: "Logbook", Section: "logbook", Body: v}
+	if id := c.Query("removed"); id != "" {
+		frame.Notice, frame.UndoPath = "The batch was taken out of the book.", "/logbook/"+id+"/restore"
+	}
+	s.list.Show(c, http.StatusOK, frame)
+}
+
+// Restore puts a batch back that was taken out.
+func (s *Screen) Restore(c *gin.Context) {
+	if err := s.app.Store.RestoreBatch(c.Request.Context(), c.Param("id")); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/logbook")
 }
 
 // weekOf returns the day on which the week of a moment began.

@@ -149,6 +149,12 @@ func (a *App) Fail(c *gin.Context, err error) {
 			"Nothing was overwritten. Go back, load the page again and make the change there.")
 		return
 	}
+	if bad, ok := errors.AsType[*store.Unreadable](err); ok {
+		a.Log.Warn("stored and not readable", "kind", bad.Kind, "id", bad.ID, "error", bad.Err)
+		c.Redirect(http.StatusSeeOther, UnreadablePath(bad))
+		c.Abort()
+		return
+	}
 	said := "Nothing of what is stored was changed."
 	if store.WitnessOf(c.Request.Context()).Stored() {
 		said = "What you sent is stored; what should have come after it is not."
@@ -160,6 +166,11 @@ func (a *App) Fail(c *gin.Context, err error) {
 		Words:   []string{said, "Try it once more; if it happens again, the number below helps to find the cause in the log."},
 		Request: id,
 	})
+}
+
+// UnreadablePath leads to what can be done about a thing that cannot be read.
+func UnreadablePath(bad *store.Unreadable) string {
+	return "/unreadable/" + string(bad.Kind) + "/" + bad.ID
 }
 
 // FieldFaults returns the messages of an error by field, for a form that is

@@ -3,6 +3,7 @@
 package pantry
 
 import (
+	"cmp"
 	"embed"
 	"errors"
 	"net/http"
@@ -41,7 +42,12 @@ type listView struct {
 	Kinds  []kind
 	Found  int
 	All    int
+
+	Unreadable []unreadable
 }
+
+// unreadable is an own material whose figures cannot be read.
+type unreadable struct{ Name, Path string }
 
 type kind struct {
 	Name      string
@@ -92,6 +98,14 @@ func (s *Screen) Show(c *gin.Context) {
 		}
 		v.Kinds[k].Materials = append(v.Kinds[k].Materials, entry{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
 			Notes: allergenWords(say, m), Own: isOwn(home, m.Slug), Stack: draw.NewStack(say, "", draw.Parts(m), 100, "g").WithoutWords()})
+	}
+	aside, err := s.app.Store.UnreadableMaterials(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	for _, bad := range aside {
+		v.Unreadable = append(v.Unreadable, unreadable{cmp.Or(bad.Name, bad.ID), page.UnreadablePath(bad)})
 	}
 	frame := page.Frame{Title: "Pantry", Section: "pantry", Body: v}
 	if slug := c.Query("removed"); slug != "" {

@@ -5,6 +5,7 @@ import (
 	"embed"
 	"net/http"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -43,6 +44,7 @@ type pudding struct {
 	ID, Name, Way, Pot, Served, Thickness, Sweet, Times, Yield string
 	Bowls                                                      int
 	Findings                                                   []words.Finding
+	Unreadable                                                 string // where to read what can be done; then only the name is known
 }
 
 // mostListed bounds the shelf of one page.
@@ -51,20 +53,30 @@ const mostListed = 200
 // Show renders the shelf.
 func (s *Screen) Show(c *gin.Context) {
 	say := page.Words(c)
-	shelf, err := s.app.Puddings(c.Request.Context(), mostListed)
+	shelf, aside, err := s.app.Shelf(c.Request.Context(), mostListed)
 	if err != nil {
 		s.app.Fail(c, err)
 		return
 	}
-	v := view{Search: strings.TrimSpace(c.Query("search")), All: len(shelf)}
+	v := view{Search: strings.TrimSpace(c.Query("search")), All: len(shelf) + len(aside)}
 	for _, w := range plan.Ways() {
 		v.Ways = append(v.Ways, wayLink{w.Name, words.Capital(w.Name)})
 	}
+	unreadable := func(until time.Time) {
+		for len(aside) > 0 && aside[0].At.After(until) {
+			if bad := aside[0]; strings.Contains(strings.ToLower(bad.Name), strings.ToLower(v.Search)) {
+				v.Puddings = append(v.Puddings, pudding{ID: bad.ID, Name: bad.Name, Unreadable: page.UnreadablePath(bad)})
+			}
+			aside = aside[1:]
+		}
+	}
 	for _, p := range shelf {
+		unreadable(p.SavedAt)
 		if matches(say, p.Plan, v.Search) {
 			v.Puddings = append(v.Puddings, summary(say, p))
 		}
 	}
+	unreadable(time.Time{})
 	frame := page.Frame{Title: "Puddings", Section: "puddings", Body: v}
 	if id := c.Query("removed"); id != "" {
 		frame.Notice, frame.UndoPath = "The pudding was taken off the shelf. Its batches stay in the logbook.", "/puddings/"+id+"/restore"

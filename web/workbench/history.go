@@ -27,6 +27,8 @@ type version struct {
 	Present bool
 	Begins  bool // nothing is known before it
 	Changes []words.Difference
+
+	Unreadable bool
 }
 
 // versionsShown is how many versions a page of the history has.
@@ -60,9 +62,13 @@ func (s *Screen) History(c *gin.Context) {
 			break
 		}
 		row := version{Number: one.Version, Saved: say.Time(one.SavedAt.In(s.app.Zone), "2 January 2006, 15:04"), Present: one.Version == pudding.Version}
-		if k+1 < len(stored) {
+		switch {
+		case one.Plan == nil:
+			row.Unreadable = true
+		case k+1 < len(stored) && stored[k+1].Plan == nil:
+		case k+1 < len(stored):
 			row.Changes = say.Differences(stored[k+1].Plan, one.Plan)
-		} else {
+		default:
 			row.Begins = true
 		}
 		v.Versions = append(v.Versions, row)
@@ -88,7 +94,7 @@ func (s *Screen) Restore(c *gin.Context) {
 		s.app.Fail(c, err)
 		return
 	}
-	if len(found) == 0 || found[0].Version != wanted {
+	if len(found) == 0 || found[0].Version != wanted || found[0].Plan == nil {
 		s.app.Fail(c, store.ErrNotFound)
 		return
 	}
