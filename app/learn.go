@@ -91,13 +91,13 @@ func (k *Kitchen) teachUntaught(ctx context.Context) error {
 }
 
 // Forget lets what batches until now teach of a thing count no more.
-func (k *Kitchen) Forget(ctx context.Context, of learn.Of, name string) error {
+func (k *Kitchen) Forget(ctx context.Context, of learn.Quantity, name string) error {
 	defer k.learnt.forget()
-	return k.Store.Forget(ctx, store.Forgotten{Of: of, Name: name, At: k.Now()})
+	return k.Store.Forget(ctx, store.Forgotten{Quantity: of, Name: name, At: k.Now()})
 }
 
 // Remember undoes Forget.
-func (k *Kitchen) Remember(ctx context.Context, of learn.Of, name string) error {
+func (k *Kitchen) Remember(ctx context.Context, of learn.Quantity, name string) error {
 	defer k.learnt.forget()
 	return k.Store.Remember(ctx, of, name)
 }
@@ -108,7 +108,7 @@ func remembered(l store.Lesson, forgotten []store.Forgotten) (kept []learn.Obser
 	for _, o := range l.Observations {
 		gone := false
 		for _, f := range forgotten {
-			gone = gone || f.Of == o.Of && f.Name == o.Key && !l.FinishedAt.After(f.At)
+			gone = gone || f.Quantity == o.Quantity && f.Name == o.Key && !l.FinishedAt.After(f.At)
 		}
 		if !gone {
 			kept = append(kept, o)
@@ -121,5 +121,5 @@ func remembered(l store.Lesson, forgotten []store.Forgotten) (kept []learn.Obser
 // was held against a guess of its power, and counts no more.
 func (k *Kitchen) AddWaterTest(ctx context.Context, burner string, t store.WaterTest) error {
 	defer k.learnt.forget()
-	return k.Store.AddWaterTest(ctx, t, &store.Forgotten{Of: learn.Power, Name: burner, At: k.Now()})
+	return k.Store.AddWaterTest(ctx, t, &store.Forgotten{Quantity: learn.Power, Name: burner, At: k.Now()})
 }

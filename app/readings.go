@@ -66,7 +66,7 @@ func (k *Kitchen) watch(ctx context.Context, c store.Cook) (*watched, error) {
 	}
 	w := &watched{told: map[device.Kind]time.Time{}, seen: real, judge: device.Judge{Begun: c.BegunAt}, standIn: device.NewStandIn(c.ID, now)}
 	for _, r := range stored {
-		w.judge.Recent = append(w.judge.Recent, device.Judged{Reading: device.Reading{At: r.At, Kind: device.Kind(r.Kind), Value: r.Value}, Mark: device.Mark(r.Mark)})
+		w.judge.Recent = append(w.judge.Recent, device.Judged{Sample: device.Sample{At: r.At, Kind: device.Kind(r.Kind), Value: r.Value}, Mark: device.Mark(r.Mark)})
 	}
 	for _, e := range c.Events {
 		switch e.Kind {
@@ -100,7 +100,7 @@ func (t taken) heard() store.Heard {
 // take judges the readings of a cook and makes of them, every few minutes, what a
 // cook would have told: a weight, a temperature. withPot says that the scale bears
 // the pot. Nothing is stored yet.
-func (k *Kitchen) take(c store.Cook, w *watched, list []device.Reading, withPot bool) taken {
+func (k *Kitchen) take(c store.Cook, w *watched, list []device.Sample, withPot bool) taken {
 	now := c.Now(k.Now())
 	state := c.State()
 	pot := 0.0
@@ -167,7 +167,7 @@ func (k *Kitchen) keep(ctx context.Context, byCook map[string]taken) error {
 
 // TakeReadings judges and stores the readings of a gadget for a cook, and returns
 // what became of each.
-func (k *Kitchen) TakeReadings(ctx context.Context, gadget store.Gadget, c store.Cook, list []device.Reading) ([]device.Judged, error) {
+func (k *Kitchen) TakeReadings(ctx context.Context, gadget store.Gadget, c store.Cook, list []device.Sample) ([]device.Judged, error) {
 	w, err := k.watch(ctx, c)
 	if err != nil {
 		return nil, err

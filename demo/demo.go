@@ -334,10 +334,10 @@ func rescued(p *plan.Plan, begun time.Time, events []cook.Event, yield float64) 
 	state := learn.LogOf(p, begun, events).Fold()
 	at := events[len(events)-1].At.Add(time.Minute)
 	grade := wanted
-	patient, err := learn.PatientOf(&state, at)
+	trouble, err := learn.TroubleOf(&state, at)
 	if err == nil {
-		patient.Wanted = &grade
-		if r, err := rescue.Rescue(patient, rescue.TooThick); err == nil && len(r.Repairs) > 0 {
+		trouble.Wanted = &grade
+		if r, err := rescue.Rescue(trouble, rescue.TooThick); err == nil && len(r.Repairs) > 0 {
 			events = append(events, cook.Event{ID: newID(), Kind: cook.Mended, At: at, Mend: words.Printer{}.Mend(rescue.TooThick, &r.Repairs[0])})
 			yield = r.Repairs[0].After.Mass.Value
 		}

@@ -69,9 +69,9 @@ func FuzzRead(f *testing.F) {
 
 // marks judges weights five seconds apart.
 func marks(j *device.Judge, from time.Time, values ...float64) []device.Mark {
-	var list []device.Reading
+	var list []device.Sample
 	for k, value := range values {
-		list = append(list, device.Reading{At: from.Add(time.Duration(5*k) * time.Second), Kind: device.Scale, Value: value})
+		list = append(list, device.Sample{At: from.Add(time.Duration(5*k) * time.Second), Kind: device.Scale, Value: value})
 	}
 	var found []device.Mark
 	for _, r := range j.Judge(list, from.Add(time.Duration(5*len(values))*time.Second)) {
@@ -99,7 +99,7 @@ func TestWhatIsBelieved(t *testing.T) {
 		require.Equal(t, []device.Mark{mark}, marks(&device.Judge{Begun: begun}, at, value))
 	}
 	late := device.Judge{Begun: begun}
-	judged := late.Judge([]device.Reading{{At: at.Add(-time.Hour), Kind: device.Scale, Value: 1000}, {At: at.Add(time.Hour), Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000}}, at)
+	judged := late.Judge([]device.Sample{{At: at.Add(-time.Hour), Kind: device.Scale, Value: 1000}, {At: at.Add(time.Hour), Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000}}, at)
 	require.Equal(t, []device.Mark{device.Late, "", device.Doubled, device.Ahead}, []device.Mark{judged[0].Mark, judged[1].Mark, judged[2].Mark, judged[3].Mark})
 	for _, r := range judged {
 		require.Equal(t, r.Mark == "", r.Mark.Words() == "")
@@ -163,7 +163,7 @@ func TestAFirstReadingFarOff(t *testing.T) {
 	at := time.Date(2026, 11, 26, 18, 0, 0, 0, time.UTC)
 	first := func(kind device.Kind, value, expected float64) device.Mark {
 		j := device.Judge{Begun: at.Add(-time.Hour), Expected: func(device.Kind, time.Time) (float64, bool) { return expected, true }}
-		return j.Judge([]device.Reading{{At: at, Kind: kind, Value: value}}, at)[0].Mark
+		return j.Judge([]device.Sample{{At: at, Kind: kind, Value: value}}, at)[0].Mark
 	}
 	require.Empty(t, first(device.Probe, 44.1, 89))
 	require.NotEmpty(t, first(device.Probe, 43.1, 89))

@@ -46,7 +46,7 @@ const (
 
 // A Judged reading is one with its mark.
 type Judged struct {
-	Reading
+	Sample
 	Mark Mark
 }
 
@@ -62,9 +62,9 @@ type Judge struct {
 
 // Judge marks readings that came at a moment, in the order of their time, and
 // takes them into what is recent.
-func (j *Judge) Judge(list []Reading, received time.Time) []Judged {
+func (j *Judge) Judge(list []Sample, received time.Time) []Judged {
 	list = slices.Clone(list)
-	slices.SortStableFunc(list, func(a, b Reading) int { return a.At.Compare(b.At) })
+	slices.SortStableFunc(list, func(a, b Sample) int { return a.At.Compare(b.At) })
 	judged := make([]Judged, 0, len(list))
 	for _, r := range list {
 		one := Judged{r, j.mark(r, received)}
@@ -79,7 +79,7 @@ func (j *Judge) Judge(list []Reading, received time.Time) []Judged {
 	return judged
 }
 
-func (j *Judge) mark(r Reading, received time.Time) Mark {
+func (j *Judge) mark(r Sample, received time.Time) Mark {
 	switch {
 	case math.IsNaN(r.Value) || math.IsInf(r.Value, 0),
 		r.Kind == Scale && (r.Value-j.Pot < 0 || r.Value > heaviest),
@@ -129,7 +129,7 @@ func (j *Judge) mark(r Reading, received time.Time) Mark {
 }
 
 // apart reports whether a reading is away from another value of the same minute.
-func (j *Judge) apart(r Reading, value float64) bool {
+func (j *Judge) apart(r Sample, value float64) bool {
 	if r.Kind == Probe {
 		return math.Abs(r.Value-value) > jumpKelvin
 	}
@@ -137,7 +137,7 @@ func (j *Judge) apart(r Reading, value float64) bool {
 }
 
 // far reports whether a first reading cannot be of this pot.
-func (j *Judge) far(r Reading, expected float64) bool {
+func (j *Judge) far(r Sample, expected float64) bool {
 	if r.Kind == Probe {
 		return math.Abs(r.Value-expected) > farKelvin
 	}
@@ -146,7 +146,7 @@ func (j *Judge) far(r Reading, expected float64) bool {
 
 // agree reports whether so many readings in a row that were not believed agree
 // with this one that it is a new level: something went in.
-func (j *Judge) agree(r Reading, jumped []float64) bool {
+func (j *Judge) agree(r Sample, jumped []float64) bool {
 	n := 0
 	for _, value := range jumped {
 		if !j.apart(r, value) {
@@ -158,7 +158,7 @@ func (j *Judge) agree(r Reading, jumped []float64) bool {
 
 // Settled returns the reading that stands for the last minute: the median of what
 // was believed, at the time of the last; ok is false where fewer than three were.
-func (j *Judge) Settled(kind Kind, now time.Time) (r Reading, ok bool) {
+func (j *Judge) Settled(kind Kind, now time.Time) (r Sample, ok bool) {
 	var values []float64
 	for _, one := range j.Recent {
 		if one.Kind != kind || one.Mark != "" || one.At.Before(j.since[kind]) || now.Sub(one.At) > window || one.At.After(now.Add(aheadMost)) {
@@ -171,7 +171,7 @@ func (j *Judge) Settled(kind Kind, now time.Time) (r Reading, ok bool) {
 	}
 	const least = 3
 	if len(values) < least {
-		return Reading{}, false
+		return Sample{}, false
 	}
 	r.Kind, r.Value = kind, median(values)
 	if kind == Scale {

@@ -29,7 +29,7 @@ const (
 var units = map[Kind]string{Scale: "g", Probe: "deg C"}
 
 // A Reading is what a gadget showed at a time, by its own clock.
-type Reading struct {
+type Sample struct {
 	At    time.Time
 	Kind  Kind
 	Value float64 // NaN where the gadget had none
@@ -66,7 +66,7 @@ type line struct {
 // All faults come back at once as measure.Faults, each with its line; then nothing
 // of it is taken. A value that is no number is none of them: it is a reading that
 // nobody believes.
-func Read(data []byte, asCSV bool) ([]Reading, error) {
+func Read(data []byte, asCSV bool) ([]Sample, error) {
 	if len(data) > MaxBytes {
 		return nil, measure.Faults{{Field: "readings", Err: ErrLarge}}
 	}
@@ -80,7 +80,7 @@ func Read(data []byte, asCSV bool) ([]Reading, error) {
 	if len(lines) > maxReadings {
 		return nil, measure.Faults{{Field: "readings", Err: ErrLarge}}
 	}
-	var list []Reading
+	var list []Sample
 	for k, l := range lines {
 		r, field, err := l.reading()
 		if err != nil {
@@ -136,7 +136,7 @@ func readCSV(data []byte) (lines []line, faults measure.Faults) {
 }
 
 // reading returns what a line says, or the field that is at fault.
-func (l line) reading() (r Reading, field string, err error) {
+func (l line) reading() (r Sample, field string, err error) {
 	if r.At, err = time.Parse(time.RFC3339, l.Time); err != nil {
 		return r, "time", errTime
 	}

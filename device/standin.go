@@ -73,7 +73,7 @@ func NewStandIn(id string, from time.Time) *StandIn {
 // Readings returns what the gadgets show from where they left off until a moment
 // of the cook's clock. replay is the cook as it went, zero its minute 0, pot what
 // the empty pot weighs.
-func (s *StandIn) Readings(replay *plan.Plan, zero time.Time, pot measure.Gram, until time.Time) (list []Reading) {
+func (s *StandIn) Readings(replay *plan.Plan, zero time.Time, pot measure.Gram, until time.Time) (list []Sample) {
 	const most = 240 // after a long silence they begin anew
 	if gap := until.Sub(s.next); gap > most*every {
 		s.next = until.Add(-most * every)
@@ -101,11 +101,11 @@ func (s *StandIn) Readings(replay *plan.Plan, zero time.Time, pot measure.Gram, 
 		shown := s.scale.follow(mass, every.Seconds(), scaleLag) + s.lean + scaleNoise*s.random.NormFloat64()
 		warm := s.probe.follow(temperature, every.Seconds(), probeLag) + probeNoise*s.random.NormFloat64()
 		if s.random.Float64() >= dropOut {
-			list = append(list, Reading{at, Scale, math.Round(shown)})
+			list = append(list, Sample{at, Scale, math.Round(shown)})
 		}
 		if s.random.Float64() >= dropOut {
 			const tenth = 10
-			list = append(list, Reading{at, Probe, math.Round(warm*tenth) / tenth})
+			list = append(list, Sample{at, Probe, math.Round(warm*tenth) / tenth})
 		}
 	}
 	return list

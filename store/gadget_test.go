@@ -104,7 +104,7 @@ func TestPlacesAndLessons(t *testing.T) {
 	untaught, err := s.Untaught(ctx, 1, 10)
 	require.NoError(t, err)
 	require.Len(t, untaught, 1)
-	said := []learn.Observation{{Of: learn.Power, Key: "front", Pot: "wide", Mean: -0.1, SD: 0.1}}
+	said := []learn.Observation{{Quantity: learn.Power, Key: "front", Pot: "wide", Mean: -0.1, SD: 0.1}}
 	require.NoError(t, s.SaveLesson(ctx, "c", store.Lesson{Observations: said}, at))
 	lessons, err := s.Lessons(ctx)
 	require.NoError(t, err)
@@ -117,11 +117,11 @@ func TestPlacesAndLessons(t *testing.T) {
 	require.NoError(t, err)
 	require.Empty(t, untaught)
 	require.NoError(t, s.SaveLesson(ctx, "c", store.Lesson{}, at))
-	require.NoError(t, s.Forget(ctx, store.Forgotten{Of: learn.Power, Name: "front", At: at}))
-	require.NoError(t, s.Forget(ctx, store.Forgotten{Of: learn.Power, Name: "front", At: at.Add(time.Hour)}))
+	require.NoError(t, s.Forget(ctx, store.Forgotten{Quantity: learn.Power, Name: "front", At: at}))
+	require.NoError(t, s.Forget(ctx, store.Forgotten{Quantity: learn.Power, Name: "front", At: at.Add(time.Hour)}))
 	gone, err := s.ForgottenThings(ctx)
 	require.NoError(t, err)
-	require.Equal(t, []store.Forgotten{{Of: learn.Power, Name: "front", At: at.Add(time.Hour)}}, gone)
+	require.Equal(t, []store.Forgotten{{Quantity: learn.Power, Name: "front", At: at.Add(time.Hour)}}, gone)
 	require.NoError(t, s.Remember(ctx, learn.Power, "front"))
 	gone, err = s.ForgottenThings(ctx)
 	require.NoError(t, err)

@@ -21,9 +21,9 @@ type Lesson struct {
 
 // A Forgotten thing counts from batches after a time only.
 type Forgotten struct {
-	Of   learn.Of
-	Name string // the burner, pot or grain; "" where there is one of a kind
-	At   time.Time
+	Quantity learn.Quantity
+	Name     string // the burner, pot or grain; "" where there is one of a kind
+	At       time.Time
 }
 
 // mostTaught is how many of the latest batches teach: a kitchen changes.
@@ -82,7 +82,7 @@ func (s *Store) ForgottenThings(ctx context.Context) ([]Forgotten, error) {
 	return all(rows, err, func(row scanner) (Forgotten, error) {
 		var f Forgotten
 		var at string
-		if err := row.Scan(&f.Of, &f.Name, &at); err != nil {
+		if err := row.Scan(&f.Quantity, &f.Name, &at); err != nil {
 			return f, err
 		}
 		var err error
@@ -98,12 +98,12 @@ func (s *Store) Forget(ctx context.Context, f Forgotten) error {
 
 func forget(ctx context.Context, tx *sql.Tx, f Forgotten) error {
 	_, err := tx.ExecContext(ctx, `INSERT INTO forgotten (about, name, at) VALUES (?, ?, ?)
-		ON CONFLICT (about, name) DO UPDATE SET at = excluded.at`, f.Of, f.Name, stamp(f.At))
+		ON CONFLICT (about, name) DO UPDATE SET at = excluded.at`, f.Quantity, f.Name, stamp(f.At))
 	return err
 }
 
 // Remember undoes Forget.
-func (s *Store) Remember(ctx context.Context, of learn.Of, name string) error {
+func (s *Store) Remember(ctx context.Context, of learn.Quantity, name string) error {
 	_, err := s.exec(ctx, `DELETE FROM forgotten WHERE about = ? AND name = ?`, of, name)
 	return err
 }

@@ -48,7 +48,7 @@ func TestWhatWasLearnt(t *testing.T) {
 	things, err := s.store.ForgottenThings(context.Background())
 	require.NoError(t, err)
 	for _, f := range things {
-		s.post("/logbook/learnt/remember", url.Values{"of": {string(f.Of)}, "name": {f.Name}})
+		s.post("/logbook/learnt/remember", url.Values{"of": {string(f.Quantity)}, "name": {f.Name}})
 	}
 	require.Equal(t, learnt, total(), "remembered as it was")
 	response, _ := s.post("/logbook/learnt/forget", url.Values{"of": {"the moon"}})

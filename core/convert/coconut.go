@@ -166,7 +166,7 @@ func PressFor(thick, thin measure.Gram, thinFat float64) (Pressing, error) {
 			return Pressing{}, err
 		}
 		p.Water = measure.Millilitre(max(0, thin-dry[1].Mass()))
-		if dry[1].Mass() <= 0 { // the pulp first drinks
+		if dry[1].Mass() <= 0 { // the pulp hydrates first
 			p.Water = measure.Millilitre(thin) + waterToWet(meat)
 		}
 	}
@@ -182,7 +182,7 @@ func PressFor(thick, thin measure.Gram, thinFat float64) (Pressing, error) {
 	return p, err
 }
 
-// waterToWet is what the pulp of a first press drinks before a second gives
+// waterToWet is what the pulp of a first press takes up before a second gives
 // anything.
 func waterToWet(meat measure.Gram) measure.Millilitre {
 	bound := meat * meatFat * (1 - freedFirst)

@@ -161,7 +161,7 @@ func (s *State) Check(e Event) error {
 type Span struct{ Begin, End time.Time }
 
 // A Reading is a weight or a depth with the step it was taken in.
-type Reading struct {
+type Measurement struct {
 	At   time.Time
 	Step int
 	Mass measure.Gram       // 0: it was a dip
@@ -183,7 +183,7 @@ type State struct {
 	IDs      []int      // by step: what events call it
 	Step     int        // the present step; len(Plan.Steps) when all are done
 	Spans    []Span     // by step; zero before it was begun
-	Readings []Reading
+	Readings []Measurement
 	Looks    []Look
 	Whistles []Look
 	Finished time.Time    // zero while it cooks
@@ -289,7 +289,7 @@ func (s *State) apply(e Event) {
 	case Back:
 		s.back(e)
 	case Weighed, Dipped:
-		s.Readings = append(s.Readings, Reading{At: e.At, Step: s.Step, Mass: e.Mass, MM: e.MM})
+		s.Readings = append(s.Readings, Measurement{At: e.At, Step: s.Step, Mass: e.Mass, MM: e.MM})
 	case Felt, Spooned, Probed, Tasted:
 		s.Looks = append(s.Looks, Look{At: e.At, Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
 	case Whistled:

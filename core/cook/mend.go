@@ -112,7 +112,7 @@ func (s *State) lose(at int, lost plan.Loss) {
 	}
 	factor := 1 - measure.Ratio(float64(s.Plan.Holds(at, lost.Of)), float64(s.Plan.Holds(at, "")))*lost.Share
 	s.Plan.Lose(at, lost)
-	kept := make([]Reading, 0, len(s.Readings))
+	kept := make([]Measurement, 0, len(s.Readings))
 	for _, r := range s.Readings {
 		if r.Mass > 0 {
 			r.Mass *= measure.Gram(factor)

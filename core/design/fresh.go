@@ -350,7 +350,9 @@ func (t *fitter) residual(start *plan.Plan, f *forecast.Forecast) []float64 {
 	}
 	for i := range f.Trace {
 		const least, weight = 2.5, 3.0 // per cent of free water: below, it catches
-		r[4] = max(r[4], weight*(least-f.Trace[i].MinFreeWater))
+		if free := f.Trace[i].MinFreeWater; free.Seen {
+			r[4] = max(r[4], weight*(least-free.Value))
+		}
 	}
 	if t.part != "" {
 		const lighter = 0.4

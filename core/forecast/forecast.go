@@ -162,17 +162,33 @@ type MassBalance struct {
 	ErrorG      float64 `json:"error_g"`
 }
 
+// A Least is the smallest of what was seen. Its zero value has seen nothing.
+type Least struct {
+	Value float64
+	Seen  bool
+}
+
+// See takes a value in.
+func (l *Least) See(x float64) {
+	if !l.Seen || x < l.Value {
+		*l = Least{x, true}
+	}
+}
+
+// Below reports whether anything below a limit was seen.
+func (l Least) Below(limit float64) bool { return l.Seen && l.Value < limit }
+
 // StepTrace is what the rules look at and the document does not show.
 type StepTrace struct {
 	NeverReached bool
 	PeakFill     float64 // highest level over the height of the pot
 	PeakBoilFill float64 // the same while dairy boils; 0 if it never does
 	DriedOut     bool    // free water fell below 1 % over the flame, after a liquid had brought more
-	MinFreeWater float64 // the least free water over the flame after a liquid, per cent of the mass; 100 if there was none
+	MinFreeWater Least   // free water over the flame after a liquid, per cent of the mass
 
 	Boiled    bool    // it came to the boil
-	SplitPH   float64 // the least pH with what protects it, while fresh dairy was near the boil; 14 if it never was
-	RawTissue float64 // the least doneness of a vegetable or fruit while dairy was so hot and pH below the limit; 10 if there was none
+	SplitPH   Least   // pH with what protects it, while fresh dairy was near the boil
+	RawTissue Least   // doneness of a vegetable or fruit while dairy was so hot and pH below the limit
 	RawPH     float64 // the pH then
 	RawName   string  // the name of the part
 	EggC      float64 // the hottest that egg got, °C; 0 without egg
@@ -231,20 +247,16 @@ func (f *Forecast) MostScorch() (step int, index float64) {
 }
 
 // LeastSplitPH returns how near fresh milk came to splitting, as the pH near the
-// boil with what protects it counted in, and the step of it; -1 where no fresh
-// milk comes near the boil.
-func (f *Forecast) LeastSplitPH() (step int, ph float64) {
-	step, ph = -1, neverSplits
+// boil with what protects it counted in, and the step of it; ok is false where no
+// fresh milk comes near the boil.
+func (f *Forecast) LeastSplitPH() (step int, ph float64, ok bool) {
 	for i := range f.Trace {
-		if f.Trace[i].SplitPH < ph {
-			step, ph = i, f.Trace[i].SplitPH
+		if here := f.Trace[i].SplitPH; here.Seen && (!ok || here.Value < ph) {
+			step, ph, ok = i, here.Value, true
 		}
 	}
-	return step, ph
+	return step, ph, ok
 }
-
-// neverSplits is the pH of a step in which no fresh milk was near the boil.
-const neverSplits = 14.0
 
 // significantDigits is how exactly figures are printed: well beyond what they
 // are worth, and few enough that every machine prints the same.

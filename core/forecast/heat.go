@@ -253,7 +253,7 @@ func (r *run) watch(i int, p *pan, c *pot.Conditions, mass measure.Gram, level m
 		t.EggC = max(t.EggC, float64(p.state.Temperature))
 	}
 	if p.state.Dairy > p.state.Stable && p.state.Temperature >= nearBoil {
-		t.SplitPH = min(t.SplitPH, p.state.SplitPH())
+		t.SplitPH.See(p.state.SplitPH())
 		r.watchTissue(t, p)
 	}
 	if c.Power <= 0 {
@@ -268,7 +268,7 @@ func (r *run) watch(i int, p *pan, c *pot.Conditions, mass measure.Gram, level m
 	}
 	if p.hadWater {
 		t.DriedOut = t.DriedOut || p.state.Dry()
-		t.MinFreeWater = min(t.MinFreeWater, 100*measure.Ratio(float64(p.state.FreeWater()), float64(mass)))
+		t.MinFreeWater.See(100 * measure.Ratio(float64(p.state.FreeWater()), float64(mass)))
 	}
 }
 
@@ -285,8 +285,8 @@ func (r *run) watchTissue(t *StepTrace, p *pan) {
 		return
 	}
 	for k := range p.state.Parts {
-		if part := &p.state.Parts[k]; part.Tissue && part.Done < rawDone && part.Done < t.RawTissue {
-			t.RawTissue, t.RawPH, t.RawName = part.Done, p.state.PH(), part.Name
+		if part := &p.state.Parts[k]; part.Tissue && part.Done < rawDone && (!t.RawTissue.Seen || part.Done < t.RawTissue.Value) {
+			t.RawTissue, t.RawPH, t.RawName = Least{part.Done, true}, p.state.PH(), part.Name
 		}
 	}
 }

@@ -51,7 +51,7 @@ func TestPreparationsKeepMass(t *testing.T) {
 }
 
 // A paste of soaked rice thickens more than the whole grain, and roasted
-// grain sheds less than raw.
+// grain leaches less than raw.
 func TestWhatPreparationDoes(t *testing.T) {
 	milk := `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"boil":true}},
 		{"do":"add","items":[{"part":"rice"}]},` + simmer + "," + simmer + "," + simmer
@@ -113,7 +113,7 @@ func TestGarnishOnTop(t *testing.T) {
 	require.InDelta(t, 4, fried.Time.HandsOnMin.Value-plain.Time.HandsOnMin.Value, 0.1, "in turn: three minutes and one")
 }
 
-// What soaks beside another preparation is drained once and drinks from its
+// What soaks beside another preparation is drained once and hydrates from its
 // own bath.
 func TestSoakingInAnotherLiquid(t *testing.T) {
 	steps := func(keep string) string {

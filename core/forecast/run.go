@@ -146,9 +146,6 @@ func newRun(p *plan.Plan, s spread, seconds float64, options Options, record boo
 		begins: make([]panTime, len(p.Steps)), ends: make([]panTime, len(p.Steps)),
 		trace: make([]StepTrace, len(p.Steps)), masses: make([]measure.Gram, len(p.Steps)),
 	}
-	for i := range r.trace {
-		r.trace[i] = StepTrace{MinFreeWater: 100, SplitPH: neverSplits, RawTissue: 10}
-	}
 	if record {
 		r.results = make([]StepResult, len(p.Steps))
 		r.allergens = map[string]bool{}

@@ -107,7 +107,7 @@ func TestCaramelByHand(t *testing.T) {
 	require.True(t, small.Trace[0].NeverReached, "over such a flame it never browns")
 }
 
-// A vegetable in fat stays near the boiling point until its juice is gone, and
+// A vegetable in fat stays near the boiling point until its water is gone, and
 // dry grain does not.
 func TestWetTissueHoldsTheHeat(t *testing.T) {
 	fried := cooked(t, `{"do":"add","items":[{"material":"bottle-gourd","amount":"400 g"},{"material":"ghee","amount":"25 g"}]},{"do":"heat","flame":"medium","stir":"often","until":{"minutes":15}}`)

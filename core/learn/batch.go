@@ -14,25 +14,25 @@ import (
 )
 
 // Of is what an observation is of.
-type Of string
+type Quantity string
 
 // What batches teach.
 const (
-	Power     Of = "power"     // logarithm of the factor on the power into the pot; Key: the burner, Pot: the pot
-	CookTime  Of = "cook_time" // logarithm of the factor on the cooking time; Key: the grain
-	Thickness Of = "thickness" // grades that it is thicker than thought
-	Whistle   Of = "whistle"   // minutes from one to the next
-	Sweet     Of = "sweet"     // per cent that this household likes more than it got
+	Power     Quantity = "power"     // logarithm of the factor on the power into the pot; Key: the burner, Pot: the pot
+	CookTime  Quantity = "cook_time" // logarithm of the factor on the cooking time; Key: the grain
+	Thickness Quantity = "thickness" // grades that it is thicker than thought
+	Whistle   Quantity = "whistle"   // minutes from one to the next
+	Sweet     Quantity = "sweet"     // per cent that this household likes more than it got
 )
 
 // An Observation is what one batch says of one thing, with the standard deviation
 // of that saying.
 type Observation struct {
-	Of   Of      `json:"of"`
-	Key  string  `json:"key,omitempty"`
-	Pot  string  `json:"pot,omitempty"`
-	Mean float64 `json:"mean"`
-	SD   float64 `json:"sd"`
+	Quantity Quantity `json:"of"`
+	Key      string   `json:"key,omitempty"`
+	Pot      string   `json:"pot,omitempty"`
+	Mean     float64  `json:"mean"`
+	SD       float64  `json:"sd"`
 }
 
 // A Verdict is how a batch ate: the grade as eaten, 0 if not said, and what the
@@ -83,15 +83,15 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 		}
 	}
 	if mean, sd, says := saying(whistle.mean-float64(usual), whistle.sd(), whistlePriorSD); heardAny && says {
-		list = append(list, Observation{Of: Whistle, Mean: float64(usual) + mean, SD: sd})
+		list = append(list, Observation{Quantity: Whistle, Mean: float64(usual) + mean, SD: sd})
 	}
 	list = append(list, looksOf(&bare, replay)...)
 	f := forecast.Run(replay, forecast.Options{NominalOnly: true})
 	if eaten := f.Thickness.As(v.Eaten); v.Grade > 0 && eaten != nil {
-		list = append(list, Observation{Of: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
+		list = append(list, Observation{Quantity: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
 	}
 	if v.Taste != nil {
-		list = append(list, Observation{Of: Sweet, Mean: -*v.Taste * TasteStep, SD: tasteSD})
+		list = append(list, Observation{Quantity: Sweet, Mean: -*v.Taste * TasteStep, SD: tasteSD})
 	}
 	return list
 }
@@ -107,12 +107,12 @@ func looksOf(s *cook.State, replay *plan.Plan) (list []Observation) {
 	for _, slug := range slices.Sorted(maps.Keys(bare.Calibration.CookTime)) {
 		learnt := bare.Calibration.CookTime[slug]
 		if mean, sd, says := saying(math.Log(learnt.Value), *learnt.SD/learnt.Value, cookPriorSD); says {
-			list = append(list, Observation{Of: CookTime, Key: slug, Mean: mean, SD: sd})
+			list = append(list, Observation{Quantity: CookTime, Key: slug, Mean: mean, SD: sd})
 		}
 	}
 	if offset := bare.Calibration.ThicknessOffset; offset != nil {
 		if mean, sd, says := saying(offset.Value, *offset.SD, thickPriorSD); says {
-			list = append(list, Observation{Of: Thickness, Mean: mean, SD: sd})
+			list = append(list, Observation{Quantity: Thickness, Mean: mean, SD: sd})
 		}
 	}
 	return list
@@ -147,8 +147,8 @@ type Learnt struct {
 // and how far a thing may be from what is assumed, by kind. Source: the model,
 // section 14, for the priors; our own judgement for the rest.
 var (
-	fromBatchToBatch = map[Of]float64{Power: 0.07, CookTime: 0.06, Thickness: 0.3, Whistle: 0.3, Sweet: 0.7}
-	assumedWithin    = map[Of]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD, Sweet: 1.5}
+	fromBatchToBatch = map[Quantity]float64{Power: 0.07, CookTime: 0.06, Thickness: 0.3, Whistle: 0.3, Sweet: 0.7}
+	assumedWithin    = map[Quantity]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD, Sweet: 1.5}
 )
 
 const (
@@ -164,18 +164,18 @@ const (
 // little, and an odd one hardly moves it. What a burner and a pot say together is
 // shared out between them, the pot having the narrower prior.
 func Combine(batches [][]Observation) Learnt {
-	byKey := map[Of]map[string][]Observation{}
+	byKey := map[Quantity]map[string][]Observation{}
 	var power []Observation
 	for _, batch := range batches {
 		for _, o := range batch {
-			if o.Of == Power {
+			if o.Quantity == Power {
 				power = append(power, o)
 				continue
 			}
-			if byKey[o.Of] == nil {
-				byKey[o.Of] = map[string][]Observation{}
+			if byKey[o.Quantity] == nil {
+				byKey[o.Quantity] = map[string][]Observation{}
 			}
-			byKey[o.Of][o.Key] = append(byKey[o.Of][o.Key], o)
+			byKey[o.Quantity][o.Key] = append(byKey[o.Quantity][o.Key], o)
 		}
 	}
 	l := Learnt{Burners: map[string]Figure{}, Pots: map[string]Figure{}, Grains: map[string]Figure{}}
@@ -185,7 +185,7 @@ func Combine(batches [][]Observation) Learnt {
 		f.Value = math.Exp(f.Value)
 		l.Grains[slug] = f
 	}
-	one := func(of Of, centre float64) *Figure {
+	one := func(of Quantity, centre float64) *Figure {
 		list := byKey[of][""]
 		if len(list) == 0 {
 			return nil
@@ -198,7 +198,7 @@ func Combine(batches [][]Observation) Learnt {
 }
 
 // pool is the posterior of one thing around what is assumed.
-func pool(of Of, list []Observation, centre float64) Figure {
+func pool(of Quantity, list []Observation, centre float64) Figure {
 	mean, sd := robust(list, centre, assumedWithin[of], fromBatchToBatch[of])
 	return Figure{mean, math.Hypot(sd, fromBatchToBatch[of]), len(list)}
 }

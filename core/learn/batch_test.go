@@ -94,7 +94,7 @@ func TestBatchesMakeForecastsBetter(t *testing.T) {
 			}
 			if n == 10 {
 				// Somebody forgot to take the pot off the scale, or lit another flame.
-				odd := []learn.Observation{{Of: learn.Power, Key: "front", Pot: "the pot", Mean: 0.9, SD: 0.05}, {Of: learn.CookTime, Key: "rice-short", Mean: -1, SD: 0.1}}
+				odd := []learn.Observation{{Quantity: learn.Power, Key: "front", Pot: "the pot", Mean: 0.9, SD: 0.05}, {Quantity: learn.CookTime, Key: "rice-short", Mean: -1, SD: 0.1}}
 				absurd = append(absurd, judge(-1, append(slices.Clone(batches), odd)))
 			}
 			s := cooked(p, inKitchen(p, random), random)
@@ -115,7 +115,7 @@ func TestBatchesMakeForecastsBetter(t *testing.T) {
 }
 
 func TestFewBatchesMoveLittle(t *testing.T) {
-	one := learn.Observation{Of: learn.Power, Key: "front", Pot: "the pot", Mean: math.Log(0.7), SD: 0.15}
+	one := learn.Observation{Quantity: learn.Power, Key: "front", Pot: "the pot", Mean: math.Log(0.7), SD: 0.15}
 	l := learn.Combine([][]learn.Observation{{one}})
 	require.Greater(t, l.Burners["front"].Value*l.Pots["the pot"].Value, 0.72)
 	require.Less(t, l.Burners["front"].Value, 0.95)
@@ -124,8 +124,8 @@ func TestFewBatchesMoveLittle(t *testing.T) {
 	require.Equal(t, 6, many.Burners["front"].Batches)
 
 	// Two pots on one burner: what both say is the burner's, what differs is the pots'.
-	wide := learn.Observation{Of: learn.Power, Key: "front", Pot: "wide", Mean: math.Log(0.8) + 0.06, SD: 0.05}
-	tall := learn.Observation{Of: learn.Power, Key: "front", Pot: "tall", Mean: math.Log(0.8) - 0.06, SD: 0.05}
+	wide := learn.Observation{Quantity: learn.Power, Key: "front", Pot: "wide", Mean: math.Log(0.8) + 0.06, SD: 0.05}
+	tall := learn.Observation{Quantity: learn.Power, Key: "front", Pot: "tall", Mean: math.Log(0.8) - 0.06, SD: 0.05}
 	l = learn.Combine([][]learn.Observation{{wide}, {tall}, {wide}, {tall}, {wide}, {tall}, {wide}, {tall}})
 	require.InDelta(t, 0.8, l.Burners["front"].Value, 0.02)
 	require.Greater(t, l.Pots["wide"].Value, l.Pots["tall"].Value+0.05)

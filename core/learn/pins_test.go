@@ -13,7 +13,7 @@ import (
 // cent, and however many agree, the next may differ by seven.
 func TestWhatOneBatchMayMove(t *testing.T) {
 	at := func(mean float64) []learn.Observation {
-		return []learn.Observation{{Of: learn.Power, Key: "front", Pot: "wide", Mean: mean, SD: 0.05}}
+		return []learn.Observation{{Quantity: learn.Power, Key: "front", Pot: "wide", Mean: mean, SD: 0.05}}
 	}
 	var agreeing [][]learn.Observation
 	for range 10 {

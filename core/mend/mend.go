@@ -182,7 +182,7 @@ func sweetenLater(p *plan.Plan, step int) []candidate {
 		if p.Steps[j].Do != plan.Heat || p.Steps[j].PotName() != p.Steps[step].PotName() {
 			continue
 		}
-		for _, share := range []measure.Minute{1, 0.95, 0.9, 0.85, 0.8, 0.7, 0.6, 0.5} {
+		for _, share := range laterSugar {
 			all = append(all, func(p *plan.Plan) bool {
 				if !shorten(p, step, j, share) {
 					return false
@@ -239,7 +239,7 @@ func coconutLast(_ *plan.Plan, step int) []candidate {
 // coolFirst lets the pot stand in cold water before yogurt goes in.
 func coolFirst(_ *plan.Plan, step int) []candidate {
 	return []candidate{func(p *plan.Plan) bool {
-		to := measure.Celsius(30)
+		to := yogurtFrom
 		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: plan.WaterBath})
 		return true
 	}}

@@ -22,7 +22,7 @@ func minutesOf(m float64) *measure.Minute {
 // acidLater lets the acid sweetener wait, or the pulse cook longer before it.
 func acidLater(p *plan.Plan, step int) []candidate {
 	all := sweetenLater(p, step)
-	for _, factor := range []float64{1.3, 1.6, 2, 2.5, 3.2} {
+	for _, factor := range pulseLonger {
 		all = append(all, func(p *plan.Plan) bool {
 			for i := step - 1; i >= 0; i-- {
 				if p.Steps[i].PotName() == p.Steps[step].PotName() && (p.Steps[i].Do == plan.Pressure || p.Steps[i].Do == plan.Heat) && lengthen(p, i, factor) {
@@ -59,9 +59,6 @@ func lengthen(p *plan.Plan, i int, factor float64) bool {
 	}
 	return false
 }
-
-// sodas are the pinches to try, in g per litre, up to what can be tasted.
-var sodas = []float64{0.15, 0.25, 0.35, 0.45, 0.55}
 
 func pinches(step int) []candidate {
 	var all []candidate
@@ -109,7 +106,7 @@ func moveLast(p *plan.Plan, step int, fits func(plan.Item) bool, cooled bool) bo
 	p.Steps[step].Items = rest
 	at := last + 1
 	if cooled {
-		to, most := measure.Celsius(84), measure.Minute(30)
+		to, most := offTheBoil, shortGuard
 		p.InsertStep(at, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Off, Stir: plan.StirNow, Until: &plan.Until{TempC: &to, MaxMinutes: &most}})
 		at++
 	}
@@ -146,7 +143,7 @@ func softenVegetable(_ *plan.Plan, step int) []candidate {
 		p.Steps[step].Items = rest
 		pot := p.Steps[step].Pot
 		p.InsertStep(step, plan.Step{Do: plan.Add, Pot: pot, Items: first})
-		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.MediumLow, Stir: plan.StirConstant, Until: &plan.Until{Minutes: minutesOf(10)},
+		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.MediumLow, Stir: plan.StirConstant, Until: &plan.Until{Minutes: minutesOf(float64(fryTissue))},
 			Note: "Until it gives and its juice is gone."})
 		return true
 	}
@@ -181,17 +178,17 @@ func gentleEgg(p *plan.Plan, step int) []candidate {
 	stop := func(p *plan.Plan) {
 		for i := added; i < len(p.Steps); i++ {
 			if s := &p.Steps[i]; s.Do == plan.Heat && s.FlamePercent() > 0 && s.PotName() == p.Steps[added].PotName() {
-				to, most := measure.Celsius(78), measure.Minute(40)
+				to, most := eggThickens, longGuard
 				s.Flame, s.FlamePct, s.Stir, s.Until = vessel.MediumLow, nil, plan.StirConstant, &plan.Until{TempC: &to, MaxMinutes: &most}
 			}
 		}
 	}
 	cool := func(p *plan.Plan, to measure.Celsius) {
-		most := measure.Minute(40)
+		most := longGuard
 		p.InsertStep(added, plan.Step{Do: plan.Heat, Pot: p.Steps[added].Pot, Flame: vessel.Off, Stir: plan.StirNow, Until: &plan.Until{TempC: &to, MaxMinutes: &most}})
 	}
 	all := []candidate{func(p *plan.Plan) bool { stop(p); return true }}
-	for _, to := range []measure.Celsius{88, 84, 80, 76} {
+	for _, to := range eggBelow {
 		all = append(all, func(p *plan.Plan) bool { stop(p); cool(p, to); return true })
 	}
 	return all
@@ -202,7 +199,7 @@ func warmEgg(_ *plan.Plan, step int) []candidate {
 	var all []candidate
 	for _, flame := range []vessel.Flame{vessel.Low, vessel.MediumLow} {
 		all = append(all, func(p *plan.Plan) bool {
-			to, most := measure.Celsius(76), measure.Minute(30)
+			to, most := eggSafe, shortGuard
 			warm := plan.Step{Do: plan.Heat, Pot: p.Steps[step].Pot, Flame: flame, Stir: plan.StirConstant, Until: &plan.Until{TempC: &to, MaxMinutes: &most},
 				Note: "Until it coats the spoon; never to the boil."}
 			if step+1 < len(p.Steps) && p.Steps[step+1].Do == plan.Heat && p.Steps[step+1].PotName() == p.Steps[step].PotName() {
@@ -221,7 +218,7 @@ func warmEgg(_ *plan.Plan, step int) []candidate {
 func largerPot(p *plan.Plan, step int) []candidate {
 	name := p.Steps[step].PotName()
 	var all []candidate
-	for _, factor := range []float64{1.15, 1.3, 1.5, 1.75, 2, 2.5, 3} {
+	for _, factor := range higherPots {
 		all = append(all, func(p *plan.Plan) bool {
 			pot := p.Pots[name]
 			width := pot.Width(pot.HeightMM)
@@ -237,7 +234,7 @@ func largerPot(p *plan.Plan, step int) []candidate {
 			return takePot(p, name, pot)
 		})
 	}
-	for _, factor := range []float64{1.2, 1.4, 1.7, 2} {
+	for _, factor := range widerPots {
 		all = append(all, func(p *plan.Plan) bool {
 			pot := p.Pots[name]
 			for _, side := range []*measure.Millimetre{&pot.DiameterMM, &pot.BottomMM, &pot.TopMM, &pot.LengthMM, &pot.WidthMM, &pot.HeightMM} {
@@ -260,14 +257,14 @@ func takePot(p *plan.Plan, name string, pot vessel.Pot) bool {
 // neverDry ends the step earlier, turns it down, or pours more in.
 func neverDry(p *plan.Plan, step int) []candidate {
 	var all []candidate
-	for _, factor := range []float64{0.85, 0.7, 0.55, 0.4} {
+	for _, factor := range cutShort {
 		all = append(all, func(p *plan.Plan) bool { return lengthen(p, step, factor) })
 	}
 	flames := vessel.Flames()
 	for at := slices.Index(flames, p.Steps[step].Flame) - 1; at > 0; at-- {
 		all = append(all, func(p *plan.Plan) bool { p.Steps[step].Flame = flames[at]; return true })
 	}
-	for _, factor := range []float64{1.15, 1.3, 1.5, 1.8} {
+	for _, factor := range moreLiquid {
 		all = append(all, func(p *plan.Plan) bool { return pourMore(p, step, factor) })
 	}
 	return all
@@ -329,7 +326,7 @@ func stirInCold(p *plan.Plan, step int, minutes measure.Minute, fits func(*pantr
 // fewerPearls takes some of them out; the milk that is left thickens less.
 func fewerPearls(_ *plan.Plan, step int) []candidate {
 	var all []candidate
-	for _, factor := range []float64{0.85, 0.7, 0.55, 0.4} {
+	for _, factor := range cutShort {
 		all = append(all, func(p *plan.Plan) bool {
 			return scaleItems(p, factor, func(m *pantry.Material) bool { return m.Kind == "pearl" })
 		})
@@ -364,7 +361,7 @@ func scaleItems(p *plan.Plan, factor float64, fits func(*pantry.Material) bool) 
 func soakPearls(_ *plan.Plan, step int) []candidate {
 	const enough = 120
 	var all []candidate
-	for _, share := range []measure.Minute{1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4} {
+	for _, share := range boilLess {
 		all = append(all, func(p *plan.Plan) bool {
 			at := step
 			for _, a := range plan.Arrivals(p, step) {
@@ -425,7 +422,7 @@ func cookLonger(p *plan.Plan, _ int) []candidate {
 		return nil
 	}
 	var all []candidate
-	for _, factor := range []float64{1.1, 1.2, 1.35, 1.5, 1.75, 2, 2.5} {
+	for _, factor := range softenLonger {
 		all = append(all, func(p *plan.Plan) bool { return lengthen(p, at, factor) })
 	}
 	flames := vessel.Flames()
@@ -457,7 +454,7 @@ func cookShorter(p *plan.Plan, _ int) []candidate {
 		return nil
 	}
 	var all []candidate
-	for _, factor := range []float64{0.9, 0.8, 0.7, 0.6, 0.5, 0.4, 0.3} {
+	for _, factor := range softenLess {
 		all = append(all, func(p *plan.Plan) bool { return lengthen(p, at, factor) })
 	}
 	flames := vessel.Flames()
@@ -490,7 +487,7 @@ func richerMilk(p *plan.Plan, _ int) []candidate {
 // lessFat takes less of what is all fat.
 func lessFat(_ *plan.Plan, _ int) []candidate {
 	var all []candidate
-	for _, factor := range []float64{0.8, 0.6, 0.4, 0.25} {
+	for _, factor := range lessFats {
 		all = append(all, func(p *plan.Plan) bool {
 			return scaleItems(p, factor, func(m *pantry.Material) bool { return m.Behaviour == pantry.Fat })
 		})
@@ -576,7 +573,7 @@ func hotOrShort(_ *plan.Plan, step int) []candidate {
 
 // waterBath stands the pot in cold water before it is chilled.
 func waterBath(_ *plan.Plan, step int) []candidate {
-	to := measure.Celsius(20)
+	to := bathTo
 	bath := func(p *plan.Plan) bool {
 		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: plan.WaterBath, Note: "Stir now and then; change the water when it is warm."})
 		return true

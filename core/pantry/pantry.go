@@ -24,8 +24,8 @@ const (
 	Puree     Behaviour = "puree"     // into the liquid
 	Aroma     Behaviour = "aroma"     // into the liquid; its starch does not thicken
 	Flour     Behaviour = "flour"     // raw starch in the liquid
-	Grain     Behaviour = "grain"     // a part that cooks and drinks
-	Tissue    Behaviour = "tissue"    // a part that softens and weeps
+	Grain     Behaviour = "grain"     // a part that cooks and hydrates
+	Tissue    Behaviour = "tissue"    // a part that softens and exudes water
 	Piece     Behaviour = "piece"     // inert volume
 )
 
@@ -56,8 +56,8 @@ type Kinetics struct {
 	SoakHalf     measure.Minute // half time of soaking at 25 °C
 	MaxUptake    float64        // g water held per g raw, own moisture counted
 	UptakeRate   float64        // per unit of doneness
-	ReleaseDone  float64        // share of the starch shed at doneness 1
-	ReleaseMax   float64        // greatest share of the starch shed
+	ReleaseDone  float64        // share of the starch leached at doneness 1
+	ReleaseMax   float64        // greatest share of the starch leached
 	StarchWeight float64        // thickening power of its starch, rice = 1
 	SetWeight    float64        // how strongly it firms when cold, rice = 1
 	AcidHardens  bool           // stops softening in acid
@@ -115,7 +115,7 @@ func (m *Material) IsFirstPress() bool {
 }
 
 // MustNotBoil reports whether what it is in must not boil: egg scrambles, yogurt
-// weeps, a first press breaks.
+// curdles, a first press breaks.
 func (m *Material) MustNotBoil() bool {
 	return m.Behaviour == Egg || m.Has("cultured") || m.IsFirstPress()
 }

@@ -12,7 +12,7 @@ const MeasuresApart = 20.0
 const disagreement = MeasuresApart / 100
 
 // A Reading is one of two amounts that a recipe gives for the same thing.
-type Reading struct {
+type StatedAmount struct {
 	Text string
 	Mass measure.Gram
 }
@@ -20,8 +20,8 @@ type Reading struct {
 // A Disagreement is two amounts of one thing that cannot both be right.
 type Disagreement struct {
 	Step, Item  int
-	Amount      Reading
-	Also        Reading
+	Amount      StatedAmount
+	Also        StatedAmount
 	MeasureName string             // the household measure of one of them; "" if neither has any
 	MeasureML   measure.Millilitre // the size at which both would agree
 	PresentML   measure.Millilitre // its size in this kitchen
@@ -54,7 +54,7 @@ func (p *Plan) Compare(item Item) (Disagreement, bool) {
 	if errA != nil || errB != nil || one <= 0 || two <= 0 {
 		return Disagreement{}, false
 	}
-	d := Disagreement{Amount: Reading{item.Amount, one}, Also: Reading{item.Also, two}}
+	d := Disagreement{Amount: StatedAmount{item.Amount, one}, Also: StatedAmount{item.Also, two}}
 	if low, high := min(one, two), max(one, two); high-low <= disagreement*high {
 		return d, false
 	}

@@ -127,7 +127,7 @@ func TestPulseHardensInAcid(t *testing.T) {
 	require.InDelta(t, 0.675, acidFactor(5.8), 1e-9)
 }
 
-func TestGrainDrinksAndSheds(t *testing.T) {
+func TestGrainHydratesAndLeaches(t *testing.T) {
 	s := of(t, "rice-short", 100)
 	water := of(t, "water", 1000)
 	s.Pour(&water)
@@ -138,7 +138,7 @@ func TestGrainDrinksAndSheds(t *testing.T) {
 	require.Greater(t, p.Held, 250.0, "g water in 100 g of rice")
 	require.LessOrEqual(t, p.Held, 370.0)
 	require.Greater(t, s.Liquid[Gel], 10.0, "starch in the liquid")
-	require.LessOrEqual(t, p.Shed, 0.45*p.Starch+1e-9)
+	require.LessOrEqual(t, p.Leached, 0.45*p.Starch+1e-9)
 	require.InDelta(t, float64(before), float64(s.Mass()), 1e-6, "nothing is lost when nothing evaporates")
 }
 

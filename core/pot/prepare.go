@@ -7,13 +7,13 @@ import (
 )
 
 // Soak lets the parts stand in water for some minutes at a temperature: they
-// drink and will cook faster. It returns the water they took. Source: the
+// take up and will cook faster. It returns the water they took. Source: the
 // model, section 5.
 func (s *State) Soak(minutes measure.Minute, temperature measure.Celsius) measure.Gram {
 	return s.soak(minutes, temperature, math.Inf(1))
 }
 
-// Swell lets the parts drink from the liquid that they are mixed with, as far
+// Swell lets the parts hydrate from the liquid that they are mixed with, as far
 // as there is any.
 func (s *State) Swell(minutes measure.Minute) {
 	s.Liquid[Water] -= float64(s.soak(minutes, s.Temperature, s.Liquid[Water]))
@@ -40,7 +40,7 @@ func (s *State) soak(minutes measure.Minute, temperature measure.Celsius, most f
 }
 
 // Roast gives grain the manners of roasted grain: it cooks a little slower and
-// sheds less. Source: the model, section 5.
+// leaches less. Source: the model, section 5.
 func (s *State) Roast() {
 	for i := range s.Parts {
 		if p := &s.Parts[i]; !p.Tissue {
@@ -56,7 +56,7 @@ var grinds = map[string]struct{ time, releaseDone, releaseMax float64 }{
 }
 
 // Grind breaks the grain up: to granules or a paste, which cook faster and
-// shed more, or to flour, which becomes raw starch in the liquid.
+// leach more, or to flour, which becomes raw starch in the liquid.
 func (s *State) Grind(to string) {
 	var kept []Part
 	for _, p := range s.Parts {
@@ -79,12 +79,12 @@ func (s *State) Grind(to string) {
 	s.Parts = kept
 }
 
-// Squeeze presses loose juice out: per cent of the raw mass of each part, with
-// the sugar that is dissolved in it. It returns the grams of juice. Source:
+// Squeeze presses loose water out: per cent of the raw mass of each part, with
+// the sugar that is dissolved in it. It returns the grams of what it presses out. Source:
 // the model, section 5.
 func (s *State) Squeeze(percent float64) measure.Gram {
 	const most = 0.9 // of the water: cells keep the rest however hard one wrings
-	var juice float64
+	var pressed float64
 	for i := range s.Parts {
 		p := &s.Parts[i]
 		soluble := p.Dry[Sucrose] + p.Dry[Glucose] + p.Dry[Fructose]
@@ -95,14 +95,14 @@ func (s *State) Squeeze(percent float64) measure.Gram {
 		}
 		p.Dry[EnergyKcal] -= energy
 		p.dryMass -= soluble * share
-		juice += (p.Held + soluble) * share
+		pressed += (p.Held + soluble) * share
 		p.Held *= 1 - share
 	}
-	return measure.Gram(juice)
+	return measure.Gram(pressed)
 }
 
 // Steam cooks the parts in steam for some minutes: they take up nothing, and
-// what vegetables weep drips away. It returns those grams. Source: the model,
+// what vegetables exude drips away. It returns those grams. Source: the model,
 // sections 3 and 5.
 func (s *State) Steam(minutes measure.Minute, altitude float64) (dripped measure.Gram) {
 	s.Temperature = BoilingPoint(altitude, 0)
@@ -112,9 +112,9 @@ func (s *State) Steam(minutes measure.Minute, altitude float64) (dripped measure
 		p := &s.Parts[i]
 		p.Done += speed * float64(minutes) / p.Cook
 		if p.Tissue {
-			s.weep(p, float64(minutes)*measure.SecondsPerMinute)
+			s.exude(p, float64(minutes)*measure.SecondsPerMinute)
 		}
-		s.shed(p)
+		s.leach(p)
 	}
 	dripped = measure.Gram(s.Liquid[Water] - before)
 	s.Liquid[Water] = before
@@ -122,13 +122,13 @@ func (s *State) Steam(minutes measure.Minute, altitude float64) (dripped measure
 }
 
 // Mash breaks per cent of the named part, or of all for "", into the liquid: a
-// quarter of the starch still enclosed in that share is shed. Source: the
+// quarter of the starch still enclosed in that share leaches. Source: the
 // model, section 5.
 func (s *State) Mash(name string, percent float64) {
-	const shedShare = 0.25
+	const leachedShare = 0.25
 	for i := range s.Parts {
 		if p := &s.Parts[i]; name == "" || p.Name == name {
-			s.give(p, p.Dry[RawStarch]*shedShare*percent/100)
+			s.release(p, p.Dry[RawStarch]*leachedShare*percent/100)
 		}
 	}
 }

@@ -82,7 +82,7 @@ func TestGrinding(t *testing.T) {
 	require.InDelta(t, 0.30, table.Kinetics.ReleaseMax, 0, "the table itself stays as it is")
 }
 
-// By hand: 15 % of 500 g is 75 g of juice; gourd juice is nearly water.
+// By hand: 15 % of 500 g is 75 g pressed out; what a gourd holds is nearly water.
 func TestSqueezing(t *testing.T) {
 	gourd := of(t, "bottle-gourd", 500)
 	require.InDelta(t, 75, float64(gourd.Squeeze(15)), 0.01)
@@ -94,7 +94,7 @@ func TestSqueezing(t *testing.T) {
 	require.Less(t, float64(gourd.Squeeze(1000)), 425.0)
 }
 
-func TestSteamingSoftensWithoutDrinking(t *testing.T) {
+func TestSteamingSoftensWithoutHydrating(t *testing.T) {
 	root := of(t, "sweet-potato", 300)
 	dripped := root.Steam(20, 0)
 	require.Greater(t, root.Parts[0].Done, 1.0)

@@ -9,7 +9,7 @@ import (
 	"kirdu/core/vessel"
 )
 
-// A Part is a grain or a vegetable in the pot: it cooks, drinks or weeps.
+// A Part is a grain or a vegetable in the pot: it cooks, takes up water or lets it go.
 type Part struct {
 	Name     string
 	Kinetics *pantry.Kinetics
@@ -19,10 +19,10 @@ type Part struct {
 	dryMass  float64 // mass of Dry, kept at hand
 	Held     float64 // g water inside
 	Starch   float64 // g enclosed when raw
-	Shed     float64 // g given to the liquid so far
+	Leached  float64 // g given to the liquid so far
 	Done     float64 // doneness D: 0 raw, 1 cooked through
 	Cook     float64 // minutes at 98 °C to doneness 1, preparation counted
-	Release  float64 // factor on the starch shed, 1 unless roasted
+	Release  float64 // factor on the starch leached, 1 unless roasted
 	toasted  float64 // minutes dry over the flame; below 0 once it has told
 }
 
@@ -100,9 +100,9 @@ func newPart(material *pantry.Material, m Mix, mass float64, name string) Part {
 	if material.Slug == leftoverSlug {
 		p.Raw = p.dryMass / leftoverDryRaw
 		p.Done = leftoverDone
-		// What it shed was poured off with its cooking water.
-		p.Shed = p.shedAt(leftoverDone)
-		p.Starch += p.Shed
+		// What it leached was poured off with its cooking water.
+		p.Leached = p.leachedAt(leftoverDone)
+		p.Starch += p.Leached
 	}
 	return p
 }
@@ -299,7 +299,7 @@ func (s *State) Pour(other *State) {
 		same.Release += (p.Release - same.Release) * share
 		same.Dry.add(&p.Dry, 1)
 		same.dryMass += p.dryMass
-		same.Raw, same.Held, same.Starch, same.Shed = same.Raw+p.Raw, same.Held+p.Held, same.Starch+p.Starch, same.Shed+p.Shed
+		same.Raw, same.Held, same.Starch, same.Leached = same.Raw+p.Raw, same.Held+p.Held, same.Starch+p.Starch, same.Leached+p.Leached
 	}
 }
 
@@ -326,7 +326,7 @@ func (s *State) scale(factor float64) {
 			p.Dry[j] *= factor
 		}
 		p.dryMass *= factor
-		p.Raw, p.Held, p.Starch, p.Shed = p.Raw*factor, p.Held*factor, p.Starch*factor, p.Shed*factor
+		p.Raw, p.Held, p.Starch, p.Leached = p.Raw*factor, p.Held*factor, p.Starch*factor, p.Leached*factor
 	}
 }
 

@@ -17,7 +17,7 @@ type Conditions struct {
 	Ambient  measure.Celsius // of the air around
 	Humidity float64         // of that air, 0 to 1
 	Altitude float64         // m
-	Uptake   float64         // factor on what grain drinks; 0 means 1
+	Uptake   float64         // factor on the uptake of grain; 0 means 1
 	Loss     float64         // factor on the heat given off, as in a water bath; 0 means 1
 	Sealed   bool            // a closed cooker: no steam leaves, and it may pass the boiling point
 
@@ -39,25 +39,25 @@ const (
 
 // Parameters of cooking. Source: the model, section 5.
 const (
-	cookReference = 98.0  // °C of the cooking times
-	cookTenfold   = 30.0  // K for ten times the speed
-	cookFrom      = 62.0  // °C, below it nothing cooks
-	idleFreeWater = 0.02  // of the mass
-	idleHeld      = 0.3   // g/g
-	drinkTime     = 240.0 // s
-	drinkTimeOff  = 25 * 60.0
-	drinkTimeCold = 4 * 3600.0
-	drinkCold     = 40.0  // °C
-	drinkAhead    = 0.35  // doneness added to what a resting grain will drink
-	drinkLimit    = 0.004 // of the free water per second
-	tissueTime    = 60.0  // s
-	gelTime       = 60.0  // s
-	gelFrom       = 78.0  // °C
-	eggTime       = 90.0  // s
-	eggFrom       = 74.0  // °C
-	toastMinutes  = 2.0
-	roastCook     = 1.05
-	roastRelease  = 0.8
+	cookReference     = 98.0  // °C of the cooking times
+	cookTenfold       = 30.0  // K for ten times the speed
+	cookFrom          = 62.0  // °C, below it nothing cooks
+	idleFreeWater     = 0.02  // of the mass
+	idleHeld          = 0.3   // g/g
+	hydrationTime     = 240.0 // s
+	hydrationTimeOff  = 25 * 60.0
+	hydrationTimeCold = 4 * 3600.0
+	hydrationCold     = 40.0  // °C
+	hydrationAhead    = 0.35  // doneness added to what the uptake of a resting grain
+	hydrationLimit    = 0.004 // of the free water per second
+	tissueTime        = 60.0  // s
+	gelTime           = 60.0  // s
+	gelFrom           = 78.0  // °C
+	eggTime           = 90.0  // s
+	eggFrom           = 74.0  // °C
+	toastMinutes      = 2.0
+	roastCook         = 1.05
+	roastRelease      = 0.8
 )
 
 // Step lets the contents stand or cook for seconds and returns the grams of
@@ -132,9 +132,9 @@ func (s *State) contact(mass float64) float64 {
 	return dryContact + (1-dryContact)*wet
 }
 
-// juice returns the water that wet tissue gives to steam at its cut surfaces:
+// surfaceWater returns what that wet tissue gives to steam at its cut surfaces:
 // what it holds above that which it keeps when it is done.
-func (p *Part) juice() float64 {
+func (p *Part) surfaceWater() float64 {
 	if !p.Tissue {
 		return 0
 	}
@@ -142,12 +142,12 @@ func (p *Part) juice() float64 {
 }
 
 // steamable returns the water that can leave as steam: what is free, and the
-// juice of wet tissue. Vegetables in a pan with fat hiss and stay near the
-// boiling point until their juice is gone.
+// surface water of wet tissue. Vegetables in a pan with fat hiss and stay near the
+// boiling point until that water is gone.
 func (s *State) steamable() float64 {
 	water := s.Liquid[Water]
 	for i := range s.Parts {
-		water += s.Parts[i].juice()
+		water += s.Parts[i].surfaceWater()
 	}
 	return water
 }
@@ -162,7 +162,7 @@ func (s *State) steam(lost float64) {
 	share := measure.Ratio(lost, s.steamable()-s.Liquid[Water])
 	for i := range s.Parts {
 		p := &s.Parts[i]
-		p.Held -= p.juice() * min(share, 1)
+		p.Held -= p.surfaceWater() * min(share, 1)
 	}
 }
 
@@ -266,14 +266,14 @@ func (s *State) cook(c *Conditions, temperature, brix, seconds, mass float64) {
 			p.Done += gain
 		}
 		if p.Tissue {
-			s.weep(p, seconds)
+			s.exude(p, seconds)
 			continue
 		}
 		if dry && !c.OffHeat {
 			p.toast(minutes)
 		}
-		s.drink(c, p, temperature, sugar, seconds)
-		s.shed(p)
+		s.hydrate(c, p, temperature, sugar, seconds)
+		s.leach(p)
 	}
 	if temperature > gelFrom && s.Liquid[RawStarch] > 0 {
 		set := s.Liquid[RawStarch] * -math.Expm1(-seconds/gelTime)
@@ -299,8 +299,8 @@ func (p *Part) toast(minutes float64) {
 	}
 }
 
-// weep lets a vegetable lose the water that its softening cells let go.
-func (s *State) weep(p *Part, seconds float64) {
+// exude lets a vegetable lose the water that its softening cells let go.
+func (s *State) exude(p *Part, seconds float64) {
 	k := p.Kinetics
 	target := p.Raw * (k.KeptRaw + (k.KeptDone-k.KeptRaw)*min(p.Done, 1))
 	if lost := (p.Held - target) * -math.Expm1(-seconds/tissueTime); lost > 0 {
@@ -309,14 +309,14 @@ func (s *State) weep(p *Part, seconds float64) {
 	}
 }
 
-// drink lets grain take up free water.
-func (s *State) drink(c *Conditions, p *Part, temperature, sugar, seconds float64) {
-	done, time := p.Done, drinkTime
+// hydrate lets grain take up free water.
+func (s *State) hydrate(c *Conditions, p *Part, temperature, sugar, seconds float64) {
+	done, time := p.Done, hydrationTime
 	if c.OffHeat {
-		done += drinkAhead
-		time = drinkTimeOff
-		if temperature < drinkCold {
-			time = drinkTimeCold
+		done += hydrationAhead
+		time = hydrationTimeOff
+		if temperature < hydrationCold {
+			time = hydrationTimeCold
 		}
 	}
 	uptake := c.Uptake
@@ -328,30 +328,30 @@ func (s *State) drink(c *Conditions, p *Part, temperature, sugar, seconds float6
 	if wanted <= 0 {
 		return
 	}
-	wanted = min(wanted, drinkLimit*seconds*s.Liquid[Water])
+	wanted = min(wanted, hydrationLimit*seconds*s.Liquid[Water])
 	p.Held += wanted
 	s.Liquid[Water] -= wanted
 }
 
-// shedAt returns the grams of starch that a part has shed at a doneness.
-func (p *Part) shedAt(done float64) float64 {
+// leachedAt returns the grams of starch that a part has leached at a doneness.
+func (p *Part) leachedAt(done float64) float64 {
 	k := p.Kinetics
 	share := min(k.ReleaseMax, k.ReleaseDone*done*math.Sqrt(done))
 	return p.Release * share * p.Starch
 }
 
-// shed moves starch, with its energy, from a part into the liquid.
-func (s *State) shed(p *Part) {
-	s.give(p, p.shedAt(p.Done)-p.Shed)
+// leach moves starch, with its energy, from a part into the liquid.
+func (s *State) leach(p *Part) {
+	s.release(p, p.leachedAt(p.Done)-p.Leached)
 }
 
-// give moves so many grams of starch, as far as there is any, into the liquid.
-func (s *State) give(p *Part, more float64) {
+// release moves so many grams of starch, as far as there is any, into the liquid.
+func (s *State) release(p *Part, more float64) {
 	if more = min(more, p.Dry[RawStarch]); more <= 0 {
 		return
 	}
 	energy := p.Dry[EnergyKcal] * more / p.dryMass
-	p.Shed += more
+	p.Leached += more
 	p.Dry[RawStarch] -= more
 	p.dryMass -= more
 	p.Dry[EnergyKcal] -= energy

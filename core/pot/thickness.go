@@ -54,30 +54,30 @@ func DonenessMarks() iter.Seq2[string, float64] {
 // Parameters of thickness. Source: the model, section 6, fitted there to what
 // cooks call the puddings of seventeen ways.
 const (
-	solutesLimit  = 0.85
-	solutesGrowth = 1.2
-	fatPacking    = 0.75
-	fatPower      = 0.5
-	starchGrowth  = 2.69
-	starchSoft    = 1.89 // per cent where the growth with starch levels off
-	starchCold    = 0.16
-	eggGrowth     = 12.3
-	eggLimit      = 0.12
-	crowdPacking  = 0.93
-	crowdLimit    = 0.97
-	crowdPower    = 0.95
-	coldSwell     = 0.86
-	coldSwellRate = 8
-	coldGel       = 1.36
-	coldSet       = 1.23
-	coldSetFrom   = 2.5
-	coldSetLimit  = 9
-	coldFrom      = 75.0 // °C
-	coldSpan      = 70.0 // K
-	waterKelvin   = 247.8
-	waterOffset   = 133.15 // K
-	gradeSlope    = 0.59
-	gradeCentre   = 0.30
+	solutesLimit   = 0.85
+	solutesGrowth  = 1.2
+	fatPacking     = 0.75
+	fatPower       = 0.5
+	starchGrowth   = 2.69
+	starchSoft     = 1.89 // per cent where the growth with starch levels off
+	starchCold     = 0.16
+	eggGrowth      = 12.3
+	eggLimit       = 0.12
+	maximumPacking = 0.93
+	packingLimit   = 0.97
+	packingPower   = 0.95
+	coldSwell      = 0.86
+	coldSwellRate  = 8
+	coldGel        = 1.36
+	coldSet        = 1.23
+	coldSetFrom    = 2.5
+	coldSetLimit   = 9
+	coldFrom       = 75.0 // °C
+	coldSpan       = 70.0 // K
+	waterKelvin    = 247.8
+	waterOffset    = 133.15 // K
+	gradeSlope     = 0.59
+	gradeCentre    = 0.30
 )
 
 // waterLn is the logarithm of the factor of Vogel's equation for water.
@@ -116,7 +116,7 @@ func (s *State) Thickness(at measure.Celsius) float64 {
 	effective := starchSoft * -math.Expm1(-starch/starchSoft)
 	lnEta += starchGrowth * effective * (1 + starchCold*cold)
 	lnEta += eggGrowth * egg
-	lnEta -= crowdPower * math.Log(1-min(crowdLimit, phi/crowdPacking))
+	lnEta -= packingPower * math.Log(1-min(packingLimit, phi/maximumPacking))
 	if cold > 0 {
 		lnEta += coldSwell * cold * -math.Expm1(-coldSwellRate*phi)
 		lnEta += coldGel * cold * set * -math.Expm1(-starch)

@@ -64,7 +64,7 @@ func Describe(d Described) (*plan.Plan, error) {
 
 // Finished returns a pudding for a rescue after its last step: as it came off the
 // heat, or after it has stood there, or chilled.
-func Finished(p *plan.Plan, standing Standing) Patient {
+func Finished(p *plan.Plan, standing Standing) Trouble {
 	done := serving.OffHeat(p)
 	switch standing {
 	case Warm:
@@ -76,5 +76,5 @@ func Finished(p *plan.Plan, standing Standing) Patient {
 		hours := 4.0
 		done.Steps = append(done.Steps, p.IntoServed(plan.Step{Do: plan.Chill, Hours: &hours}))
 	}
-	return Patient{Plan: done, Now: len(done.Steps)}
+	return Trouble{Plan: done, Now: len(done.Steps)}
 }

@@ -25,13 +25,27 @@ const (
 	slurryMilk    = 4.0  // g of cold liquid for each g of starch
 	calmScorch    = 0.6  // index of a pot that has caught once
 	hotAddC       = 80.0
+	leastLoosens  = 0.05  // of the pot: less does not part pearls
+	someBinder    = 0.004 // of the pot: takes up the whey that is stirred in
+	overSafe      = 0.02  // pH above the least, so that rounding does not split it
+	wheyWidens    = 0.4   // grades that the whey may thin it
+	coolEggTo     = 72.0  // °C, below which egg does not go on setting
+	stirSlack     = 0.03  // of the volume, for what a spoon needs
+)
+
+// How long a repair may take at most.
+const (
+	reduceGuard = measure.Minute(90)
+	bindGuard   = measure.Minute(40)
+	softenGuard = measure.Minute(180)
+	waterGuard  = measure.Minute(120)
 )
 
 // What the watchpoints allow, and a little less of it for pearls.
 var (
 	safeSplit  = watch.SplitMay.Value
 	sodaMost   = watch.SodaTastes.Value
-	pearlsRoom = watch.PearlsCrowd.Value/100 - 0.03
+	pearlsRoom = watch.PearlsPacking.Value/100 - stirSlack
 )
 
 // Names of what a repair makes and of the pan that it is made in.
@@ -42,7 +56,7 @@ const (
 )
 
 // loosen puts in what loosens: hot into a hot pot, cold into a cold one.
-func (w *ward) loosen(grams float64) plan.Step {
+func (w *repairer) loosen(grams float64) plan.Step {
 	temperature := celsiusOf(hotAddC)
 	note := "note.hot-in-two-goes"
 	const cold = 30
@@ -54,7 +68,7 @@ func (w *ward) loosen(grams float64) plan.Step {
 
 // sweetener is what sweetens again: what the pudding has, or white sugar where
 // that would curdle milk.
-func (w *ward) sweetener() *pantry.Material {
+func (w *repairer) sweetener() *pantry.Material {
 	white, _ := w.p.Pantry().Material("sugar-white")
 	best := white
 	w.p.Uses(func(m *pantry.Material, _ measure.Gram, _ int) {
@@ -66,8 +80,8 @@ func (w *ward) sweetener() *pantry.Material {
 }
 
 // keepSweet adds to a repair what keeps the pudding as sweet as it would be.
-func (w *ward) keepSweet(r *Repair) {
-	after := w.gives(*r)
+func (w *repairer) keepSweet(r *Repair) {
+	after := w.after(*r)
 	if w.before.Sweet.Value-after.Sweet.Value < nearSweet {
 		return
 	}
@@ -79,25 +93,25 @@ func (w *ward) keepSweet(r *Repair) {
 
 // thinTo adds to a repair the liquid that brings it to the wanted grade. ok is
 // false where so much is not allowed.
-func (w *ward) thinTo(r *Repair, wanted float64) bool {
+func (w *repairer) thinTo(r *Repair, wanted float64) bool {
 	with := func(grams float64) Repair {
 		more := *r
 		more.Steps = append(slices.Clone(r.Steps), w.loosen(grams))
 		more.Shift += weighable(grams)
 		return more
 	}
-	if w.gives(*r).Grade.Value <= wanted+nearGrade {
+	if w.after(*r).Grade.Value <= wanted+nearGrade {
 		return true
 	}
 	most := mostLoosening * w.mass()
-	if w.gives(with(most)).Grade.Value > wanted+nearGrade {
+	if w.after(with(most)).Grade.Value > wanted+nearGrade {
 		return false
 	}
-	*r = with(halve(0, most, func(x float64) bool { return w.gives(with(x)).Grade.Value > wanted }))
+	*r = with(halve(0, most, func(x float64) bool { return w.after(with(x)).Grade.Value > wanted }))
 	return true
 }
 
-func (w *ward) tooThick() []Repair {
+func (w *repairer) tooThick() []Repair {
 	if w.before.Grade.Value <= w.wanted+nearGrade {
 		w.says, w.fine = saying("rescue.too-thick.fine", decimals(w.before.Grade.Value, 1), decimals(w.wanted, 1)), true
 		return nil
@@ -112,7 +126,7 @@ func (w *ward) tooThick() []Repair {
 	return []Repair{r}
 }
 
-func (w *ward) tooThin() []Repair {
+func (w *repairer) tooThin() []Repair {
 	if w.before.Grade.Value >= w.wanted-nearGrade {
 		w.says, w.fine = saying("rescue.too-thin.fine", decimals(w.before.Grade.Value, 1), decimals(w.wanted, 1)), true
 		return nil
@@ -134,7 +148,7 @@ func (w *ward) tooThin() []Repair {
 	most := w.base.Parts[part].WantedHigh
 	slices.SortStableFunc(list, func(a, b Repair) int {
 		over := func(r Repair) int {
-			if part != "" && w.gives(r).Done.Value > most {
+			if part != "" && w.after(r).Done.Value > most {
 				return 1
 			}
 			return 0
@@ -145,11 +159,11 @@ func (w *ward) tooThin() []Repair {
 }
 
 // reduce boils it down to a mark that makes it as thick as wanted.
-func (w *ward) reduce() (Repair, bool) {
+func (w *repairer) reduce() (Repair, bool) {
 	if w.fragile() {
 		return Repair{}, false
 	}
-	guard := measure.Minute(90)
+	guard := reduceGuard
 	step := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Stir: plan.StirOften})
 	r := Repair{Key: "reduce"}
 	from := w.mass()
@@ -176,10 +190,10 @@ func (w *ward) reduce() (Repair, bool) {
 				return more
 			}
 			const least = 0.4
-			if w.gives(with(least*from)).Grade.Value < w.wanted-nearGrade {
+			if w.after(with(least*from)).Grade.Value < w.wanted-nearGrade {
 				continue
 			}
-			found := with(halve(from, least*from, func(x float64) bool { return w.gives(with(x)).Grade.Value < w.wanted }))
+			found := with(halve(from, least*from, func(x float64) bool { return w.after(with(x)).Grade.Value < w.wanted }))
 			f := forecast.Run(w.with(&found), w.nominal())
 			if s := f.Steps[w.now].Scorch; !f.Trace[w.now].NeverReached && (s == nil || *s <= 1) {
 				return found, true
@@ -190,7 +204,7 @@ func (w *ward) reduce() (Repair, bool) {
 }
 
 // mash breaks a share of the grain.
-func (w *ward) mash() (Repair, bool) {
+func (w *repairer) mash() (Repair, bool) {
 	part, _ := w.grain()
 	const soft, least, most = 1.0, 10.0, 60.0
 	if part == "" || w.base.Steps[w.last].Doneness[part] < soft {
@@ -201,15 +215,15 @@ func (w *ward) mash() (Repair, bool) {
 		return Repair{Key: "mash",
 			Steps: []plan.Step{w.p.IntoServed(plan.Step{Do: plan.Mash, Of: part, Pct: &whole, Note: "note.against-the-wall-of"})}}
 	}
-	if w.gives(with(most)).Grade.Value < w.wanted-nearGrade {
+	if w.after(with(most)).Grade.Value < w.wanted-nearGrade {
 		return Repair{}, false
 	}
-	r := with(halve(least, most, func(x float64) bool { return w.gives(with(x)).Grade.Value < w.wanted }))
+	r := with(halve(least, most, func(x float64) bool { return w.after(with(x)).Grade.Value < w.wanted }))
 	return r, true
 }
 
 // starch is what binds: rice flour with rice, else maize starch.
-func (w *ward) starch() string {
+func (w *repairer) starch() string {
 	if w.holds(func(m *pantry.Material) bool { return m.Slug == "rice-flour" }) {
 		return "rice-flour"
 	}
@@ -218,7 +232,7 @@ func (w *ward) starch() string {
 
 // binding returns the steps that stir so much starch in and let it swell. A pot
 // that must not boil gets it from another pan.
-func (w *ward) binding(grams float64) []plan.Step {
+func (w *repairer) binding(grams float64) []plan.Step {
 	starch, liquid := w.starch(), w.liquid
 	items := []plan.Item{portion(starch, grams), portion(liquid, slurryMilk*float64(weighable(grams)))}
 	minute, two, three := measure.Minute(1), measure.Minute(2), measure.Minute(3)
@@ -241,7 +255,7 @@ func (w *ward) binding(grams float64) []plan.Step {
 	}
 	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "note.starch-into-cold-liquid"}}
 	const swells = 88
-	to, guard := measure.Celsius(swells), measure.Minute(40)
+	to, guard := measure.Celsius(swells), bindGuard
 	heat := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard}, Stir: plan.StirOften, Lid: &closed})
 	celsius := w.celsius()
 	if celsius < swells {
@@ -269,7 +283,7 @@ const warm = 45
 
 // aside lets the pot stand, off the flame and covered, while something is made in
 // another pan.
-func (w *ward) aside(minutes measure.Minute, note string) plan.Step {
+func (w *repairer) aside(minutes measure.Minute, note string) plan.Step {
 	lid := true
 	return w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: &lid, Note: note})
 }
@@ -277,7 +291,7 @@ func (w *ward) aside(minutes measure.Minute, note string) plan.Step {
 // bindTo adds to a repair the starch that brings it to the wanted grade, at least
 // so many grams; where more is needed than is good, those, and none if there is
 // no least. It reports whether it adds what is needed.
-func (w *ward) bindTo(r *Repair, wanted, least float64) bool {
+func (w *repairer) bindTo(r *Repair, wanted, least float64) bool {
 	with := func(grams float64) Repair {
 		more := *r
 		steps := w.binding(grams)
@@ -285,28 +299,28 @@ func (w *ward) bindTo(r *Repair, wanted, least float64) bool {
 		more.Shift += weighable(grams) + weighable(slurryMilk*float64(weighable(grams)))
 		return more
 	}
-	if least == 0 && w.gives(*r).Grade.Value >= wanted-nearGrade {
+	if least == 0 && w.after(*r).Grade.Value >= wanted-nearGrade {
 		return true
 	}
 	most := mostBinder * w.mass()
 	if w.symptom == TooSoftToCut {
 		most = mostSetting * w.mass()
 	}
-	if least > 0 && w.gives(with(least)).Grade.Value >= wanted {
+	if least > 0 && w.after(with(least)).Grade.Value >= wanted {
 		*r = with(least)
 		return true
 	}
-	if w.gives(with(most)).Grade.Value < wanted-nearGrade {
+	if w.after(with(most)).Grade.Value < wanted-nearGrade {
 		if least > 0 {
 			*r = with(least)
 		}
 		return least > 0
 	}
-	*r = with(halve(least, most, func(x float64) bool { return w.gives(with(x)).Grade.Value < wanted }))
+	*r = with(halve(least, most, func(x float64) bool { return w.after(with(x)).Grade.Value < wanted }))
 	return true
 }
 
-func (w *ward) splitDairy() []Repair {
+func (w *repairer) splitDairy() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Kind == "dairy" }) {
 		w.cannot = saying("rescue.split-dairy.cannot")
 		return nil
@@ -332,21 +346,21 @@ func (w *ward) splitDairy() []Repair {
 	// It may be near the boil again: then the acid must be gone. Off the heat less of it matters.
 	most := max(0, sodaMost*liquid-w.soda())
 	best := try(0)
-	if w.gives(best).Split < safeSplit {
+	if w.after(best).Split.Below(safeSplit) {
 		starch = binder
 		best = try(0)
 	}
-	if w.gives(best).Split < safeSplit && most > 0 {
+	if w.after(best).Split.Below(safeSplit) && most > 0 {
 		r.Why = saying("repair.smooth.soda")
-		if w.gives(try(most)).Split < safeSplit {
+		if w.after(try(most)).Split.Below(safeSplit) {
 			best = try(most)
 		} else {
-			best = try(halve(0, most, func(x float64) bool { return w.gives(try(x)).Split < safeSplit+0.02 }))
+			best = try(halve(0, most, func(x float64) bool { return w.after(try(x)).Split.Below(safeSplit + overSafe) }))
 		}
 	}
-	after := w.gives(best)
-	if after.Split < safeSplit {
-		best.Beyond = append(best.Beyond, saying("repair.smooth.acid", decimals(most, 1), decimals(after.Split, 2)))
+	after := w.after(best)
+	if after.Split.Below(safeSplit) {
+		best.Beyond = append(best.Beyond, saying("repair.smooth.acid", decimals(most, 1), decimals(after.Split.Value, 2)))
 	}
 	w.thinTo(&best, w.wanted)
 	w.keepSweet(&best)
@@ -355,7 +369,7 @@ func (w *ward) splitDairy() []Repair {
 }
 
 // soda returns what is in already, in g.
-func (w *ward) soda() (grams float64) {
+func (w *repairer) soda() (grams float64) {
 	w.p.Uses(func(m *pantry.Material, mass measure.Gram, step int) {
 		if m.Slug == "baking-soda" && step < w.now {
 			grams += float64(mass)
@@ -364,7 +378,7 @@ func (w *ward) soda() (grams float64) {
 	return grams
 }
 
-func (w *ward) splitCoconut() []Repair {
+func (w *repairer) splitCoconut() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Kind == "coconut" && m.Behaviour == pantry.Liquid }) {
 		w.cannot = saying("rescue.split-coconut.cannot")
 		return nil
@@ -387,7 +401,7 @@ func (w *ward) splitCoconut() []Repair {
 
 // lossOf makes a repair of a pot that has lost a share of something: the share
 // is known between low and high only, and the range says so.
-func (w *ward) lossOf(of pantry.Behaviour, low, likely, high float64, r Repair) (Repair, bool) {
+func (w *repairer) lossOf(of pantry.Behaviour, low, likely, high float64, r Repair) (Repair, bool) {
 	r.Lost = plan.Loss{Share: likely, Of: of}
 	if !w.bindTo(&r, w.wanted, 0) {
 		return r, false
@@ -415,11 +429,11 @@ func (r *Repair) losing(share float64) Repair {
 }
 
 // leaveOpen widens what a repair promises by what is not known of the loss.
-func (w *ward) leaveOpen(r *Repair, low, high float64) {
+func (w *repairer) leaveOpen(r *Repair, low, high float64) {
 	r.loss = [2]float64{low, high}
-	is := w.gives(*r)
+	is := w.after(*r)
 	for _, share := range r.loss {
-		o := w.gives(r.losing(share))
+		o := w.after(r.losing(share))
 		for _, pair := range []struct {
 			of     *measure.Range
 			is, by float64
@@ -429,7 +443,7 @@ func (w *ward) leaveOpen(r *Repair, low, high float64) {
 	}
 }
 
-func (w *ward) lumps() []Repair {
+func (w *repairer) lumps() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Flour }) {
 		w.cannot = saying("rescue.lumps.cannot")
 		return nil
@@ -445,7 +459,7 @@ func (w *ward) lumps() []Repair {
 	return []Repair{r}
 }
 
-func (w *ward) pearlsLumped() []Repair {
+func (w *repairer) pearlsLumped() []Repair {
 	part, _ := w.grain()
 	if part == "" {
 		w.cannot = saying("rescue.pearls-lumped.cannot")
@@ -463,7 +477,7 @@ func (w *ward) pearlsLumped() []Repair {
 	}
 	w.says = saying("rescue.pearls-lumped.says", percent(100*w.base.Parts[part].VolumeShare, 0))
 	most := mostLoosening * w.mass()
-	least := 0.05 * w.mass()
+	least := leastLoosens * w.mass()
 	if share(with(most)) > pearlsRoom {
 		w.cannot = saying("rescue.pearls-lumped.cannot.2", decimals(most, 0))
 		return nil
@@ -477,7 +491,7 @@ func (w *ward) pearlsLumped() []Repair {
 	return []Repair{r}
 }
 
-func (w *ward) scorched() []Repair {
+func (w *repairer) scorched() []Repair {
 	w.says = saying("rescue.scorched.says")
 	minute, behind := measure.Minute(1), 0.08
 	const left, least, most = 0.08, 0.03, 0.15 // of the pot, stays behind: our own estimate
@@ -518,7 +532,7 @@ func (w *ward) scorched() []Repair {
 	return []Repair{r}
 }
 
-func (w *ward) hardGrain() []Repair {
+func (w *repairer) hardGrain() []Repair {
 	part, _ := w.grain()
 	if part == "" {
 		w.cannot = saying("rescue.hard-grain.cannot")
@@ -537,7 +551,7 @@ func (w *ward) hardGrain() []Repair {
 	}
 	const more = 0.05 // so that it is past the least
 	target := low + more
-	guard := measure.Minute(180)
+	guard := softenGuard
 	for _, lid := range []bool{true, false} {
 		covered := lid
 		with := func(grams float64) Repair {
@@ -557,7 +571,7 @@ func (w *ward) hardGrain() []Repair {
 		most := mostLoosening * w.mass()
 		bare := with(0)
 		if lid && !w.stated {
-			w.wanted = w.gives(bare).Grade.Value // it was to be soft, and as thick as that makes it
+			w.wanted = w.after(bare).Grade.Value // it was to be soft, and as thick as that makes it
 		}
 		p := w.with(&bare)
 		f := forecast.Run(p, w.nominal())
@@ -569,10 +583,10 @@ func (w *ward) hardGrain() []Repair {
 		if !dry && thick <= w.wanted+nearGrade {
 			return []Repair{bare}
 		}
-		if w.gives(with(most)).Grade.Value > w.wanted+nearGrade {
+		if w.after(with(most)).Grade.Value > w.wanted+nearGrade {
 			continue
 		}
-		r := with(halve(0, most, func(x float64) bool { return w.gives(with(x)).Grade.Value > w.wanted }))
+		r := with(halve(0, most, func(x float64) bool { return w.after(with(x)).Grade.Value > w.wanted }))
 		f = forecast.Run(w.with(&r), w.nominal())
 		if slices.ContainsFunc(f.Trace[w.now:w.now+len(r.Steps)], func(t forecast.StepTrace) bool { return t.NeverReached }) {
 			continue
@@ -584,7 +598,7 @@ func (w *ward) hardGrain() []Repair {
 	return nil
 }
 
-func (w *ward) mushy() []Repair {
+func (w *repairer) mushy() []Repair {
 	part, slug := w.grain()
 	m, ok := w.p.Pantry().Material(slug)
 	if part == "" || !ok {
@@ -601,7 +615,7 @@ func (w *ward) mushy() []Repair {
 		}
 	})
 	fresh := float64(weighable(share * float64(raw)))
-	guard := measure.Minute(180)
+	guard := softenGuard
 	r := Repair{Key: "fresh",
 		Steps: []plan.Step{
 			{Do: plan.Add, Pot: sparePot, Items: []plan.Item{portion(slug, fresh), portion("water", boils*fresh)}},
@@ -656,7 +670,7 @@ const (
 )
 
 // sweetGoal is how sweet it should have been, by how much it is too sweet.
-func (w *ward) sweetGoal(symptom Symptom) float64 {
+func (w *repairer) sweetGoal(symptom Symptom) float64 {
 	if w.seen.Sweet != 0 {
 		return w.before.Sweet.Value / (1 + w.seen.Sweet)
 	}
@@ -670,7 +684,7 @@ func (w *ward) sweetGoal(symptom Symptom) float64 {
 	return max(w.before.Sweet.Value*(1+clearly), 8)
 }
 
-func (w *ward) tooSweet() []Repair {
+func (w *repairer) tooSweet() []Repair {
 	goal := w.sweetGoal(TooSweet)
 	if w.before.Sweet.Value <= goal+nearSweet {
 		w.says, w.fine = saying("rescue.too-sweet.fine", percent(w.before.Sweet.Value, 1), percent(goal, 1)), true
@@ -681,10 +695,10 @@ func (w *ward) tooSweet() []Repair {
 	less := func(factor float64) Repair {
 		return Repair{Key: "less", Sugar: factor}
 	}
-	if none := w.gives(less(0.01)); none.Sweet.Value < w.before.Sweet.Value-nearSweet {
+	if none := w.after(less(0.01)); none.Sweet.Value < w.before.Sweet.Value-nearSweet {
 		factor := 0.01
 		if none.Sweet.Value < goal {
-			factor = halve(0.01, 1, func(x float64) bool { return w.gives(less(x)).Sweet.Value < goal })
+			factor = halve(0.01, 1, func(x float64) bool { return w.after(less(x)).Sweet.Value < goal })
 		}
 		r := less(factor)
 		r.Title = saying("repair.less.share", percent(100*factor, 0))
@@ -704,7 +718,7 @@ func (w *ward) tooSweet() []Repair {
 		ok := w.bindTo(&r, w.wanted, 0)
 		return r, ok
 	}
-	plain := func(x float64) float64 { return w.gives(stretch(x)).Sweet.Value }
+	plain := func(x float64) float64 { return w.after(stretch(x)).Sweet.Value }
 	to := func(aim float64) (Repair, bool) {
 		if plain(most) > aim+nearSweet {
 			return Repair{}, false
@@ -713,7 +727,7 @@ func (w *ward) tooSweet() []Repair {
 	}
 	if r, ok := to(goal); ok {
 		// What binds it dilutes it, too: so much less has to be poured in.
-		if off := goal - w.gives(r).Sweet.Value; math.Abs(off) > 0.05 && goal+off < w.before.Sweet.Value {
+		if off := goal - w.after(r).Sweet.Value; math.Abs(off) > 0.05 && goal+off < w.before.Sweet.Value {
 			if better, ok := to(goal + off); ok {
 				r = better
 			}
@@ -726,7 +740,7 @@ func (w *ward) tooSweet() []Repair {
 	return list
 }
 
-func (w *ward) notSweet() []Repair {
+func (w *repairer) notSweet() []Repair {
 	goal := w.sweetGoal(NotSweet)
 	if w.before.Sweet.Value >= goal-nearSweet {
 		w.says, w.fine = saying("rescue.not-sweet.fine", percent(w.before.Sweet.Value, 1), percent(goal, 1)), true
@@ -736,7 +750,7 @@ func (w *ward) notSweet() []Repair {
 	m := w.sweetener()
 	part, _ := w.grain()
 	two, open := measure.Minute(2), false
-	guard := measure.Minute(120)
+	guard := waterGuard
 	with := func(grams float64) Repair {
 		r := Repair{Key: "sweeten", Title: saying("repair.sweeten.title", named(m.Slug)), Shift: weighable(grams)}
 		const through = 0.95
@@ -752,11 +766,11 @@ func (w *ward) notSweet() []Repair {
 		return r
 	}
 	most := mostLoosening * w.mass()
-	r := with(halve(0, most, func(x float64) bool { return w.gives(with(x)).Sweet.Value < goal }))
+	r := with(halve(0, most, func(x float64) bool { return w.after(with(x)).Sweet.Value < goal }))
 	return []Repair{r}
 }
 
-func (w *ward) weepingYogurt() []Repair {
+func (w *repairer) yogurtSyneresis() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Has("cultured") }) {
 		w.cannot = saying("rescue.weeping-yogurt.cannot")
 		return nil
@@ -767,15 +781,15 @@ func (w *ward) weepingYogurt() []Repair {
 		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: plan.WaterBath, Note: "note.in-cold-water-without"}))
 	}
 	const whey = 0.08
-	if !w.bindTo(&r, w.wanted, 0.004*w.mass()) {
+	if !w.bindTo(&r, w.wanted, someBinder*w.mass()) {
 		return nil
 	}
 	r.widen.Mass = measure.Range{Low: whey * w.mass()}
-	r.widen.Grade = measure.Range{High: 0.4}
+	r.widen.Grade = measure.Range{High: wheyWidens}
 	return []Repair{r}
 }
 
-func (w *ward) scrambledEgg() []Repair {
+func (w *repairer) scrambledEgg() []Repair {
 	if !w.holds(func(m *pantry.Material) bool { return m.Behaviour == pantry.Egg }) {
 		w.cannot = saying("rescue.scrambled-egg.cannot")
 		return nil
@@ -783,8 +797,8 @@ func (w *ward) scrambledEgg() []Repair {
 	w.says = saying("rescue.scrambled-egg.says", celsius(w.celsius()))
 	two := measure.Minute(2)
 	r := Repair{Key: "sieve", Text: "sieve-egg"}
-	if w.celsius() > 72 {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(72), Where: plan.WaterBath, Note: "note.off-the-flame-and"}))
+	if w.celsius() > coolEggTo {
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(coolEggTo), Where: plan.WaterBath, Note: "note.off-the-flame-and"}))
 	} else {
 		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame-blend-egg"}))
 	}
@@ -798,7 +812,7 @@ func (w *ward) scrambledEgg() []Repair {
 	return []Repair{r}
 }
 
-func (w *ward) skin() []Repair {
+func (w *repairer) skin() []Repair {
 	w.says = saying("rescue.skin.says")
 	minute, lid := measure.Minute(1), true
 	const lost = 0.02
@@ -816,7 +830,7 @@ func (w *ward) skin() []Repair {
 	return list
 }
 
-func (w *ward) tooSoftToCut() []Repair {
+func (w *repairer) tooSoftToCut() []Repair {
 	const cuts, aim = 6.5, 6.8
 	w.says = saying("rescue.too-soft-to-cut.says", decimals(w.before.Grade.Value, 1), decimals(cuts, 1))
 	var list []Repair

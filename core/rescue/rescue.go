@@ -19,47 +19,47 @@ type Symptom string
 
 // The symptoms, in the order in which they are asked.
 const (
-	TooThick      Symptom = "too-thick"
-	TooThin       Symptom = "too-thin"
-	SplitDairy    Symptom = "split-dairy"
-	SplitCoconut  Symptom = "split-coconut"
-	Lumps         Symptom = "lumps"
-	PearlsLumped  Symptom = "pearls-lumped"
-	Scorched      Symptom = "scorched"
-	HardGrain     Symptom = "hard-grain"
-	Mushy         Symptom = "mushy"
-	TooSweet      Symptom = "too-sweet"
-	NotSweet      Symptom = "not-sweet"
-	WeepingYogurt Symptom = "weeping-yogurt"
-	ScrambledEgg  Symptom = "scrambled-egg"
-	GrittyMeal    Symptom = "gritty-meal"
-	Skin          Symptom = "skin"
-	TooSoftToCut  Symptom = "too-soft-to-cut"
+	TooThick        Symptom = "too-thick"
+	TooThin         Symptom = "too-thin"
+	SplitDairy      Symptom = "split-dairy"
+	SplitCoconut    Symptom = "split-coconut"
+	Lumps           Symptom = "lumps"
+	PearlsLumped    Symptom = "pearls-lumped"
+	Scorched        Symptom = "scorched"
+	HardGrain       Symptom = "hard-grain"
+	Mushy           Symptom = "mushy"
+	TooSweet        Symptom = "too-sweet"
+	NotSweet        Symptom = "not-sweet"
+	YogurtSyneresis Symptom = "weeping-yogurt"
+	ScrambledEgg    Symptom = "scrambled-egg"
+	GrittyMeal      Symptom = "gritty-meal"
+	Skin            Symptom = "skin"
+	TooSoftToCut    Symptom = "too-soft-to-cut"
 )
 
 // A complaint is a symptom, and how its repairs are found.
 type complaint struct {
 	of   Symptom
-	mend func(*ward) []Repair
+	mend func(*repairer) []Repair
 }
 
 var symptoms = []complaint{
-	{TooThick, (*ward).tooThick},
-	{TooThin, (*ward).tooThin},
-	{SplitDairy, (*ward).splitDairy},
-	{SplitCoconut, (*ward).splitCoconut},
-	{Lumps, (*ward).lumps},
-	{PearlsLumped, (*ward).pearlsLumped},
-	{Scorched, (*ward).scorched},
-	{HardGrain, (*ward).hardGrain},
-	{Mushy, (*ward).mushy},
-	{TooSweet, (*ward).tooSweet},
-	{NotSweet, (*ward).notSweet},
-	{WeepingYogurt, (*ward).weepingYogurt},
-	{ScrambledEgg, (*ward).scrambledEgg},
-	{GrittyMeal, (*ward).hardGrain},
-	{Skin, (*ward).skin},
-	{TooSoftToCut, (*ward).tooSoftToCut},
+	{TooThick, (*repairer).tooThick},
+	{TooThin, (*repairer).tooThin},
+	{SplitDairy, (*repairer).splitDairy},
+	{SplitCoconut, (*repairer).splitCoconut},
+	{Lumps, (*repairer).lumps},
+	{PearlsLumped, (*repairer).pearlsLumped},
+	{Scorched, (*repairer).scorched},
+	{HardGrain, (*repairer).hardGrain},
+	{Mushy, (*repairer).mushy},
+	{TooSweet, (*repairer).tooSweet},
+	{NotSweet, (*repairer).notSweet},
+	{YogurtSyneresis, (*repairer).yogurtSyneresis},
+	{ScrambledEgg, (*repairer).scrambledEgg},
+	{GrittyMeal, (*repairer).hardGrain},
+	{Skin, (*repairer).skin},
+	{TooSoftToCut, (*repairer).tooSoftToCut},
 }
 
 // Symptoms lists what Rescue can be asked for.
@@ -70,8 +70,8 @@ func Symptoms() (all []Symptom) {
 	return all
 }
 
-// A Patient is a pudding that has gone wrong, as it stands.
-type Patient struct {
+// A Trouble is a pudding that has gone wrong, as it stands.
+type Trouble struct {
 	Plan    *plan.Plan // the steps before Now as they went, the rest as it is meant to go on
 	Now     int        // index of the first step that is not done, len(Steps) when all are
 	Options forecast.Options
@@ -87,10 +87,10 @@ type Patient struct {
 }
 
 // Pantry returns what its materials are looked up in.
-func (p Patient) Pantry() *pantry.Pantry { return p.Plan.Pantry() }
+func (p Trouble) Pantry() *pantry.Pantry { return p.Plan.Pantry() }
 
 // Tasted returns by how much too sweet a pudding is that is off by a share, for
-// Patient.Sweet: too little for NotSweet, nothing for what is no matter of taste.
+// Trouble.Sweet: too little for NotSweet, nothing for what is no matter of taste.
 func (s Symptom) Tasted(by float64) float64 {
 	switch s {
 	case TooSweet:
@@ -112,19 +112,19 @@ func Tastes() []Taste {
 	return []Taste{{"taste.little", 0.1}, {"taste.clearly", 0.2}, {"taste.far", 0.4}}
 }
 
-// Faults of patients.
+// Faults of troubles.
 var (
 	ErrSymptom = errors.New("choose what is wrong")
-	ErrPatient = errors.New("say of a pudding that has begun to cook what it weighs (1 g to 100 kg), how thick it is (1 to 8) and how soft (0 to 10), or leave it out")
+	ErrTrouble = errors.New("say of a pudding that has begun to cook what it weighs (1 g to 100 kg), how thick it is (1 to 8) and how soft (0 to 10), or leave it out")
 )
 
 // An Outcome is a pudding as it is served.
 type Outcome struct {
 	Grade measure.Range
-	Sweet measure.Range // per cent
-	Done  measure.Range // of its grain, 0 where there is none
-	Mass  measure.Range // g
-	Split float64       // the least pH near the boil from now on, with what protects it; 14 where no fresh milk comes near it
+	Sweet measure.Range  // per cent
+	Done  measure.Range  // of its grain, 0 where there is none
+	Mass  measure.Range  // g
+	Split forecast.Least // pH near the boil from now on, with what protects it; unseen where no fresh milk comes near it
 }
 
 // A Repair is one way to save a pudding.
@@ -167,14 +167,14 @@ type Rescued struct {
 	Cautions []Saying
 }
 
-// A ward is a patient with what was seen laid over the plan, and what will come of
+// A repairer is a trouble with what was seen laid over the plan, and what will come of
 // it without any repair.
-type ward struct {
+type repairer struct {
 	symptom Symptom
 	p       *plan.Plan
 	now     int
 	options forecast.Options
-	seen    Patient
+	seen    Trouble
 	base    *forecast.Forecast
 	before  Outcome
 	wanted  float64
@@ -190,12 +190,12 @@ type ward struct {
 
 // Rescue returns the repairs of a pudding that has gone wrong, computed for that
 // pot; the advised one first. Errors: ErrSymptom, ErrPatient.
-func Rescue(patient Patient, symptom Symptom) (Rescued, error) {
+func Rescue(trouble Trouble, symptom Symptom) (Rescued, error) {
 	k := slices.IndexFunc(symptoms, func(c complaint) bool { return c.of == symptom })
 	if k < 0 {
 		return Rescued{}, ErrSymptom
 	}
-	w, err := admit(patient, symptom)
+	w, err := admit(trouble, symptom)
 	if err != nil {
 		return Rescued{}, err
 	}
@@ -223,11 +223,11 @@ func Rescue(patient Patient, symptom Symptom) (Rescued, error) {
 }
 
 // admit lays what was seen over the plan.
-func admit(patient Patient, symptom Symptom) (*ward, error) {
-	w := &ward{symptom: symptom, p: patient.Plan.Clone(), now: patient.Now, options: patient.Options, seen: patient, last: -1}
+func admit(trouble Trouble, symptom Symptom) (*repairer, error) {
+	w := &repairer{symptom: symptom, p: trouble.Plan.Clone(), now: trouble.Now, options: trouble.Options, seen: trouble, last: -1}
 	w.pot = w.p.Served()[0]
 	if w.now < 1 || w.now > len(w.p.Steps) {
-		return nil, ErrPatient
+		return nil, ErrTrouble
 	}
 	for i := range w.p.Steps[:w.now] {
 		if s := &w.p.Steps[i]; !s.Do.IsPreparation() && s.PotName() == w.pot {
@@ -235,9 +235,9 @@ func admit(patient Patient, symptom Symptom) (*ward, error) {
 		}
 	}
 	bad := func(x *float64, low, high float64) bool { return x != nil && !(*x >= low && *x <= high) }
-	if w.last < 0 || bad(patient.Grade, 1, 8) || bad(patient.Wanted, 1, 8) || bad(patient.Done, 0, 10) ||
-		(patient.Mass != nil && !(*patient.Mass >= 1 && *patient.Mass <= measure.MaxGrams)) || !(math.Abs(patient.Sweet) < 1) {
-		return nil, ErrPatient
+	if w.last < 0 || bad(trouble.Grade, 1, 8) || bad(trouble.Wanted, 1, 8) || bad(trouble.Done, 0, 10) ||
+		(trouble.Mass != nil && !(*trouble.Mass >= 1 && *trouble.Mass <= measure.MaxGrams)) || !(math.Abs(trouble.Sweet) < 1) {
+		return nil, ErrTrouble
 	}
 	w.weigh()
 	w.feel()
@@ -251,7 +251,7 @@ func admit(patient Patient, symptom Symptom) (*ward, error) {
 }
 
 // weigh pins the mass to what was weighed.
-func (w *ward) weigh() {
+func (w *repairer) weigh() {
 	if w.seen.Mass != nil {
 		w.options.Weighings = w.pin(forecast.Run(w.p, w.course()), *w.seen.Mass)
 	}
@@ -259,7 +259,7 @@ func (w *ward) weigh() {
 
 // pin returns the weighings with one that makes the pot weigh so much now: at the
 // end of the last step that took time, what has gone in since counted off.
-func (w *ward) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Weighing {
+func (w *repairer) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Weighing {
 	const just = 1e-3 // min: before the step is over, so that it counts for what is done
 	for i := w.last; i >= 0; i-- {
 		s, one := &w.p.Steps[i], &f.Steps[i]
@@ -273,7 +273,7 @@ func (w *ward) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Weighing 
 }
 
 // feel makes the grain cook as fast or slowly as its softness now says.
-func (w *ward) feel() {
+func (w *repairer) feel() {
 	part, material := w.grain()
 	if w.seen.Done == nil || part == "" {
 		return
@@ -297,7 +297,7 @@ func (w *ward) feel() {
 
 // setGoal fixes what is wanted before the look at the pot changes what is
 // expected.
-func (w *ward) setGoal() {
+func (w *repairer) setGoal() {
 	w.stated = true
 	switch {
 	case w.seen.Wanted != nil:
@@ -315,7 +315,7 @@ func (w *ward) setGoal() {
 const eyeSD = 0.35
 
 // lookAt makes it as thick as it is seen to be.
-func (w *ward) lookAt() {
+func (w *repairer) lookAt() {
 	if w.seen.Grade == nil {
 		return
 	}
@@ -334,7 +334,7 @@ func (w *ward) lookAt() {
 
 // standMarks turns the marks to come into masses, so that what goes in or out
 // can move them.
-func (w *ward) standMarks() {
+func (w *repairer) standMarks() {
 	for i := w.now; i < len(w.p.Steps); i++ {
 		s := &w.p.Steps[i]
 		if u := s.Until; u != nil && s.PotName() == w.pot && (u.RemainingPct != nil || u.MassG != nil) && w.base.Steps[i].MassG != nil {
@@ -345,17 +345,17 @@ func (w *ward) standMarks() {
 	}
 }
 
-func (w *ward) nominal() forecast.Options {
+func (w *repairer) nominal() forecast.Options {
 	return forecast.Options{NominalOnly: true, Weighings: w.options.Weighings}
 }
 
-func (w *ward) course() forecast.Options {
+func (w *repairer) course() forecast.Options {
 	return forecast.Options{CourseOnly: true, Weighings: w.options.Weighings}
 }
 
 // served returns the thickness in the bowl; that of the next colder state for a
 // pudding that is no longer warm enough.
-func (w *ward) served(f *forecast.Forecast) measure.Range {
+func (w *repairer) served(f *forecast.Forecast) measure.Range {
 	t := f.Thickness
 	if w.symptom == TooSoftToCut && t.Chilled != nil {
 		return *t.Chilled
@@ -368,18 +368,20 @@ func (w *ward) served(f *forecast.Forecast) measure.Range {
 	return measure.Range{Value: 1, Low: 1, High: 1}
 }
 
-func (w *ward) outcome(p *plan.Plan, f *forecast.Forecast) Outcome {
+func (w *repairer) outcome(p *plan.Plan, f *forecast.Forecast) Outcome {
 	part, _ := w.grain()
-	o := Outcome{Grade: w.served(f), Sweet: f.Sweetness.Pct, Done: f.Doneness[part], Mass: f.Yield.MassG, Split: 14}
+	o := Outcome{Grade: w.served(f), Sweet: f.Sweetness.Pct, Done: f.Doneness[part], Mass: f.Yield.MassG}
 	for i := w.now; i < len(p.Steps); i++ {
-		o.Split = min(o.Split, f.Trace[i].SplitPH)
+		if ph := f.Trace[i].SplitPH; ph.Seen {
+			o.Split.See(ph.Value)
+		}
 	}
 	return o
 }
 
 // grain returns the part that is served in the greatest mass, "" where there is
 // none, and its material.
-func (w *ward) grain() (part, material string) {
+func (w *repairer) grain() (part, material string) {
 	most := measure.Gram(0)
 	w.p.Uses(func(m *pantry.Material, mass measure.Gram, step int) {
 		if m.Kinetics == nil || step >= w.now {
@@ -404,7 +406,7 @@ func (w *ward) grain() (part, material string) {
 }
 
 // cookedIn returns what the pudding is mostly cooked in, of what may be boiled.
-func (w *ward) cookedIn() string {
+func (w *repairer) cookedIn() string {
 	if w.seen.Liquid != "" {
 		return w.seen.Liquid
 	}
@@ -423,7 +425,7 @@ func (w *ward) cookedIn() string {
 }
 
 // holds reports whether something that is in the pot by now fits.
-func (w *ward) holds(fits func(*pantry.Material) bool) bool {
+func (w *repairer) holds(fits func(*pantry.Material) bool) bool {
 	found := false
 	w.p.Uses(func(m *pantry.Material, _ measure.Gram, step int) { found = found || (step < w.now && fits(m)) })
 	return found
@@ -431,17 +433,17 @@ func (w *ward) holds(fits func(*pantry.Material) bool) bool {
 
 // fragile reports whether the pot must not boil: egg, yogurt or first-press
 // coconut is in it.
-func (w *ward) fragile() bool {
+func (w *repairer) fragile() bool {
 	return w.holds((*pantry.Material).MustNotBoil)
 }
 
 // Readings of the pot as it stands.
-func (w *ward) mass() float64    { return *w.base.Steps[w.last].MassG }
-func (w *ward) celsius() float64 { return *w.base.Steps[w.last].TempC }
+func (w *repairer) mass() float64    { return *w.base.Steps[w.last].MassG }
+func (w *repairer) celsius() float64 { return *w.base.Steps[w.last].TempC }
 
 // over returns the step that the pot is in the middle of, nil if it is none over
 // a flame.
-func (w *ward) over() *plan.Step {
+func (w *repairer) over() *plan.Step {
 	if w.now < len(w.p.Steps) {
 		if s := &w.p.Steps[w.now]; s.Do == plan.Heat && s.PotName() == w.pot && s.FlamePercent() > 0 {
 			return s
@@ -451,14 +453,14 @@ func (w *ward) over() *plan.Step {
 }
 
 // heatAhead reports whether the pot will be over a flame again.
-func (w *ward) heatAhead() bool {
+func (w *repairer) heatAhead() bool {
 	return slices.ContainsFunc(w.p.Steps[w.now:], func(s plan.Step) bool {
 		return s.Do == plan.Heat && s.PotName() == w.pot && s.FlamePercent() > 0
 	})
 }
 
 // with returns the plan with steps at Now in the place of so many.
-func (w *ward) with(r *Repair) *plan.Plan {
+func (w *repairer) with(r *Repair) *plan.Plan {
 	p := w.p.Clone()
 	p.Lose(w.now, r.Lost)
 	later := slices.Clone(p.Steps[min(w.now+r.Leaves, len(p.Steps)):])
@@ -480,7 +482,7 @@ func (w *ward) with(r *Repair) *plan.Plan {
 }
 
 // gives returns what comes of a repair, without its range.
-func (w *ward) gives(r Repair) Outcome {
+func (w *repairer) after(r Repair) Outcome {
 	p := w.with(&r)
 	o := w.nominal()
 	o.Weighings = w.left(o.Weighings, r.Lost)
@@ -488,7 +490,7 @@ func (w *ward) gives(r Repair) Outcome {
 }
 
 // left returns what would have been weighed without what is lost.
-func (w *ward) left(weighings []forecast.Weighing, lost plan.Loss) []forecast.Weighing {
+func (w *repairer) left(weighings []forecast.Weighing, lost plan.Loss) []forecast.Weighing {
 	if lost.Share == 0 || len(weighings) == 0 {
 		return weighings
 	}
@@ -502,7 +504,7 @@ func (w *ward) left(weighings []forecast.Weighing, lost plan.Loss) []forecast.We
 
 // finish computes a repair with its ranges. It reports false where the plan does
 // not work with it.
-func (w *ward) finish(r *Repair) bool {
+func (w *repairer) finish(r *Repair) bool {
 	p := w.with(r)
 	if read, err := plan.Reread(p); err != nil {
 		return false
@@ -561,7 +563,7 @@ func (r *Repair) sayings() {
 // fromNow returns the grade as served with its range, for a pot whose thickness is
 // seen: however it came to it, only what is still to happen is uncertain, and the
 // eye.
-func (w *ward) fromNow(r *Repair) measure.Range {
+func (w *repairer) fromNow(r *Repair) measure.Range {
 	o := w.pinned()
 	o.Weighings, o.CourseOnly, o.NominalOnly = w.left(o.Weighings, r.Lost), false, true
 	change := func(p *plan.Plan) float64 {
@@ -606,7 +608,7 @@ func square(x float64) float64 { return x * x }
 
 // minutes returns how long the steps of a repair take. Its range is that of the
 // power that reaches the pot, by what is known of it.
-func (w *ward) minutes(r *Repair) measure.Range {
+func (w *repairer) minutes(r *Repair) measure.Range {
 	lasts := func(f *forecast.Forecast) (sum float64) {
 		for i := range r.Steps {
 			one := f.Steps[w.now+i]
@@ -639,7 +641,7 @@ func (w *ward) minutes(r *Repair) measure.Range {
 }
 
 // pinned holds the mass now where it is.
-func (w *ward) pinned() forecast.Options {
+func (w *repairer) pinned() forecast.Options {
 	o := w.course()
 	if w.seen.Mass == nil {
 		o.Weighings = w.pin(w.base, measure.Gram(w.mass()))
@@ -657,7 +659,7 @@ func halve(low, high float64, above func(x float64) bool) float64 {
 
 // spoilt returns why it must not be eaten whatever is done, nil if nothing speaks
 // against it.
-func (w *ward) spoilt() *watch.Finding {
+func (w *repairer) spoilt() *watch.Finding {
 	past := w.p.Clone()
 	past.Steps = past.Steps[:w.now]
 	for _, one := range watch.Of(watch.WarmTooLong, past, w.base) {
@@ -667,7 +669,7 @@ func (w *ward) spoilt() *watch.Finding {
 }
 
 // cautions go with every rescue of hot food.
-func (w *ward) cautions() []Saying {
+func (w *repairer) cautions() []Saying {
 	second := saying("rescue.caution.stood")
 	if w.celsius() >= float64(watch.Hot) {
 		second = saying("rescue.caution.hot")
@@ -689,6 +691,6 @@ func weighable(grams float64) measure.Gram {
 // Served returns the thickness by which a rescue is judged: as the pudding is
 // served, or chilled where it is to be cut.
 func Served(symptom Symptom, p *plan.Plan, f *forecast.Forecast) float64 {
-	w := ward{symptom: symptom, p: p}
+	w := repairer{symptom: symptom, p: p}
 	return w.served(f).Value
 }

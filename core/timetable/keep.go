@@ -30,13 +30,13 @@ type Slip struct {
 
 // Why a task cannot be moved.
 var (
-	ErrPast    = errors.New("that would be in the past")
-	ErrBegun   = errors.New("it cooks already")
-	ErrTaker   = errors.New("what it is for comes before it would be ready")
-	ErrBurner  = errors.New("that burner does not take its pot")
-	ErrNoTask  = errors.New("there is no such task")
-	ErrTooFar  = errors.New("move it within a day of its place")
-	ErrCrowded = errors.New("it would be in its own way there: hands, oven or refrigerator are not enough for it")
+	ErrPast   = errors.New("that would be in the past")
+	ErrBegun  = errors.New("it cooks already")
+	ErrTaker  = errors.New("what it is for comes before it would be ready")
+	ErrBurner = errors.New("that burner does not take its pot")
+	ErrNoTask = errors.New("there is no such task")
+	ErrTooFar = errors.New("move it within a day of its place")
+	ErrNoRoom = errors.New("it would be in its own way there: hands, oven or refrigerator are not enough for it")
 )
 
 // Takes returns how long the pots of a pudding take where it is, without slips.
@@ -216,7 +216,7 @@ func Move(g *Gathering, options Options, places []Place, pudding, step int, to m
 		if options.NotBefore != nil && float64(place.Start)+first(block) < float64(*options.NotBefore) {
 			return nil, ErrPast
 		}
-		return nil, ErrCrowded
+		return nil, ErrNoRoom
 	}
 	return t, nil
 }

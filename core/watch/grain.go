@@ -10,18 +10,18 @@ import (
 
 // What keeps grain and pearls from being right, and what binds.
 var (
-	sugarDelays  = Limit{forecast.Warning, 3.0, "min", table}
-	eggHot       = Limit{forecast.Warning, 84.0, "°C", table}
-	eggUnsafe    = Limit{forecast.Stop, 71.0, "°C", table}
-	dryFlour     = Limit{forecast.Warning, 60.0, "°C", table}
-	slurry       = Limit{forecast.Warning, 85.0, "°C", table}
-	hotForMeal   = Limit{forecast.Note, 70.0, "°C", table}
-	PearlsCrowd  = Limit{forecast.Warning, 45.0, "%", table}
-	smallSoak    = Limit{forecast.Note, 20.0, "min", table}
-	largeSoak    = Limit{forecast.Note, 90.0, "min", table}
-	aimMiss      = Limit{forecast.Warning, 0.8, "grades", table}
-	stiffChilled = Limit{forecast.Note, 6.0, "", table}
-	stiffer      = Limit{forecast.Note, 1.5, "grades", table}
+	sugarDelays   = Limit{forecast.Warning, 3.0, "min", table}
+	eggHot        = Limit{forecast.Warning, 84.0, "°C", table}
+	eggUnsafe     = Limit{forecast.Stop, 71.0, "°C", table}
+	dryFlour      = Limit{forecast.Warning, 60.0, "°C", table}
+	slurry        = Limit{forecast.Warning, 85.0, "°C", table}
+	hotForMeal    = Limit{forecast.Note, 70.0, "°C", table}
+	PearlsPacking = Limit{forecast.Warning, 45.0, "%", table}
+	smallSoak     = Limit{forecast.Note, 20.0, "min", table}
+	largeSoak     = Limit{forecast.Note, 90.0, "min", table}
+	aimMiss       = Limit{forecast.Warning, 0.8, "grades", table}
+	stiffChilled  = Limit{forecast.Note, 6.0, "", table}
+	stiffer       = Limit{forecast.Note, 1.5, "grades", table}
 )
 
 // What an addition of sugar must be for it to delay: so many Brix more, while a
@@ -192,10 +192,10 @@ func pearlsClump(p *plan.Plan, f *forecast.Forecast) []Finding {
 			}
 		}
 	}
-	if share <= PearlsCrowd.Value {
+	if share <= PearlsPacking.Value {
 		return nil
 	}
-	return one(PearlsCrowd.speaks(step, "volume_pct", share))
+	return one(PearlsPacking.speaks(step, "volume_pct", share))
 }
 
 // pearlsUnsoaked: pearls that were not soaked stay white inside.

@@ -56,8 +56,8 @@ func pulseAcidEarly(p *plan.Plan, f *forecast.Forecast) []Finding {
 
 // acidSplit: fresh milk curdles in acid near the boil.
 func acidSplit(p *plan.Plan, f *forecast.Forecast) []Finding {
-	worst, least := f.LeastSplitPH()
-	if worst < 0 || least >= SplitMay.Value {
+	worst, least, ok := f.LeastSplitPH()
+	if !ok || least >= SplitMay.Value {
 		return nil
 	}
 	limit := SplitMay
@@ -89,10 +89,10 @@ func acidifier(p *plan.Plan, f *forecast.Forecast, step int) int {
 	return blamed
 }
 
-// rawVegetableInMilk: raw juice splits milk more often than its pH says.
+// rawVegetableInMilk: raw tissue splits milk more often than its pH says.
 func rawVegetableInMilk(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i, trace := range f.Trace {
-		if trace.RawTissue >= rawTissue.Value {
+		if !trace.RawTissue.Below(rawTissue.Value) {
 			continue
 		}
 		step := i
@@ -102,7 +102,7 @@ func rawVegetableInMilk(p *plan.Plan, f *forecast.Forecast) []Finding {
 				break
 			}
 		}
-		return one(rawTissue.speaks(step, "doneness", trace.RawTissue).about(trace.RawName).with(Detail{PH: trace.RawPH}))
+		return one(rawTissue.speaks(step, "doneness", trace.RawTissue.Value).about(trace.RawName).with(Detail{PH: trace.RawPH}))
 	}
 	return nil
 }
@@ -137,7 +137,7 @@ func thickCoconutBoiled(p *plan.Plan, f *forecast.Forecast) []Finding {
 	return nil
 }
 
-// yogurtHot: culture weeps in the heat.
+// yogurtHot: culture curdles in the heat.
 func yogurtHot(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i := range p.Steps {
 		was := before(f, i)

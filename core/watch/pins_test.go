@@ -99,7 +99,9 @@ func TestLimitsAreWhereThePageHasThem(t *testing.T) {
 	}
 }
 
-func splitting(_ *plan.Plan, f *forecast.Forecast, x float64) { f.Trace[1].SplitPH = x }
+func splitting(_ *plan.Plan, f *forecast.Forecast, x float64) {
+	f.Trace[1].SplitPH = forecast.Least{Value: x, Seen: true}
+}
 
 // cooling makes the first stretch, to 21 °C, or the second, to 5, last so long.
 func cooling(first, second float64) func(*plan.Plan, *forecast.Forecast, float64) {

@@ -127,7 +127,7 @@ func boiledDry(p *plan.Plan, f *forecast.Forecast) []Finding {
 	}
 	for i, trace := range f.Trace {
 		if trace.DriedOut {
-			return one(dry.speaks(i, "free_water_pct", trace.MinFreeWater))
+			return one(dry.speaks(i, "free_water_pct", trace.MinFreeWater.Value))
 		}
 	}
 	return nil

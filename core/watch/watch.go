@@ -101,7 +101,7 @@ var rules = []Rule{
 	{"boiled-dry", true, []Limit{dry, dryCooker}, boiledDry},
 	{"starch-lumps", true, []Limit{dryFlour, slurry}, starchLumps},
 	{"gritty-meal", true, []Limit{hotForMeal}, grittyMeal},
-	{"pearls-clump", true, []Limit{PearlsCrowd}, pearlsClump},
+	{"pearls-clump", true, []Limit{PearlsPacking}, pearlsClump},
 	{"pearls-unsoaked", true, []Limit{smallSoak, largeSoak}, pearlsUnsoaked},
 	{"undercooked-grain", true, nil, undercookedGrain},
 	{"mushy-grain", true, nil, mushyGrain},

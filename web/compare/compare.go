@@ -196,7 +196,7 @@ func scorch(say words.Printer, f *forecast.Forecast) string {
 
 // leastPH is how near fresh milk comes to splitting, with what protects it.
 func leastPH(say words.Printer, f *forecast.Forecast) string {
-	if step, ph := f.LeastSplitPH(); step >= 0 {
+	if _, ph, ok := f.LeastSplitPH(); ok {
 		return say.Number(ph, 2)
 	}
 	return ""

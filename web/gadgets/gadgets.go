@@ -217,7 +217,7 @@ func (s *Screen) Take(c *gin.Context) {
 
 // correct moves the times of a message by what the gadget's clock is off, where it
 // says when it sent it.
-func (s *Screen) correct(c *gin.Context, list []device.Reading) (answer, error) {
+func (s *Screen) correct(c *gin.Context, list []device.Sample) (answer, error) {
 	var a answer
 	text := c.Query("sent")
 	if text == "" {

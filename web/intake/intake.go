@@ -243,7 +243,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *page.Fields, lines []re
 }
 
 // reading says an amount and what it weighs here.
-func reading(say words.Printer, r plan.Reading) string {
+func reading(say words.Printer, r plan.StatedAmount) string {
 	if strings.HasSuffix(r.Text, " g") {
 		return r.Text
 	}

@@ -89,7 +89,7 @@ func (s *Screen) Show(c *gin.Context) {
 		one.Changes = fmt.Sprintf("what was thought to be soft in 20 minutes takes %s", say.Minutes(measure.Minute(20*known.Grains[slug].Value)))
 		v.Figures = append(v.Figures, one)
 	}
-	add := func(of learn.Of, f *learn.Figure, unit, changes string) {
+	add := func(of learn.Quantity, f *learn.Figure, unit, changes string) {
 		if f == nil {
 			return
 		}
@@ -101,13 +101,13 @@ func (s *Screen) Show(c *gin.Context) {
 	add(learn.Whistle, known.WhistleMin, " min", "the time under pressure by whistles")
 	add(learn.Sweet, known.Sweet, " %", "new puddings begin so much sweeter, or less sweet")
 	for _, f := range forgotten {
-		v.Forgotten = append(v.Forgotten, row{Of: string(f.Of), Name: f.Name, Title: title(names, f.Of, f.Name),
+		v.Forgotten = append(v.Forgotten, row{Of: string(f.Quantity), Name: f.Name, Title: title(names, f.Quantity, f.Name),
 			Changes: "batches until " + say.Time(f.At.In(s.app.Zone), "2 January 2006, 15:04") + " do not count"})
 	}
 	s.page.Show(c, http.StatusOK, page.Frame{Title: "What Kirdu has learnt", Section: "logbook", Body: v})
 }
 
-func signed(say words.Printer, x float64, of learn.Of) string {
+func signed(say words.Printer, x float64, of learn.Quantity) string {
 	if of == learn.Whistle {
 		return say.Number(x, 1)
 	}
@@ -118,7 +118,7 @@ func signed(say words.Printer, x float64, of learn.Of) string {
 }
 
 // title says what was learnt.
-func title(names *pantry.Pantry, of learn.Of, name string) string {
+func title(names *pantry.Pantry, of learn.Quantity, name string) string {
 	switch of {
 	case learn.Power:
 		if name == "" {
@@ -155,17 +155,17 @@ func batches(n int) string {
 	return fmt.Sprintf("%d batches", n)
 }
 
-var kinds = []learn.Of{learn.Power, learn.CookTime, learn.Thickness, learn.Whistle, learn.Sweet}
+var kinds = []learn.Quantity{learn.Power, learn.CookTime, learn.Thickness, learn.Whistle, learn.Sweet}
 
 var errKind = errors.New("choose one of what was learnt")
 
 // read reads which thing a form means.
-func (s *Screen) read(c *gin.Context) (of learn.Of, name string, ok bool) {
+func (s *Screen) read(c *gin.Context) (of learn.Quantity, name string, ok bool) {
 	f, ok := s.app.Form(c, nil)
 	if !ok {
 		return "", "", false
 	}
-	of, name = learn.Of(f.Text("of")), f.Typed.Get("name")
+	of, name = learn.Quantity(f.Text("of")), f.Typed.Get("name")
 	const longest = 120
 	if !slices.Contains(kinds, of) || len(name) > longest {
 		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to forget.", words.Capital(errKind.Error())+".")

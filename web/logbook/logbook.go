@@ -40,7 +40,7 @@ type Screen struct {
 	beside *page.Template
 	trend  *page.Template
 
-	darkroom sync.Mutex // photos are made small one at a time
+	resizing sync.Mutex // photos are made small one at a time
 
 	mutex sync.Mutex
 	known map[string]facts

@@ -93,9 +93,9 @@ func (s *Screen) AddPhoto(c *gin.Context) {
 		return
 	}
 	// One at a time: a large photo takes a lot of memory while it is made small.
-	s.darkroom.Lock()
+	s.resizing.Lock()
 	photo, err := shrink(data)
-	s.darkroom.Unlock()
+	s.resizing.Unlock()
 	if err != nil {
 		refuse(http.StatusUnprocessableEntity, err)
 		return

@@ -81,7 +81,7 @@ func (s *Screen) trends(say words.Printer, ctx context.Context) ([]trend, error)
 			add("yield", "Yield, of what was planned", sample, row)
 		}
 		for _, o := range taught[k.ID] {
-			switch o.Of {
+			switch o.Quantity {
 			case learn.Power:
 				sample.Value, sample.SD = 100*math.Exp(o.Mean), 100*math.Exp(o.Mean)*o.SD
 				row.Value = say.Percent(sample.Value, 0)

@@ -91,12 +91,12 @@ func (s *Screen) OfPudding(c *gin.Context) {
 
 // OfCook rescues what is on the stove.
 func (s *Screen) OfCook(c *gin.Context) {
-	k, patient, ok := s.cook(c)
+	k, trouble, ok := s.cook(c)
 	if !ok {
 		return
 	}
 	f := page.NewFields(c.Request.URL.Query(), standard)
-	s.answer(c, http.StatusOK, ofCook(k), f, patient)
+	s.answer(c, http.StatusOK, ofCook(k), f, trouble)
 }
 
 func ofCook(k store.Cook) view {
@@ -104,27 +104,27 @@ func ofCook(k store.Cook) view {
 }
 
 // cook loads a cook that can be rescued; otherwise the answer is given.
-func (s *Screen) cook(c *gin.Context) (k store.Cook, patient rescue.Patient, ok bool) {
+func (s *Screen) cook(c *gin.Context) (k store.Cook, trouble rescue.Trouble, ok bool) {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		s.app.Fail(c, err)
-		return k, patient, false
+		return k, trouble, false
 	}
 	state := k.State()
 	if !state.Finished.IsZero() {
 		c.Redirect(http.StatusSeeOther, "/puddings/"+k.PuddingID+"/rescue?"+c.Request.URL.RawQuery)
-		return k, patient, false
+		return k, trouble, false
 	}
-	patient, err = learn.PatientOf(&state, k.Now(s.app.Now()))
+	trouble, err = learn.TroubleOf(&state, k.Now(s.app.Now()))
 	switch {
 	case errors.Is(err, cook.ErrClosed):
 		s.app.Stop(c, http.StatusConflict, "Nothing can go into this pot just now.", "End the step that it is in at the Stove first: open the cooker without pressure, or take it out of the cold.")
-		return k, patient, false
+		return k, trouble, false
 	case err != nil:
 		s.app.Stop(c, http.StatusConflict, "There is nothing to rescue yet.", "The pot is not over the flame.")
-		return k, patient, false
+		return k, trouble, false
 	}
-	return k, patient, true
+	return k, trouble, true
 }
 
 // Take puts a repair into the cook, as steps.
@@ -133,11 +133,11 @@ func (s *Screen) Take(c *gin.Context) {
 	if !ok {
 		return
 	}
-	k, patient, ok := s.cook(c)
+	k, trouble, ok := s.cook(c)
 	if !ok {
 		return
 	}
-	symptom := read(f, &patient)
+	symptom := read(f, &trouble)
 	id, err := uuid.Parse(f.Text("id"))
 	if err != nil {
 		f.Fault("repair", errAgain)
@@ -148,7 +148,7 @@ func (s *Screen) Take(c *gin.Context) {
 	}
 	var chosen *rescue.Repair
 	if f.Err() == nil {
-		if r, err := rescue.Rescue(patient, symptom); err == nil {
+		if r, err := rescue.Rescue(trouble, symptom); err == nil {
 			if at := slices.IndexFunc(r.Repairs, func(one rescue.Repair) bool { return one.Key == f.Text("repair") }); at >= 0 {
 				chosen = &r.Repairs[at]
 			}
@@ -158,7 +158,7 @@ func (s *Screen) Take(c *gin.Context) {
 		}
 	}
 	if f.Err() != nil {
-		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, patient)
+		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
 		return
 	}
 	now := s.app.Now()
@@ -166,7 +166,7 @@ func (s *Screen) Take(c *gin.Context) {
 	e := cook.Event{ID: id.String(), Kind: cook.Mended, At: k.Now(now), Mend: page.Words(c).Mend(symptom, chosen)}
 	if err := state.Check(e); err != nil {
 		f.Fault("repair", err)
-		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, patient)
+		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
 		return
 	}
 	if err := s.app.Tell(c.Request.Context(), k, e); err != nil {
@@ -191,16 +191,16 @@ func (s *Screen) OfPot(c *gin.Context) {
 		s.show(c, http.StatusOK, v)
 		return
 	}
-	var patient rescue.Patient
+	var trouble rescue.Trouble
 	if f.Err() == nil {
 		p, err := rescue.Describe(d)
 		if err != nil {
 			f.Fault("liquid", err)
 		} else {
-			patient = rescue.Finished(p, standing(f))
+			trouble = rescue.Finished(p, standing(f))
 		}
 	}
-	s.answer(c, http.StatusOK, v, f, patient)
+	s.answer(c, http.StatusOK, v, f, trouble)
 }
 
 // Most that a pot holds of anything, g.
@@ -278,15 +278,15 @@ func standing(f *page.Fields) rescue.Standing {
 	return rescue.JustOff
 }
 
-// read lays what is seen of the pot over a patient.
-func read(f *page.Fields, patient *rescue.Patient) rescue.Symptom {
+// read lays what is seen of the pot over a trouble.
+func read(f *page.Fields, trouble *rescue.Trouble) rescue.Symptom {
 	symptom := rescue.Symptom(f.Text("symptom"))
 	if !slices.Contains(rescue.Symptoms(), symptom) {
 		f.Fault("symptom", rescue.ErrSymptom)
 	}
 	if mass, given := f.Optional("mass", 1, float64(measure.MaxGrams), "850"); given {
 		g := measure.Gram(mass)
-		patient.Mass = &g
+		trouble.Mass = &g
 	}
 	number := func(name string, low, high float64, example string) *float64 {
 		if x, given := f.Optional(name, low, high, example); given {
@@ -294,35 +294,35 @@ func read(f *page.Fields, patient *rescue.Patient) rescue.Symptom {
 		}
 		return nil
 	}
-	patient.Grade = number("grade", 1, 8, "3.5")
-	patient.Wanted = number("wanted", 1, 8, "4")
-	patient.Done = number("done", 0, 10, "0.8")
+	trouble.Grade = number("grade", 1, 8, "3.5")
+	trouble.Wanted = number("wanted", 1, 8, "4")
+	trouble.Done = number("done", 0, 10, "0.8")
 	if by := number("by", -90, 90, "20"); by != nil {
-		patient.Sweet = symptom.Tasted(*by / 100)
+		trouble.Sweet = symptom.Tasted(*by / 100)
 	}
 	if slug := f.Text("with"); slug != "" {
-		m, known := patient.Pantry().Material(slug)
+		m, known := trouble.Pantry().Material(slug)
 		if !known || m.Behaviour != pantry.Liquid {
 			f.Fault("with", errChoose)
 		}
-		patient.Liquid = slug
+		trouble.Liquid = slug
 	}
 	return symptom
 }
 
 // answer works the repairs out and shows them.
-func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, patient rescue.Patient) {
+func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, trouble rescue.Trouble) {
 	say := page.Words(c)
 	var rescued rescue.Rescued
 	asked := f.Text("symptom") != ""
-	if asked && patient.Plan != nil {
-		symptom := read(f, &patient)
+	if asked && trouble.Plan != nil {
+		symptom := read(f, &trouble)
 		if v.Described {
-			patient.Done = nil // it is in the plan
+			trouble.Done = nil // it is in the plan
 		}
 		if f.Err() == nil {
 			var err error
-			if rescued, err = rescue.Rescue(patient, symptom); err != nil {
+			if rescued, err = rescue.Rescue(trouble, symptom); err != nil {
 				f.Fault("symptom", err)
 			}
 		}
@@ -330,10 +330,10 @@ func (s *Screen) answer(c *gin.Context, status int, v view, f *page.Fields, pati
 	if f.Err() != nil {
 		status = http.StatusUnprocessableEntity
 	}
-	v.now(say, patient)
+	v.now(say, trouble)
 	v.show(say, f)
 	if asked && f.Err() == nil {
-		v.tell(say, rescued, patient)
+		v.tell(say, rescued, trouble)
 	}
 	s.show(c, status, v)
 }

@@ -103,13 +103,13 @@ func (v *view) materials(all *pantry.Pantry) {
 }
 
 // now says what the pot is taken to be before anything was seen of it.
-func (v *view) now(say words.Printer, patient rescue.Patient) {
-	if patient.Plan == nil {
+func (v *view) now(say words.Printer, trouble rescue.Trouble) {
+	if trouble.Plan == nil {
 		return
 	}
-	part := *patient.Plan
-	part.Steps = part.Steps[:patient.Now]
-	f := forecast.Run(&part, forecast.Options{CourseOnly: true, Weighings: patient.Options.Weighings})
+	part := *trouble.Plan
+	part.Steps = part.Steps[:trouble.Now]
+	f := forecast.Run(&part, forecast.Options{CourseOnly: true, Weighings: trouble.Options.Weighings})
 	for i := len(part.Steps) - 1; i >= 0; i-- {
 		s := &part.Steps[i]
 		if s.Do.IsPreparation() || s.PotName() != part.Served()[0] {
@@ -133,8 +133,8 @@ func sorted(done map[string]float64) (names []string) {
 }
 
 // tell puts the answer into words.
-func (v *view) tell(say words.Printer, r rescue.Rescued, patient rescue.Patient) {
-	p := patient.Plan
+func (v *view) tell(say words.Printer, r rescue.Rescued, trouble rescue.Trouble) {
+	p := trouble.Plan
 	v.Asked, v.Says, v.Cannot, v.Fine = true, say.Sayings(p, r.Says), say.Cannot(p, r), r.Fine
 	for _, caution := range r.Cautions {
 		v.Cautions = append(v.Cautions, say.Saying(p, caution))
@@ -154,7 +154,7 @@ func (v *view) tell(say words.Printer, r rescue.Rescued, patient rescue.Patient)
 			}
 			shown.Steps = append(shown.Steps, step{said.Title, said.Detail, say.Note(s.Note)})
 		}
-		if one.Leaves > 0 && patient.Now < len(patient.Plan.Steps) {
+		if one.Leaves > 0 && trouble.Now < len(trouble.Plan.Steps) {
 			shown.Steps = append(shown.Steps, step{Title: "Left out: what the pot was doing", Detail: "the step it is in ends here"})
 		}
 		shown.Figures = figures(say, r, &one)
@@ -179,13 +179,12 @@ func figures(say words.Printer, r rescue.Rescued, one *rescue.Repair) []figure {
 		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(r.Without.Done.Value), pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
 	}
 	list = append(list, figure{"Mass", say.Grams(measure.Gram(r.Without.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Low)) + " to " + say.Grams(measure.Gram(one.After.Mass.High))})
-	const never = 14
-	if one.After.Split < never {
+	if one.After.Split.Seen {
 		without := "not near the boil"
-		if r.Without.Split < never {
-			without = say.Sprintf("%.2f", r.Without.Split)
+		if r.Without.Split.Seen {
+			without = say.Sprintf("%.2f", r.Without.Split.Value)
 		}
-		list = append(list, figure{"pH near the boil, with what protects (safe from 6.4)", without, say.Sprintf("%.2f", one.After.Split), ""})
+		list = append(list, figure{"pH near the boil, with what protects (safe from 6.4)", without, say.Sprintf("%.2f", one.After.Split.Value), ""})
 	}
 	const atOnce = 0.5
 	if one.Minutes.Value >= atOnce {

@@ -40,11 +40,11 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 		events := log[:point.events]
 		now := minute(point.minute)
 		state := learn.LogOf(p, minute(-30), events).Fold()
-		patient, err := learn.PatientOf(&state, now)
+		trouble, err := learn.TroubleOf(&state, now)
 		require.NoError(t, err)
 		thick, thin := 2.2, 5.0
 		for _, symptom := range rescue.Symptoms() {
-			one := patient
+			one := trouble
 			switch symptom {
 			case rescue.TooThick:
 				one.Wanted = &thick
@@ -94,7 +94,7 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 	t.Logf("%d repairs taken", taken)
 
 	state := learn.LogOf(p, minute(-30), log[:2]).Fold()
-	_, err = learn.PatientOf(&state, minute(-1))
+	_, err = learn.TroubleOf(&state, minute(-1))
 	require.ErrorIs(t, err, cook.ErrCook, "nothing is in the pot yet")
 	state = learn.LogOf(p, minute(-30), log[:6]).Fold()
 	for _, bad := range []*cook.Mend{nil, {Leaves: -1}, {Leaves: 9}, {Sugar: 3}, {Lost: plan.Loss{Share: 1.5}}, {Steps: make([]plan.Step, 30)}, {Steps: []plan.Step{{Do: "sing"}}}} {
@@ -119,9 +119,9 @@ func TestABinderIsMadeBesideThePot(t *testing.T) {
 	minute := func(m float64) time.Time { return lit.Add(time.Duration(m * float64(time.Minute))) }
 	events := []cook.Event{{Kind: cook.Next, Step: 0, At: minute(0)}, {Kind: cook.Next, Step: 1, At: minute(8)}, {Kind: cook.Next, Step: 2, At: minute(22)}, {Kind: cook.Next, Step: 3, At: minute(23)}}
 	state := learn.LogOf(p, minute(-3), events).Fold()
-	patient, err := learn.PatientOf(&state, minute(26))
+	trouble, err := learn.TroubleOf(&state, minute(26))
 	require.NoError(t, err)
-	r, err := rescue.Rescue(patient, rescue.SplitCoconut)
+	r, err := rescue.Rescue(trouble, rescue.SplitCoconut)
 	require.NoError(t, err)
 	require.NotEmpty(t, r.Repairs)
 	e := cook.Event{ID: "m", Kind: cook.Mended, At: minute(26), Mend: learn.MendOf(rescue.SplitCoconut, &r.Repairs[0])}
