@@ -6,6 +6,7 @@ import (
 
 	"kirdu/exchange"
 	"kirdu/store"
+	"kirdu/words"
 )
 
 // Export writes everything that is kept into one archive.
@@ -66,3 +67,6 @@ func outward(sheets []store.Sheet) []exchange.Sheet {
 	}
 	return list
 }
+
+// Kept says a kind of thing that an archive holds, as the command line prints it.
+func Kept(table string) string { return words.Printer{}.Kept(table) }

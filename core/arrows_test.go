@@ -19,6 +19,7 @@ import (
 // a folder; what lies below it belongs to it.
 const policy = `
 core:     measure < numeric < pantry < vessel < convert < plan < recipe < pot < forecast < serving < watch < design < mend < stock < rescue < cook < timetable < learn
+web:      picture < frame < guard < today, pudding, stove, table, house, book, benches, about
 house:    docs < (core) < words, store, exchange, device < app < web, demo < cmd, e2e
 `
 
@@ -88,6 +89,10 @@ func TestArrowsPointOneWay(t *testing.T) {
 				require.NotContains(t, targetBelow, "plantest", "%s is no test", path)
 				continue
 			}
+			if storey == "web" && target == "web" {
+				checkWebImport(t, path, below, targetBelow)
+				continue
+			}
 			if allowed, special := besides[storey]; special {
 				require.True(t, target == storey || slices.Contains(allowed, target), "%s must not import %s", path, imported)
 				continue
@@ -126,6 +131,22 @@ func everyFile(t *testing.T, look func(path string, file *ast.File)) {
 		look(strings.TrimPrefix(filepath.ToSlash(path), "../"), file)
 		return nil
 	}))
+}
+
+// checkWebImport holds the inside of web: the routes know all, a screen knows what is
+// left of the areas, and no other screen.
+func checkWebImport(t *testing.T, path, below, targetBelow string) {
+	t.Helper()
+	if below == "" {
+		return
+	}
+	web := ranks(t, "web")
+	area, _, _ := strings.Cut(below, "/")
+	targetArea, _, _ := strings.Cut(targetBelow, "/")
+	from, here := web[area]
+	to, there := web[targetArea]
+	require.True(t, here && there, "web/%s or web/%s is not in the architecture", area, targetArea)
+	require.Less(t, to, from, "inside web %s stands before web/%s", path, targetBelow)
 }
 
 func checkCoreImport(t *testing.T, path, room, imported string) {

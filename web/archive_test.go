@@ -13,8 +13,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/web/archive"
-	"kirdu/web/logbook"
+	"kirdu/web/book/logbook"
+	"kirdu/web/house/archive"
 )
 
 // upload posts one file in a form.

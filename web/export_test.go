@@ -5,10 +5,10 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
-	"kirdu/web/page"
+	"kirdu/web/frame"
 )
 
 // Routes are all addresses of the application.
 func Routes(kitchen *app.Kitchen) gin.RoutesInfo {
-	return engineOf(&page.App{Kitchen: kitchen}, scs.New(), staticFiles()).Routes()
+	return engineOf(&frame.App{Kitchen: kitchen}, scs.New(), staticFiles()).Routes()
 }

@@ -9,7 +9,6 @@ import (
 	"errors"
 	"io/fs"
 	"log/slog"
-	"net"
 	"net/http"
 	"strconv"
 	"strings"
@@ -22,33 +21,32 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"kirdu/app"
-	"kirdu/store"
 	"kirdu/web/about"
-	"kirdu/web/aim"
-	"kirdu/web/archive"
 	"kirdu/web/benches"
-	"kirdu/web/compare"
-	"kirdu/web/gadgets"
-	"kirdu/web/gathering"
-	"kirdu/web/intake"
-	"kirdu/web/kitchen"
-	"kirdu/web/learnt"
-	"kirdu/web/logbook"
-	"kirdu/web/login"
-	"kirdu/web/page"
-	"kirdu/web/pantry"
-	"kirdu/web/puddings"
-	"kirdu/web/rescue"
-	"kirdu/web/scaling"
-	"kirdu/web/serving"
-	"kirdu/web/settings"
-	"kirdu/web/sheet"
-	"kirdu/web/start"
-	"kirdu/web/stove"
-	"kirdu/web/supplies"
+	"kirdu/web/book/learnt"
+	"kirdu/web/book/logbook"
+	"kirdu/web/frame"
+	"kirdu/web/guard"
+	"kirdu/web/house/archive"
+	"kirdu/web/house/gadgets"
+	"kirdu/web/house/kitchen"
+	"kirdu/web/house/pantry"
+	"kirdu/web/house/settings"
+	"kirdu/web/house/start"
+	"kirdu/web/pudding/balance"
+	"kirdu/web/pudding/compare"
+	"kirdu/web/pudding/recipe"
+	"kirdu/web/pudding/scale"
+	"kirdu/web/pudding/serving"
+	"kirdu/web/pudding/sheet"
+	"kirdu/web/pudding/shelf"
+	"kirdu/web/pudding/ways"
+	"kirdu/web/pudding/workbench"
+	"kirdu/web/stove/cook"
+	"kirdu/web/stove/rescue"
+	"kirdu/web/table/gatherings"
+	"kirdu/web/table/supplies"
 	"kirdu/web/today"
-	"kirdu/web/ways"
-	"kirdu/web/workbench"
 )
 
 //go:embed all:static
@@ -88,7 +86,7 @@ func NewServer(o Options) *http.Server {
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	screens := &page.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending}
+	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending}
 	sessions := scs.New()
 	sessions.Store = sqlite3store.New(o.Kitchen.Store.DB())
 	sessions.Lifetime = 30 * 24 * time.Hour
@@ -101,12 +99,11 @@ func Handler(o Options) http.Handler {
 		http.Error(w, "The session could not be read. Try again.", http.StatusInternalServerError)
 	}
 
-	var handler http.Handler = witnessed(engineOf(screens, sessions, files))
-	handler = sessions.LoadAndSave(handler)
-	handler = crossOrigin(screens).Handler(handler)
-	handler = limited(handler)
-	handler = headers(handler)
-	handler = knownHost(o.Hosts, handler)
+	handler := sessions.LoadAndSave(guard.Witnessed(engineOf(screens, sessions, files)))
+	handler = guard.Around(o.Hosts, o.Kitchen.Log, maxBody, []guard.Limit{
+		{Prefix: "/archive", Suffix: "/archive", Most: archive.MaxUpload},
+		{Prefix: "/logbook/", Suffix: "/photo", Most: logbook.MaxUpload},
+	}, handler)
 	compress, err := gzhttp.NewWrapper(gzhttp.ExceptContentTypes([]string{"text/event-stream"}))
 	if err != nil {
 		panic(err) // the options are ours
@@ -114,7 +111,7 @@ func Handler(o Options) http.Handler {
 	return compress(handler)
 }
 
-func engineOf(screens *page.App, sessions *scs.SessionManager, files fs.FS) *gin.Engine {
+func engineOf(screens *frame.App, sessions *scs.SessionManager, files fs.FS) *gin.Engine {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.HandleMethodNotAllowed = true
@@ -123,210 +120,188 @@ func engineOf(screens *page.App, sessions *scs.SessionManager, files fs.FS) *gin
 	return engine
 }
 
-// witnessed lets the answer to a failure say whether something was stored.
-func witnessed(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		next.ServeHTTP(w, r.WithContext(store.WithWitness(r.Context())))
-	})
-}
-
-// limited keeps bodies small, but for the addresses that take files.
-func limited(handler http.Handler) http.Handler {
-	usual, archives, photos := http.MaxBytesHandler(handler, maxBody), http.MaxBytesHandler(handler, archive.MaxUpload), http.MaxBytesHandler(handler, logbook.MaxUpload)
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		switch {
-		case r.URL.Path == "/archive":
-			archives.ServeHTTP(w, r)
-		case strings.HasPrefix(r.URL.Path, "/logbook/") && strings.HasSuffix(r.URL.Path, "/photo"):
-			photos.ServeHTTP(w, r)
-		default:
-			usual.ServeHTTP(w, r)
-		}
-	})
-}
-
 // routes are all addresses of the application.
-func routes(engine *gin.Engine, app *page.App, sessions *scs.SessionManager, files fs.FS) {
-	gate := login.New(app, sessions)
+func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, files fs.FS) {
+	guard := guard.New(app, sessions)
 	engine.GET("/static/*path", serveStatic(app, files))
-	engine.GET("/login", gate.Show)
-	engine.POST("/login", gate.Enter)
-	engine.POST("/logout", gate.Leave)
+	engine.GET("/login", guard.Show)
+	engine.POST("/login", guard.Enter)
+	engine.POST("/logout", guard.Leave)
 
-	inside := engine.Group("/", gate.Guard)
-	todayScreen := today.New(app)
-	inside.GET("/", todayScreen.Show)
+	inside := engine.Group("/", guard.Guard)
+	today := today.New(app)
+	inside.GET("/", today.Show)
 
-	begin := start.New(app)
-	inside.GET("/start", begin.Show)
-	inside.POST("/start", begin.Begin)
-	inside.POST("/start/skip", begin.Skip)
+	start := start.New(app)
+	inside.GET("/start", start.Show)
+	inside.POST("/start", start.Begin)
+	inside.POST("/start/skip", start.Skip)
 
-	choices := settings.New(app, sessions)
-	inside.GET("/settings", choices.Show)
-	inside.POST("/settings", choices.Save)
-	inside.GET("/settings/code.png", choices.Code)
-	inside.POST("/settings/sessions/:session/end", choices.End)
+	settings := settings.New(app, sessions)
+	inside.GET("/settings", settings.Show)
+	inside.POST("/settings", settings.Save)
+	inside.GET("/settings/code.png", settings.Code)
+	inside.POST("/settings/sessions/:session/end", settings.End)
 
-	shelf := puddings.New(app)
+	shelf := shelf.New(app)
 	inside.GET("/puddings", shelf.Show)
 	inside.POST("/puddings/:id/remove", shelf.Remove)
 	inside.POST("/puddings/:id/restore", shelf.Restore)
 
-	fresh := ways.New(app)
-	inside.GET("/puddings/new", fresh.Show)
-	inside.POST("/puddings/new", fresh.Create)
+	ways := ways.New(app)
+	inside.GET("/puddings/new", ways.Show)
+	inside.POST("/puddings/new", ways.Create)
 
-	bench := workbench.New(app)
-	inside.GET("/puddings/:id", bench.Show)
-	inside.POST("/puddings/:id", bench.Save)
-	inside.POST("/puddings/:id/undo", bench.Undo)
-	inside.POST("/puddings/:id/redo", bench.Redo)
-	inside.GET("/puddings/:id/plan.kirdu.json", bench.Export)
-	inside.GET("/puddings/:id/recipe.json", bench.Recipe)
-	inside.POST("/puddings/:id/cook", bench.Cook)
-	inside.POST("/puddings/:id/serve-at", bench.ServeAt)
+	workbench := workbench.New(app)
+	inside.GET("/puddings/:id", workbench.Show)
+	inside.POST("/puddings/:id", workbench.Save)
+	inside.POST("/puddings/:id/undo", workbench.Undo)
+	inside.POST("/puddings/:id/redo", workbench.Redo)
+	inside.GET("/puddings/:id/plan.kirdu.json", workbench.Export)
+	inside.GET("/puddings/:id/recipe.json", workbench.Recipe)
+	inside.POST("/puddings/:id/cook", workbench.Cook)
+	inside.POST("/puddings/:id/serve-at", workbench.ServeAt)
 
-	inside.GET("/puddings/:id/sweeten", bench.Sweeten)
-	inside.GET("/puddings/:id/history", bench.History)
-	inside.POST("/puddings/:id/history", bench.Restore)
-	inside.POST("/puddings/:id/duplicate", bench.Duplicate)
+	inside.GET("/puddings/:id/sweeten", workbench.Sweeten)
+	inside.GET("/puddings/:id/history", workbench.History)
+	inside.POST("/puddings/:id/history", workbench.Restore)
+	inside.POST("/puddings/:id/duplicate", workbench.Duplicate)
 
-	side := compare.New(app)
-	inside.GET("/puddings/:id/compare", side.Show)
-	inside.POST("/puddings/:id/compare", side.Take)
+	compare := compare.New(app)
+	inside.GET("/puddings/:id/compare", compare.Show)
+	inside.POST("/puddings/:id/compare", compare.Take)
 
-	cooking := stove.New(app)
-	inside.GET("/stove/:id", cooking.Show)
-	inside.POST("/stove/:id", cooking.Record)
-	inside.GET("/stove/:id/changes", cooking.Listen)
+	cook := cook.New(app)
+	inside.GET("/stove/:id", cook.Show)
+	inside.POST("/stove/:id", cook.Record)
+	inside.GET("/stove/:id/changes", cook.Listen)
 
-	things := gadgets.New(app)
-	engine.POST("/readings", things.Take)
-	inside.GET("/kitchen/gadgets", things.Show)
-	inside.POST("/kitchen/gadgets", things.Make)
-	inside.POST("/kitchen/gadgets/:id/remove", things.Remove)
+	gadgets := gadgets.New(app)
+	engine.POST("/readings", gadgets.Take)
+	inside.GET("/kitchen/gadgets", gadgets.Show)
+	inside.POST("/kitchen/gadgets", gadgets.Make)
+	inside.POST("/kitchen/gadgets/:id/remove", gadgets.Remove)
 
-	more := scaling.New(app)
-	inside.GET("/puddings/:id/scale", more.Show)
-	inside.POST("/puddings/:id/scale", more.Take)
+	scale := scale.New(app)
+	inside.GET("/puddings/:id/scale", scale.Show)
+	inside.POST("/puddings/:id/scale", scale.Take)
 
-	behind := about.New(app, files)
-	inside.GET("/cautions", behind.Cautions)
-	inside.GET("/licences", behind.Licences)
-	inside.GET("/guide", behind.Guide)
-	inside.GET("/model", behind.Model)
+	about := about.New(app, files)
+	inside.GET("/cautions", about.Cautions)
+	inside.GET("/licences", about.Licences)
+	inside.GET("/guide", about.Guide)
+	inside.GET("/model", about.Model)
 
-	dishes := serving.New(app)
-	inside.GET("/puddings/:id/serving", dishes.OfPudding)
-	inside.GET("/stove/:id/serving", dishes.OfCook)
+	serving := serving.New(app)
+	inside.GET("/puddings/:id/serving", serving.OfPudding)
+	inside.GET("/stove/:id/serving", serving.OfCook)
 
-	walls := sheet.New(app)
-	inside.GET("/puddings/:id/sheet", walls.Show)
+	sheet := sheet.New(app)
+	inside.GET("/puddings/:id/sheet", sheet.Show)
 
-	saves := rescue.New(app)
-	inside.GET("/rescue", saves.First)
-	inside.GET("/rescue/pot", saves.OfPot)
-	inside.GET("/puddings/:id/rescue", saves.OfPudding)
-	inside.GET("/stove/:id/rescue", saves.OfCook)
-	inside.POST("/stove/:id/rescue", saves.Take)
+	rescue := rescue.New(app)
+	inside.GET("/rescue", rescue.First)
+	inside.GET("/rescue/pot", rescue.OfPot)
+	inside.GET("/puddings/:id/rescue", rescue.OfPudding)
+	inside.GET("/stove/:id/rescue", rescue.OfCook)
+	inside.POST("/stove/:id/rescue", rescue.Take)
 
-	aims := aim.New(app)
-	inside.GET("/puddings/:id/balance", aims.Show)
-	inside.POST("/puddings/:id/balance", aims.Take)
+	balance := balance.New(app)
+	inside.GET("/puddings/:id/balance", balance.Show)
+	inside.POST("/puddings/:id/balance", balance.Take)
 
-	house := supplies.New(app)
-	inside.GET("/supplies", house.Have)
-	inside.POST("/supplies", house.Note)
-	inside.POST("/supplies/:slug/used-up", house.UsedUp)
-	inside.POST("/puddings/:id/swap", house.TakeSwap)
-	inside.GET("/buying", house.Buying)
-	inside.POST("/buying", house.BuyFor)
-	inside.POST("/buying/puddings/:id/remove", house.NotBuyFor)
-	inside.POST("/buying/ticks/:slug", house.Tick)
-	inside.GET("/buying.txt", house.Text)
-	inside.GET("/buying.csv", house.CSV)
+	supplies := supplies.New(app)
+	inside.GET("/supplies", supplies.Have)
+	inside.POST("/supplies", supplies.Note)
+	inside.POST("/supplies/:slug/used-up", supplies.UsedUp)
+	inside.POST("/puddings/:id/swap", supplies.TakeSwap)
+	inside.GET("/buying", supplies.Buying)
+	inside.POST("/buying", supplies.BuyFor)
+	inside.POST("/buying/puddings/:id/remove", supplies.NotBuyFor)
+	inside.POST("/buying/ticks/:slug", supplies.Tick)
+	inside.GET("/buying.txt", supplies.Text)
+	inside.GET("/buying.csv", supplies.CSV)
 
-	suppers := gathering.New(app)
-	inside.GET("/gatherings", suppers.List)
-	inside.POST("/gatherings", suppers.Create)
-	inside.GET("/gatherings/:id", suppers.Show)
-	inside.POST("/gatherings/:id", suppers.Change)
-	inside.POST("/gatherings/:id/remove", suppers.Remove)
-	inside.POST("/gatherings/:id/restore", suppers.Restore)
-	inside.POST("/gatherings/:id/puddings", suppers.SetShare)
-	inside.POST("/gatherings/:id/puddings/:pudding/remove", suppers.DropShare)
-	inside.POST("/gatherings/:id/puddings/:pudding/cook", suppers.Cook)
-	inside.POST("/gatherings/:id/buy", suppers.Buy)
-	inside.POST("/gatherings/:id/move", suppers.Move)
-	inside.POST("/gatherings/:id/late", suppers.Late)
-	inside.POST("/gatherings/:id/anew", suppers.Anew)
-	inside.GET("/gatherings/:id/timetable.ics", suppers.Calendar)
+	gatherings := gatherings.New(app)
+	inside.GET("/gatherings", gatherings.List)
+	inside.POST("/gatherings", gatherings.Create)
+	inside.GET("/gatherings/:id", gatherings.Show)
+	inside.POST("/gatherings/:id", gatherings.Change)
+	inside.POST("/gatherings/:id/remove", gatherings.Remove)
+	inside.POST("/gatherings/:id/restore", gatherings.Restore)
+	inside.POST("/gatherings/:id/puddings", gatherings.SetShare)
+	inside.POST("/gatherings/:id/puddings/:pudding/remove", gatherings.DropShare)
+	inside.POST("/gatherings/:id/puddings/:pudding/cook", gatherings.Cook)
+	inside.POST("/gatherings/:id/buy", gatherings.Buy)
+	inside.POST("/gatherings/:id/move", gatherings.Move)
+	inside.POST("/gatherings/:id/late", gatherings.Late)
+	inside.POST("/gatherings/:id/anew", gatherings.Anew)
+	inside.GET("/gatherings/:id/timetable.ics", gatherings.Calendar)
 
-	lists := intake.New(app)
-	inside.GET("/intake", lists.Show)
-	inside.POST("/intake", lists.Read)
-	inside.POST("/intake/pudding", lists.Create)
+	recipe := recipe.New(app)
+	inside.GET("/intake", recipe.Show)
+	inside.POST("/intake", recipe.Read)
+	inside.POST("/intake/pudding", recipe.Create)
 
-	tables := benches.New(app)
-	inside.GET("/benches", tables.First)
-	inside.GET("/benches/:bench", tables.Show)
-	inside.POST("/benches/:bench/write", tables.Write)
+	benches := benches.New(app)
+	inside.GET("/benches", benches.First)
+	inside.GET("/benches/:bench", benches.Show)
+	inside.POST("/benches/:bench/write", benches.Write)
 
-	shelves := pantry.New(app)
-	inside.GET("/pantry", shelves.Show)
-	inside.POST("/pantry", shelves.Create)
-	inside.GET("/pantry/new", shelves.New)
-	inside.GET("/pantry/:slug", shelves.One)
-	inside.POST("/pantry/:slug", shelves.Correct)
-	inside.POST("/pantry/:slug/remove", shelves.Remove)
-	inside.POST("/pantry/:slug/restore", shelves.Restore)
+	pantry := pantry.New(app)
+	inside.GET("/pantry", pantry.Show)
+	inside.POST("/pantry", pantry.Create)
+	inside.GET("/pantry/new", pantry.New)
+	inside.GET("/pantry/:slug", pantry.One)
+	inside.POST("/pantry/:slug", pantry.Correct)
+	inside.POST("/pantry/:slug/remove", pantry.Remove)
+	inside.POST("/pantry/:slug/restore", pantry.Restore)
 
-	book := logbook.New(app)
-	inside.GET("/logbook", book.Show)
-	lessons := learnt.New(app)
-	inside.GET("/logbook/learnt", lessons.Show)
-	inside.POST("/logbook/learnt/forget", lessons.Forget)
-	inside.POST("/logbook/learnt/remember", lessons.Remember)
-	inside.GET("/logbook/trends", book.Trends)
-	inside.GET("/logbook/:id", book.Batch)
-	inside.GET("/logbook/:id/beside", book.Beside)
-	inside.GET("/logbook/:id/photo.jpg", book.Photo)
-	inside.POST("/logbook/:id/photo", book.AddPhoto)
-	inside.POST("/logbook/:id/photo/remove", book.RemovePhoto)
-	inside.POST("/logbook/:id", book.Judge)
-	inside.POST("/logbook/:id/again", book.Again)
-	inside.POST("/logbook/:id/restore", book.Restore)
+	logbook := logbook.New(app)
+	inside.GET("/logbook", logbook.Show)
+	learnt := learnt.New(app)
+	inside.GET("/logbook/learnt", learnt.Show)
+	inside.POST("/logbook/learnt/forget", learnt.Forget)
+	inside.POST("/logbook/learnt/remember", learnt.Remember)
+	inside.GET("/logbook/trends", logbook.Trends)
+	inside.GET("/logbook/:id", logbook.Batch)
+	inside.GET("/logbook/:id/beside", logbook.Beside)
+	inside.GET("/logbook/:id/photo.jpg", logbook.Photo)
+	inside.POST("/logbook/:id/photo", logbook.AddPhoto)
+	inside.POST("/logbook/:id/photo/remove", logbook.RemovePhoto)
+	inside.POST("/logbook/:id", logbook.Judge)
+	inside.POST("/logbook/:id/again", logbook.Again)
+	inside.POST("/logbook/:id/restore", logbook.Restore)
 
-	all := archive.New(app)
-	inside.GET("/archive", all.Show)
-	inside.POST("/archive", all.Look)
-	inside.POST("/archive/take", all.Take)
-	inside.GET("/archive/kirdu.zip", all.Export)
-	inside.GET("/archive/batches.csv", all.Batches)
-	inside.GET("/archive/readings.csv", all.Readings)
-	inside.GET("/unreadable/:kind/:id", all.Unreadable)
-	inside.GET("/unreadable/:kind/:id/stored.json", all.Raw)
-	inside.POST("/unreadable/:kind/:id/remove", all.RemoveUnreadable)
+	archive := archive.New(app)
+	inside.GET("/archive", archive.Show)
+	inside.POST("/archive", archive.Look)
+	inside.POST("/archive/take", archive.Take)
+	inside.GET("/archive/kirdu.zip", archive.Export)
+	inside.GET("/archive/batches.csv", archive.Batches)
+	inside.GET("/archive/readings.csv", archive.Readings)
+	inside.GET("/unreadable/:kind/:id", archive.Unreadable)
+	inside.GET("/unreadable/:kind/:id/stored.json", archive.Raw)
+	inside.POST("/unreadable/:kind/:id/remove", archive.RemoveUnreadable)
 
-	room := kitchen.New(app)
-	inside.GET("/kitchen", room.Show)
-	inside.POST("/kitchen/pots", room.AddPot)
-	inside.POST("/kitchen/pots/:id/remove", room.RemovePot)
-	inside.POST("/kitchen/pots/:id/restore", room.RestorePot)
-	inside.POST("/kitchen/burners", room.AddBurner)
-	inside.POST("/kitchen/burners/:id/remove", room.RemoveBurner)
-	inside.POST("/kitchen/burners/:id/restore", room.RestoreBurner)
-	inside.GET("/kitchen/burners/:id/test", room.Test)
-	inside.POST("/kitchen/burners/:id/test", room.AddTest)
-	inside.POST("/kitchen/burners/:id/test/:test/remove", room.RemoveTest)
-	inside.POST("/kitchen/room", room.SetRoom)
-	inside.GET("/kitchen/weigh", room.Weigh)
-	inside.POST("/kitchen/weigh", room.AddWeighed)
-	inside.GET("/kitchen/measures", room.Measures)
-	inside.POST("/kitchen/measures", room.AddMeasure)
-	inside.POST("/kitchen/measures/:id/remove", room.RemoveMeasure)
-	inside.POST("/kitchen/measures/:id/restore", room.RestoreMeasure)
+	kitchen := kitchen.New(app)
+	inside.GET("/kitchen", kitchen.Show)
+	inside.POST("/kitchen/pots", kitchen.AddPot)
+	inside.POST("/kitchen/pots/:id/remove", kitchen.RemovePot)
+	inside.POST("/kitchen/pots/:id/restore", kitchen.RestorePot)
+	inside.POST("/kitchen/burners", kitchen.AddBurner)
+	inside.POST("/kitchen/burners/:id/remove", kitchen.RemoveBurner)
+	inside.POST("/kitchen/burners/:id/restore", kitchen.RestoreBurner)
+	inside.GET("/kitchen/burners/:id/test", kitchen.Test)
+	inside.POST("/kitchen/burners/:id/test", kitchen.AddTest)
+	inside.POST("/kitchen/burners/:id/test/:test/remove", kitchen.RemoveTest)
+	inside.POST("/kitchen/room", kitchen.SetRoom)
+	inside.GET("/kitchen/weigh", kitchen.Weigh)
+	inside.POST("/kitchen/weigh", kitchen.AddWeighed)
+	inside.GET("/kitchen/measures", kitchen.Measures)
+	inside.POST("/kitchen/measures", kitchen.AddMeasure)
+	inside.POST("/kitchen/measures/:id/remove", kitchen.RemoveMeasure)
+	inside.POST("/kitchen/measures/:id/restore", kitchen.RestoreMeasure)
 
 	engine.NoRoute(func(c *gin.Context) {
 		app.Stop(c, http.StatusNotFound, "There is no page here.", "The address may be mistyped, or the page has moved.")
@@ -354,7 +329,7 @@ func staticFiles() fs.FS {
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
-	return overlay{common, workbench.Modules, stove.Modules, kitchen.Modules, gathering.Modules}
+	return overlay{common, workbench.Modules, cook.Modules, kitchen.Modules, gatherings.Modules}
 }
 
 // version is a digest of all static files: when one changes, so does its
@@ -378,7 +353,7 @@ func version(files fs.FS) string {
 	return hex.EncodeToString(digest.Sum(nil))[:length]
 }
 
-func serveStatic(app *page.App, files fs.FS) gin.HandlerFunc {
+func serveStatic(app *frame.App, files fs.FS) gin.HandlerFunc {
 	server := http.StripPrefix("/static/", http.FileServerFS(files))
 	return func(c *gin.Context) {
 		if strings.HasSuffix(c.Request.URL.Path, "/") {
@@ -397,55 +372,9 @@ func serveStatic(app *page.App, files fs.FS) gin.HandlerFunc {
 }
 
 // recovery turns a mistake of ours into the page for it.
-func recovery(app *page.App) gin.HandlerFunc {
+func recovery(app *frame.App) gin.HandlerFunc {
 	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, fault any) {
 		app.Log.Error("panic", "path", c.Request.URL.Path, "fault", fault)
 		app.Fail(c, errors.New("panic, see the line before"))
-	})
-}
-
-// headers sets what every answer carries.
-func headers(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		h := w.Header()
-		h.Set("Content-Security-Policy", "default-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'")
-		h.Set("X-Content-Type-Options", "nosniff")
-		h.Set("Referrer-Policy", "same-origin")
-		h.Set("X-Frame-Options", "DENY")
-		if !strings.HasPrefix(r.URL.Path, "/static/") {
-			h.Set("Cache-Control", "no-store")
-		}
-		next.ServeHTTP(w, r)
-	})
-}
-
-func crossOrigin(app *page.App) *http.CrossOriginProtection {
-	protection := http.NewCrossOriginProtection()
-	protection.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		app.Log.Warn("cross-origin request refused", "path", r.URL.Path, "origin", r.Header.Get("Origin"))
-		http.Error(w, "This came from another site and was refused. Open Kirdu itself and try there.", http.StatusForbidden)
-	}))
-	return protection
-}
-
-// knownHost refuses names that the application does not go by: a page of
-// another site whose name leads here must not reach it.
-func knownHost(hosts []string, next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		host := r.Host
-		if name, _, err := net.SplitHostPort(host); err == nil {
-			host = name
-		}
-		host = strings.Trim(host, "[]")
-		ip := net.ParseIP(host)
-		known := host == "localhost" || (ip != nil && (ip.IsLoopback() || hosts != nil))
-		for _, name := range hosts {
-			known = known || strings.EqualFold(host, name)
-		}
-		if !known {
-			http.Error(w, "Kirdu does not go by this name. Use the address that it printed when it started.", http.StatusMisdirectedRequest)
-			return
-		}
-		next.ServeHTTP(w, r)
 	})
 }

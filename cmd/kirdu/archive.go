@@ -10,7 +10,6 @@ import (
 
 	"kirdu/app"
 	"kirdu/store"
-	"kirdu/web/archive"
 )
 
 func exportCommand() *cobra.Command {
@@ -83,7 +82,7 @@ func importCommand() *cobra.Command {
 				fmt.Fprintln(table, "kind\tnew\there already\there, and different")
 				for _, one := range report {
 					if one.New+one.Same+one.Other > 0 {
-						fmt.Fprintf(table, "%s\t%d\t%d\t%d\n", archive.Words(one.Name), one.New, one.Same, one.Other)
+						fmt.Fprintf(table, "%s\t%d\t%d\t%d\n", app.Kept(one.Name), one.New, one.Same, one.Other)
 					}
 				}
 				return table.Flush()

@@ -13,7 +13,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/web/page"
+	"kirdu/web/frame"
 )
 
 //go:embed *.html
@@ -24,7 +24,7 @@ var modules []byte
 
 // A Screen is the pages about Kirdu.
 type Screen struct {
-	cautions, licences, guide, model *page.Template
+	cautions, licences, guide, model *frame.Template
 	parts                            []licence
 }
 
@@ -41,7 +41,7 @@ const licenceSuffix = "-LICENSE.txt"
 
 // New returns the screens; static are the files that are sent to browsers. A
 // licence that cannot be read is a mistake of ours and panics at start-up.
-func New(app *page.App, static fs.FS) *Screen {
+func New(app *frame.App, static fs.FS) *Screen {
 	s := &Screen{cautions: app.Template(files, "cautions.html"), licences: app.Template(files, "licences.html"),
 		guide: app.Template(files, "guide.html"), model: app.Template(files, "model.html")}
 	if err := json.Unmarshal(modules, &s.parts); err != nil {
@@ -64,20 +64,20 @@ func New(app *page.App, static fs.FS) *Screen {
 
 // Cautions shows the usual cautions in one place.
 func (s *Screen) Cautions(c *gin.Context) {
-	s.cautions.Show(c, http.StatusOK, page.Frame{Title: "With care"})
+	s.cautions.Show(c, http.StatusOK, frame.Frame{Title: "With care"})
 }
 
 // Licences shows what every part is under.
 func (s *Screen) Licences(c *gin.Context) {
-	s.licences.Show(c, http.StatusOK, page.Frame{Title: "Licences", Body: s.parts})
+	s.licences.Show(c, http.StatusOK, frame.Frame{Title: "Licences", Body: s.parts})
 }
 
 // Guide says what each screen is for.
 func (s *Screen) Guide(c *gin.Context) {
-	s.guide.Show(c, http.StatusOK, page.Frame{Title: "Guide"})
+	s.guide.Show(c, http.StatusOK, frame.Frame{Title: "Guide"})
 }
 
 // Model says what is computed, from what, and how sure it is.
 func (s *Screen) Model(c *gin.Context) {
-	s.model.Show(c, http.StatusOK, page.Frame{Title: "What is computed"})
+	s.model.Show(c, http.StatusOK, frame.Frame{Title: "What is computed"})
 }

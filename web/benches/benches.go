@@ -17,7 +17,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/store"
-	"kirdu/web/page"
+	"kirdu/web/frame"
 	"kirdu/words"
 )
 
@@ -26,13 +26,13 @@ var files embed.FS
 
 // A Screen is the benches.
 type Screen struct {
-	app   *page.App
-	pages map[string]*page.Template
+	app   *frame.App
+	pages map[string]*frame.Template
 }
 
 // New returns the screen.
-func New(app *page.App) *Screen {
-	s := &Screen{app: app, pages: map[string]*page.Template{}}
+func New(app *frame.App) *Screen {
+	s := &Screen{app: app, pages: map[string]*frame.Template{}}
 	for name := range all {
 		s.pages[name] = app.Template(files, "bench.html", name+".html")
 	}
@@ -59,7 +59,7 @@ var order = []string{"coconut", "milk", "sweetener", "measure"}
 
 // A request is one reckoning.
 type request struct {
-	*page.Fields
+	*frame.Fields
 	pantry *pantry.Pantry
 	home   plan.Home
 	writes []write // what can be written into a pudding
@@ -138,7 +138,7 @@ func (s *Screen) show(c *gin.Context, status int, name string, b tool, typed url
 			return
 		}
 	}
-	s.pages[name].Show(c, status, page.Frame{Title: b.title + " bench", Section: "benches", Module: "js/live-form.js", Body: v})
+	s.pages[name].Show(c, status, frame.Frame{Title: b.title + " bench", Section: "benches", Module: "js/live-form.js", Body: v})
 }
 
 // reckon computes a bench. What it returns holds no answer, only what can be
@@ -148,8 +148,8 @@ func (s *Screen) reckon(c *gin.Context, b tool, typed url.Values) (*request, any
 	if err != nil {
 		return nil, nil, err
 	}
-	r := &request{Fields: page.NewFields(typed, b.standard), home: home, pantry: plan.HomePantry(home)}
-	return r, b.compute(page.Words(c), r), nil
+	r := &request{Fields: frame.NewFields(typed, b.standard), home: home, pantry: plan.HomePantry(home)}
+	return r, b.compute(frame.Words(c), r), nil
 }
 
 // mostTargets bounds the list of puddings that an answer can go to.
@@ -157,7 +157,7 @@ const mostTargets = 100
 
 // targets lists where the answer can be written.
 func (s *Screen) targets(c *gin.Context, writes []write) ([]writeView, error) {
-	say := page.Words(c)
+	say := frame.Words(c)
 	if len(writes) == 0 {
 		return nil, nil
 	}

@@ -8,7 +8,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/web/draw"
+	"kirdu/web/picture"
 	"kirdu/words"
 )
 
@@ -23,7 +23,7 @@ type coconutView struct {
 	Heading  string
 	Lines    []string
 	Cautions []string
-	Jars     draw.Jars
+	Jars     picture.Jars
 	Rows     []milkRow
 }
 
@@ -106,15 +106,15 @@ func pressWords(say words.Printer, milks []convert.Milk) string {
 var ordinals = []string{"first", "second", "third", "fourth", "fifth"}
 
 func (v *coconutView) show(say words.Printer, milks []convert.Milk, pulp convert.Milk) {
-	var jars []draw.Filled
+	var jars []picture.Filled
 	for k, m := range milks {
 		name := words.Capital(ordinals[k]) + " press"
-		jars = append(jars, draw.Filled{Name: name, Figure: say.Millilitres(m.Volume()), Note: say.Percent(m.FatPercent(), 1) + " fat",
+		jars = append(jars, picture.Filled{Name: name, Figure: say.Millilitres(m.Volume()), Note: say.Percent(m.FatPercent(), 1) + " fat",
 			Volume: float64(m.Volume()), Fat: m.FatShare()})
 		v.Rows = append(v.Rows, milkRow{name, say.Grams(m.Mass()), say.Millilitres(m.Volume()), say.Percent(m.FatPercent(), 1)})
 	}
 	v.Rows = append(v.Rows, milkRow{"Wrung pulp, left over", say.Grams(pulp.Mass()), say.Millilitres(pulp.Volume()), say.Percent(pulp.FatPercent(), 1)})
-	v.Jars = draw.NewJars(jars)
+	v.Jars = picture.NewJars(jars)
 	v.Lines = append(v.Lines, "How well fat comes out differs from nut to nut and with the hand that wrings: count on a fifth more or less.")
 	v.Cautions = append(v.Cautions, "The first press splits when it boils: last, slowly, below "+say.Celsius(85)+". Keep pressed milk at "+say.Celsius(5)+" and use it the same day.")
 }
@@ -220,7 +220,7 @@ func (r *request) packed(say words.Printer, v *coconutView) {
 		return
 	}
 	v.Heading = fmt.Sprintf("%s %s and %s of water make %s of coconut milk at %s fat", say.Grams(mass), words.Lower(pack.Name), say.Grams(water), say.Grams(made), say.Percent(fat, 1))
-	v.Jars = draw.NewJars([]draw.Filled{
+	v.Jars = picture.NewJars([]picture.Filled{
 		{Name: words.Capital(pack.ShortName()), Figure: say.Grams(mass), Note: say.Percent(float64(pack.Fat), 0) + " fat", Volume: float64(mass), Fat: float64(pack.Fat) / 100},
 		{Name: "Water", Figure: say.Grams(water), Volume: float64(water)},
 		{Name: "Together", Figure: say.Grams(made), Note: say.Percent(fat, 1) + " fat", Volume: float64(made), Fat: fat / 100},

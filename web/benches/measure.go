@@ -8,7 +8,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/web/draw"
+	"kirdu/web/picture"
 	"kirdu/words"
 )
 
@@ -19,7 +19,7 @@ type measureView struct {
 	Heading  string
 	Lines    []string
 	Cautions []string
-	Jars     draw.Jars
+	Jars     picture.Jars
 	Rows     []unitRow
 }
 
@@ -81,16 +81,16 @@ func measures(say words.Printer, r *request) any {
 }
 
 // cups draws whole measures and the last one filled in part.
-func cups(say words.Printer, n float64, unit string) draw.Jars {
+func cups(say words.Printer, n float64, unit string) picture.Jars {
 	const most = 6
 	if n > most || strings.HasSuffix(unit, "g") || n <= 0 {
-		return draw.Jars{}
+		return picture.Jars{}
 	}
-	var jars []draw.Filled
+	var jars []picture.Filled
 	for n > 0.001 {
 		full := min(n, 1)
-		jars = append(jars, draw.Filled{Name: unit, Figure: say.Percent(100*full, 0) + " full", Volume: full, Size: 1})
+		jars = append(jars, picture.Filled{Name: unit, Figure: say.Percent(100*full, 0) + " full", Volume: full, Size: 1})
 		n -= full
 	}
-	return draw.NewJars(jars)
+	return picture.NewJars(jars)
 }

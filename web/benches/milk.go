@@ -9,7 +9,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
-	"kirdu/web/draw"
+	"kirdu/web/picture"
 	"kirdu/words"
 )
 
@@ -25,7 +25,7 @@ type milkView struct {
 	Heading  string
 	Lines    []string
 	Cautions []string
-	Jars     draw.Jars
+	Jars     picture.Jars
 }
 
 func dairyLiquid(m *pantry.Material) bool {
@@ -95,7 +95,7 @@ func (r *request) blendOf(say words.Printer, v *milkView) {
 
 func (r *request) blended(say words.Printer, v *milkView, a, b *pantry.Material, blend convert.Blend) {
 	v.Heading = fmt.Sprintf("%s %s and %s %s: %s fat", say.Grams(blend.A), words.Lower(a.ShortName()), say.Grams(blend.B), words.Lower(b.ShortName()), say.Percent(blend.Fat, 1))
-	v.Jars = draw.NewJars([]draw.Filled{
+	v.Jars = picture.NewJars([]picture.Filled{
 		{Name: a.ShortName(), Figure: say.Grams(blend.A), Note: say.Percent(float64(a.Fat), 1) + " fat", Volume: float64(blend.A), Fat: float64(a.Fat) / 100},
 		{Name: b.ShortName(), Figure: say.Grams(blend.B), Note: say.Percent(float64(b.Fat), 1) + " fat", Volume: float64(blend.B), Fat: float64(b.Fat) / 100},
 		{Name: "Together", Figure: say.Grams(blend.A + blend.B), Note: say.Percent(blend.Fat, 1) + " fat", Volume: float64(blend.A + blend.B), Fat: blend.Fat / 100},
@@ -163,7 +163,7 @@ func (v *milkView) counted(say words.Printer, from *pantry.Material, mass measur
 		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s of sugar along: take as much off what you would add.", say.Grams(fresh.Sugar)))
 	}
 	v.Lines = append(v.Lines, fmt.Sprintf("With the water in it has %s fat for the milk's 3.5 %%; counted by the milk solids beside the fat.", say.Percent(fresh.Fat, 1)))
-	v.Jars = draw.NewJars([]draw.Filled{
+	v.Jars = picture.NewJars([]picture.Filled{
 		{Name: from.ShortName(), Figure: say.Grams(mass), Note: say.Percent(float64(from.Fat), 1) + " fat", Volume: float64(mass), Fat: float64(from.Fat) / 100},
 		{Name: "Water", Figure: say.Grams(max(0, fresh.Water)), Volume: float64(max(0, fresh.Water))},
 		{Name: "As fresh milk", Figure: say.Grams(fresh.Milk), Note: say.Percent(fresh.Fat, 1) + " fat", Volume: float64(fresh.Milk), Fat: fresh.Fat / 100},
@@ -224,7 +224,7 @@ func (r *request) reduced(say words.Printer, v *milkView) {
 		v.Lines = append(v.Lines, fmt.Sprintf("That saves about %s of boiling over a medium flame of %s, in a pot 22 cm wide.", say.Span(measure.Range{Low: 0.75 * float64(minutes), Value: float64(minutes), High: 1.33 * float64(minutes)}), name))
 	}
 	v.Lines = append(v.Lines, fmt.Sprintf("It has %s fat and is sweeter by its own milk sugar. Added to a pudding it counts as %s of milk that need not boil away.", say.Percent(float64(made.Fat), 1), say.Grams(fresh)))
-	v.Jars = draw.NewJars([]draw.Filled{
+	v.Jars = picture.NewJars([]picture.Filled{
 		{Name: "Fresh milk", Figure: say.Grams(fresh), Note: "3.5 % fat", Volume: float64(fresh), Fat: 0.035},
 		{Name: "Gone as steam", Figure: say.Grams(gone), Volume: float64(gone)},
 		{Name: "Boiled down", Figure: say.Grams(mass), Note: say.Percent(float64(made.Fat), 1) + " fat", Volume: float64(mass), Fat: float64(made.Fat) / 100},

@@ -9,7 +9,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
-	"kirdu/web/draw"
+	"kirdu/web/picture"
 	"kirdu/words"
 )
 
@@ -27,7 +27,7 @@ type sweetenerView struct {
 	Heading  string
 	Lines    []string
 	Cautions []string
-	Stacks   []draw.Stack
+	Stacks   []picture.Stack
 	Rows     []swapRow
 }
 
@@ -129,11 +129,11 @@ func (r *request) swap(say words.Printer, v *sweetenerView) {
 // compare shows both sides of a swap as bars and figures.
 func (v *sweetenerView) compare(say words.Printer, s convert.Swap) {
 	full := float64(max(s.Before.Mass, s.After.Mass))
-	parts := func(b convert.Brought) []draw.Ingredient {
+	parts := func(b convert.Brought) []picture.Ingredient {
 		sugars := b.Mass - b.Water - b.Solids
-		return []draw.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)}, {Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
+		return []picture.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)}, {Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
 	}
-	v.Stacks = []draw.Stack{draw.NewStack(say, "Before", parts(s.Before), full, "g"), draw.NewStack(say, "Instead", parts(s.After), full, "g")}
+	v.Stacks = []picture.Stack{picture.NewStack(say, "Before", parts(s.Before), full, "g"), picture.NewStack(say, "Instead", parts(s.After), full, "g")}
 	row := func(name string, of func(convert.Brought) string) {
 		v.Rows = append(v.Rows, swapRow{name, of(s.Before), of(s.After)})
 	}
@@ -186,7 +186,7 @@ func (r *request) melted(say words.Printer, v *sweetenerView, lumps *pantry.Mate
 		return
 	}
 	v.Heading = fmt.Sprintf("%s %s and %s of water give %s of strained syrup", say.Grams(mass), words.Lower(lumps.ShortName()), say.Grams(water), say.Grams(s.Mass))
-	v.Stacks = []draw.Stack{draw.NewStack(say, "Syrup", []draw.Ingredient{
+	v.Stacks = []picture.Stack{picture.NewStack(say, "Syrup", []picture.Ingredient{
 		{Kind: "sugar", Name: "sugars", Amount: float64(mass) * lumps.SugarShare()},
 		{Kind: "water", Name: "water", Amount: float64(water + mass*lumps.Water/100)},
 		{Kind: "other", Name: "other", Amount: float64(mass) * (1 - lumps.SugarShare() - float64(lumps.Water)/100)}}, float64(mass+water), "g")}

@@ -18,8 +18,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/exchange"
 	"kirdu/store"
-	"kirdu/web/page"
-	"kirdu/web/start"
+	"kirdu/web/frame"
 	"kirdu/words"
 )
 
@@ -28,12 +27,12 @@ var files embed.FS
 
 // A Screen is Today.
 type Screen struct {
-	app  *page.App
-	page *page.Template
+	app  *frame.App
+	page *frame.Template
 }
 
 // New returns the screen.
-func New(app *page.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
 
 type view struct {
 	Now      time.Time
@@ -113,8 +112,8 @@ const most = 4
 
 // Show renders Today.
 func (s *Screen) Show(c *gin.Context) {
-	say := page.Words(c)
-	if empty, err := start.Wanted(c.Request.Context(), s.app.Store); err != nil {
+	say := frame.Words(c)
+	if empty, err := s.app.WantsStart(c.Request.Context()); err != nil {
 		s.app.Fail(c, err)
 		return
 	} else if empty {
@@ -180,7 +179,7 @@ func (s *Screen) Show(c *gin.Context) {
 		return
 	}
 	v.NoPots = len(pots) == 0
-	s.page.Show(c, http.StatusOK, page.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
+	s.page.Show(c, http.StatusOK, frame.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
 }
 
 func (s *Screen) cooking(say words.Printer, k store.Cook) cooking {

@@ -1,0 +1,197 @@
+// Package learnt shows what the batches of this kitchen have taught, and lets it be
+// forgotten.
+package learnt
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"maps"
+	"math"
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is what was learnt.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "learnt.html")} }
+
+type view struct {
+	Figures   []row
+	Pots      []row // they are told of with their burner
+	Forgotten []row
+}
+
+// row is one thing that was learnt.
+type row struct {
+	Of, Name                     string
+	Title, Value, Range, Changes string
+	Batches                      string
+	Low, Middle, High            float64 // on a bar from 0 to 100
+	HasBar                       bool
+}
+
+// Show lists it.
+func (s *Screen) Show(c *gin.Context) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	known, err := s.app.Learnt(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	forgotten, err := s.app.Store.ForgottenThings(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	home, err := s.app.Store.Home(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	names := plan.HomePantry(home)
+	var v view
+	for _, name := range slices.Sorted(maps.Keys(known.Burners)) {
+		one := factor(say, known.Burners[name])
+		one.Of, one.Name, one.Title = string(learn.Power), name, title(names, learn.Power, name)
+		one.Changes = fmt.Sprintf("what was thought to boil down in 30 minutes takes %s", say.Minutes(measure.Minute(30/known.Burners[name].Value)))
+		v.Figures = append(v.Figures, one)
+	}
+	for _, name := range slices.Sorted(maps.Keys(known.Pots)) {
+		if name == "" {
+			continue
+		}
+		one := factor(say, known.Pots[name])
+		one.Title = words.Capital(name) + ", beside its burner"
+		v.Pots = append(v.Pots, one)
+	}
+	for _, slug := range slices.Sorted(maps.Keys(known.Grains)) {
+		one := factor(say, known.Grains[slug])
+		one.Of, one.Name, one.Title = string(learn.CookTime), slug, title(names, learn.CookTime, slug)
+		one.Changes = fmt.Sprintf("what was thought to be soft in 20 minutes takes %s", say.Minutes(measure.Minute(20*known.Grains[slug].Value)))
+		v.Figures = append(v.Figures, one)
+	}
+	add := func(of learn.Quantity, f *learn.Figure, unit, changes string) {
+		if f == nil {
+			return
+		}
+		r := f.Range(false)
+		v.Figures = append(v.Figures, row{Of: string(of), Title: title(names, of, ""), Value: signed(say, f.Value, of) + unit,
+			Range: fmt.Sprintf("%s to %s", signed(say, r.Low, of), signed(say, r.High, of)), Batches: batches(f.Batches), Changes: changes})
+	}
+	add(learn.Thickness, known.Thickness, " grades", "added to every thickness that is forecast")
+	add(learn.Whistle, known.WhistleMin, " min", "the time under pressure by whistles")
+	add(learn.Sweet, known.Sweet, " %", "new puddings begin so much sweeter, or less sweet")
+	for _, f := range forgotten {
+		v.Forgotten = append(v.Forgotten, row{Of: string(f.Quantity), Name: f.Name, Title: title(names, f.Quantity, f.Name),
+			Changes: "batches until " + say.Time(f.At.In(s.app.Zone), "2 January 2006, 15:04") + " do not count"})
+	}
+	s.page.Show(c, http.StatusOK, frame.Frame{Title: "What Kirdu has learnt", Section: "logbook", Body: v})
+}
+
+func signed(say words.Printer, x float64, of learn.Quantity) string {
+	if of == learn.Whistle {
+		return say.Number(x, 1)
+	}
+	if x >= 0 {
+		return "+" + say.Number(x, 1)
+	}
+	return "−" + say.Number(-x, 1)
+}
+
+// title says what was learnt.
+func title(names *pantry.Pantry, of learn.Quantity, name string) string {
+	switch of {
+	case learn.Power:
+		if name == "" {
+			return "Power into the pot"
+		}
+		return "Power of the " + name
+	case learn.CookTime:
+		if m, ok := names.Material(name); ok {
+			return "Cooking time of " + words.Lower(m.ShortName())
+		}
+		return "Cooking time of " + name
+	case learn.Thickness:
+		return "Thickness"
+	case learn.Whistle:
+		return "From one whistle to the next"
+	case learn.Sweet:
+		return "Sweetness that is liked"
+	}
+	return string(of)
+}
+
+// factor is a row of something that multiplies. Its bar goes from half to double.
+func factor(say words.Printer, f learn.Figure) row {
+	r := f.Range(true)
+	at := func(x float64) float64 { return 50 + 50*min(max(math.Log2(x), -1), 1) }
+	return row{Value: say.Percent(100*f.Value, 0), Range: say.Sprintf("%.0f to %.0f %%", 100*r.Low, 100*r.High), Batches: batches(f.Batches),
+		Low: at(r.Low), Middle: at(r.Value), High: at(r.High), HasBar: true}
+}
+
+func batches(n int) string {
+	if n == 1 {
+		return "1 batch"
+	}
+	return fmt.Sprintf("%d batches", n)
+}
+
+var kinds = []learn.Quantity{learn.Power, learn.CookTime, learn.Thickness, learn.Whistle, learn.Sweet}
+
+var errKind = errors.New("choose one of what was learnt")
+
+// read reads which thing a form means.
+func (s *Screen) read(c *gin.Context) (of learn.Quantity, name string, ok bool) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return "", "", false
+	}
+	of, name = learn.Quantity(f.Text("of")), f.Typed.Get("name")
+	const longest = 120
+	if !slices.Contains(kinds, of) || len(name) > longest {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to forget.", words.Capital(errKind.Error())+".")
+		return "", "", false
+	}
+	return of, name, true
+}
+
+// Forget lets what was learnt of a thing so far count no more.
+func (s *Screen) Forget(c *gin.Context) {
+	if of, name, ok := s.read(c); ok {
+		s.done(c, s.app.Forget(c.Request.Context(), of, name))
+	}
+}
+
+// Remember undoes it.
+func (s *Screen) Remember(c *gin.Context) {
+	if of, name, ok := s.read(c); ok {
+		s.done(c, s.app.Remember(c.Request.Context(), of, name))
+	}
+}
+
+func (s *Screen) done(c *gin.Context, err error) {
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/logbook/learnt")
+}

@@ -1,0 +1,364 @@
+// Package logbook is what was cooked, beside what was planned.
+package logbook
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+	"time"
+	"unicode"
+	"unicode/utf8"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/design"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the Logbook.
+type Screen struct {
+	app    *frame.App
+	list   *frame.Template
+	batch  *frame.Template
+	beside *frame.Template
+	trend  *frame.Template
+
+	resizing sync.Mutex // photos are made small one at a time
+
+	mutex sync.Mutex
+	known map[string]facts
+}
+
+// facts are what a list tells of a batch beyond its line: they come of its events,
+// and stay as long as no event comes.
+type facts struct {
+	last  int64
+	bowls int
+	took  measure.Minute
+	yield measure.Gram
+}
+
+// mostKnown bounds the facts that are kept at hand.
+const mostKnown = 5000
+
+// factsOf returns the facts of a batch.
+func (s *Screen) factsOf(ctx context.Context, l store.BookLine) (facts, error) {
+	s.mutex.Lock()
+	known, there := s.known[l.ID]
+	s.mutex.Unlock()
+	if there && known.last == l.Last {
+		return known, nil
+	}
+	k, err := s.app.Store.Cook(ctx, l.ID)
+	if err != nil {
+		return known, err
+	}
+	state := k.State()
+	known = facts{l.Last, k.Plan.Serves, cookMinutes(&state), state.Yield}
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	if len(s.known) >= mostKnown {
+		clear(s.known)
+	}
+	s.known[l.ID] = known
+	return known, nil
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen {
+	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html"),
+		beside: app.Template(files, "beside.html"), trend: app.Template(files, "trends.html"), known: map[string]facts{}}
+}
+
+type listView struct {
+	Batches        []entry
+	Words, Verdict string
+	Verdicts       []string
+	Older, Newer   string // addresses, "" for none
+	Tag            string
+	Tags           []store.Tag
+	Filtered       bool
+}
+
+type entry struct {
+	ID, Name, Day, Bowls, Took, Yield, Verdict string
+
+	Week       string // of the first of each week: when it began
+	Unreadable string // where to read what can be done; then only name and day are known
+}
+
+// mostListed is how many batches a page has, mostPages how many pages there are.
+const (
+	mostListed = 50
+	mostPages  = 1000
+	longWords  = 80
+)
+
+// Show lists the batches.
+func (s *Screen) Show(c *gin.Context) {
+	say := frame.Words(c)
+	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Tag: c.Query("tag"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
+	if utf8.RuneCountInString(v.Words) > longWords || utf8.RuneCountInString(v.Tag) > longTag || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
+		return
+	}
+	pageNumber := 0
+	if text := c.Query("page"); text != "" {
+		var err error
+		if pageNumber, err = strconv.Atoi(text); err != nil || pageNumber < 0 || pageNumber > mostPages {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such page of the book.", "Pages are numbered from 0.")
+			return
+		}
+	}
+	v.Filtered = v.Words != "" || v.Verdict != "" || v.Tag != ""
+	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag}, mostListed+1, pageNumber*mostListed)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if v.Tags, err = s.app.Store.Tags(c.Request.Context()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	address := func(page int) string {
+		return "/logbook?" + url.Values{"search": {v.Words}, "verdict": {v.Verdict}, "tag": {v.Tag}, "page": {strconv.Itoa(page)}}.Encode()
+	}
+	if len(book) > mostListed {
+		book, v.Older = book[:mostListed], address(pageNumber+1)
+	}
+	if pageNumber > 0 {
+		v.Newer = address(pageNumber - 1)
+	}
+	week := ""
+	for _, k := range book {
+		known, err := s.factsOf(c.Request.Context(), k)
+		bad, unreadable := errors.AsType[*store.Unreadable](err)
+		if err != nil && !unreadable {
+			s.app.Fail(c, err)
+			return
+		}
+		e := entry{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 Jan 2006")}
+		if unreadable {
+			e.Unreadable = frame.UnreadablePath(bad)
+		} else {
+			e.Bowls, e.Took, e.Yield = strconv.Itoa(known.bowls), say.Minutes(known.took), "not weighed"
+		}
+		if known.yield > 0 {
+			e.Yield = say.Exact(known.yield)
+		}
+		if k.Verdict != nil {
+			e.Verdict = verdictWords(*k.Verdict)
+		}
+		if began := say.Time(weekOf(k.BegunAt.In(s.app.Zone), frame.PreferencesOf(c).Week), words.Day); began != week {
+			week, e.Week = began, began
+		}
+		v.Batches = append(v.Batches, e)
+	}
+	frame := frame.Frame{Title: "Logbook", Section: "logbook", Body: v}
+	if id := c.Query("removed"); id != "" {
+		frame.Notice, frame.UndoPath = "The batch was taken out of the book.", "/logbook/"+id+"/restore"
+	}
+	s.list.Show(c, http.StatusOK, frame)
+}
+
+// Restore puts a batch back that was taken out.
+func (s *Screen) Restore(c *gin.Context) {
+	if err := s.app.Store.RestoreBatch(c.Request.Context(), c.Param("id")); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/logbook")
+}
+
+// weekOf returns the day on which the week of a moment began.
+func weekOf(at time.Time, first string) time.Time {
+	begins := time.Monday
+	if first == "sunday" {
+		begins = time.Sunday
+	}
+	const days = 7
+	return at.AddDate(0, 0, -(int(at.Weekday()-begins)+days)%days)
+}
+
+func verdictWords(v store.Verdict) string {
+	var said []string
+	if v.Thickness > 0 {
+		said = append(said, pot.ThicknessWord(float64(v.Thickness)))
+	}
+	if v.Sweetness != "" {
+		said = append(said, v.Sweetness)
+	}
+	return strings.Join(said, ", ")
+}
+
+// Batch shows one.
+func (s *Screen) Batch(c *gin.Context) {
+	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, http.StatusOK, k, nil, nil)
+}
+
+func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, faults map[string]string) {
+	say := frame.Words(c)
+	if state := k.State(); state.Finished.IsZero() {
+		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
+		return
+	}
+	v := newView(say, k, s.app.Zone)
+	v.Faults = faults
+	var err error
+	if v.PhotoWidth, v.PhotoHeight, err = s.app.Store.PhotoSize(c.Request.Context(), k.ID); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if typed != nil {
+		v.Form = *typed
+	}
+	frame := frame.Frame{Title: k.Plan.Name, Section: "logbook", Module: "js/batch.js", Body: v}
+	if c.Query("saved") != "" {
+		frame.Notice = "Written down."
+	}
+	s.batch.Show(c, status, frame)
+}
+
+// form is the verdict as it was typed.
+type form struct {
+	Eaten     string `form:"eaten"`
+	Thickness string `form:"thickness"`
+	Sweetness string `form:"sweetness"`
+	Note      string `form:"note"`
+
+	NextThickness string `form:"next_thickness"`
+	NextNote      string `form:"next_note"`
+	Tags          string `form:"tags"`
+}
+
+// Faults of the form.
+var (
+	errChoice = errors.New("choose from the list")
+	errNote   = errors.New("shorten the note to 4000 characters")
+	errTags   = errors.New("give up to 8 tags, separated by commas, each of at most 30 characters")
+)
+
+const (
+	longestNote = 4000
+	longTag     = 30
+	mostTags    = 8
+)
+
+// MaxUpload is how large a photo may be that is sent.
+const MaxUpload = 20 << 20
+
+// Again puts the plan of a batch on the shelf once more, sweeter or less sweet as
+// was noted, with the note.
+func (s *Screen) Again(c *gin.Context) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	p := k.Plan.Clone()
+	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
+	if taste := k.Verdict.Learn().Taste; taste != nil {
+		design.Sweeter(p, -*taste*learn.TasteStep)
+	}
+	if k.Verdict != nil && k.Verdict.Note != "" {
+		note := fmt.Sprintf("%s: %s", say.Time(k.BegunAt.In(s.app.Zone), "2 January 2006"), k.Verdict.Note)
+		const longest = 3900 // of what a plan may have
+		if joined := strings.TrimSpace(p.Notes + "\n" + note); len(joined) <= longest {
+			p.Notes = joined
+		}
+	}
+	id := app.NewID()
+	if err := s.app.Store.CreatePudding(ctx, id, p, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+}
+
+// Judge stores how a batch ate.
+func (s *Screen) Judge(c *gin.Context) {
+	ctx := c.Request.Context()
+	var f form
+	if !s.app.Bind(c, &f) {
+		return
+	}
+	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	verdict, tags, err := parse(f)
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, k, &f, frame.FieldFaults(err))
+		return
+	}
+	if err := s.app.Judge(ctx, k, verdict, tags); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/logbook/%s?saved=1", k.ID))
+}
+
+func parse(f form) (v store.Verdict, tags []string, err error) {
+	var faults measure.Faults
+	v = store.Verdict{Eaten: f.Eaten, Sweetness: f.Sweetness, Note: strings.TrimSpace(f.Note), NextNote: strings.TrimSpace(f.NextNote)}
+	if !slices.Contains([]string{"", string(plan.Hot), string(plan.Warm), string(plan.Room), string(plan.Chilled)}, f.Eaten) {
+		faults = append(faults, &measure.FieldError{Field: "eaten", Err: errChoice})
+	}
+	grade := func(field, text string) int {
+		if text == "" {
+			return 0
+		}
+		grade, err := strconv.Atoi(text)
+		if err != nil || grade < 0 || grade > len(pot.ThicknessWords()) {
+			faults = append(faults, &measure.FieldError{Field: field, Err: errChoice})
+		}
+		return grade
+	}
+	v.Thickness, v.NextThickness = grade("thickness", f.Thickness), grade("next_thickness", f.NextThickness)
+	for _, name := range strings.Split(f.Tags, ",") {
+		if name = strings.Join(strings.Fields(strings.ToLower(name)), " "); name != "" && !slices.Contains(tags, name) {
+			tags = append(tags, name)
+		}
+	}
+	tooLong := func(name string) bool {
+		return utf8.RuneCountInString(name) > longTag || strings.ContainsFunc(name, unicode.IsControl)
+	}
+	if len(tags) > mostTags || slices.ContainsFunc(tags, tooLong) {
+		faults = append(faults, &measure.FieldError{Field: "tags", Err: errTags})
+	}
+	if utf8.RuneCountInString(v.NextNote) > longestNote {
+		faults = append(faults, &measure.FieldError{Field: "next_note", Err: errNote})
+	}
+	if f.Sweetness != "" && !slices.Contains(store.SweetnessVerdicts(), f.Sweetness) {
+		faults = append(faults, &measure.FieldError{Field: "sweetness", Err: errChoice})
+	}
+	if utf8.RuneCountInString(v.Note) > longestNote {
+		faults = append(faults, &measure.FieldError{Field: "note", Err: errNote})
+	}
+	return v, tags, faults.Err()
+}

@@ -1,0 +1,151 @@
+package frame
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"github.com/gin-gonic/gin"
+	"github.com/gin-gonic/gin/binding"
+
+	"kirdu/core/measure"
+)
+
+// Bind reads a posted form into a struct of strings. When it cannot be read the
+// answer is given and Bind returns false.
+func (a *App) Bind(c *gin.Context, form any) bool {
+	if err := c.ShouldBindWith(form, binding.FormPost); err != nil {
+		a.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return false
+	}
+	return true
+}
+
+// Number reads a plain decimal number as it is typed: spaces may part the
+// thousands, a sign may stand before it, and a comma for the point; with three
+// digits behind it a comma could part thousands, and is not taken. It takes no
+// exponents, hexadecimals or infinities, which strconv would.
+func Number(text string) (float64, bool) {
+	text = strings.Map(func(r rune) rune {
+		if unicode.IsSpace(r) {
+			return -1
+		}
+		return r
+	}, text)
+	if whole, part, comma := strings.Cut(text, ","); comma && len(part) != 3 && !strings.ContainsAny(part, ",.") && !strings.Contains(whole, ".") {
+		text = whole + "." + part
+	}
+	if strings.Trim(strings.TrimPrefix(text, "-"), "0123456789.") != "" {
+		return 0, false
+	}
+	x, err := strconv.ParseFloat(text, 64)
+	return x, err == nil
+}
+
+// Form reads a posted form into fields. When it cannot be read the answer is
+// given and Form returns false.
+func (a *App) Form(c *gin.Context, standard map[string]string) (*Fields, bool) {
+	if err := c.Request.ParseForm(); err != nil {
+		a.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return nil, false
+	}
+	return NewFields(c.Request.PostForm, standard), true
+}
+
+// Fields reads the values of a form, each within its bounds, and collects what
+// is wrong with them.
+type Fields struct {
+	Typed  url.Values
+	faults measure.Faults
+}
+
+// NewFields reads typed values; those that are missing are taken from the
+// standard ones.
+func NewFields(typed url.Values, standard map[string]string) *Fields {
+	all := url.Values{}
+	for name, value := range standard {
+		all.Set(name, value)
+	}
+	for name, values := range typed {
+		all[name] = values
+	}
+	return &Fields{Typed: all}
+}
+
+// Text returns a value without the spaces around it.
+func (f *Fields) Text(name string) string { return strings.TrimSpace(f.Typed.Get(name)) }
+
+// Number returns a number from low to high; otherwise it notes a fault that
+// names both and an example.
+func (f *Fields) Number(name string, low, high float64, example string) float64 {
+	x, ok := Number(f.Text(name))
+	if !ok || !(x >= low && x <= high) {
+		f.Fault(name, fmt.Errorf("give a number from %v to %v, such as %s", low, high, example))
+		return 0
+	}
+	return x
+}
+
+// Within is Number for what another package bounds.
+func (f *Fields) Within(name string, b measure.Bound, example string) float64 {
+	x, ok := Number(f.Text(name))
+	if !ok || !b.Holds(x) {
+		f.Fault(name, fmt.Errorf("%w, such as %s", b.Error(), example))
+		return 0
+	}
+	return x
+}
+
+// Optional is Number for a field that may be left empty; given is false then.
+func (f *Fields) Optional(name string, low, high float64, example string) (x float64, given bool) {
+	if f.Text(name) == "" {
+		return 0, false
+	}
+	return f.Number(name, low, high, example), true
+}
+
+// Name returns a text of so many characters at most, and at least one.
+func (f *Fields) Name(name string, most int) string {
+	text := f.Text(name)
+	if n := utf8.RuneCountInString(text); n < 1 || n > most {
+		f.Fault(name, fmt.Errorf("give a name of 1 to %d characters", most))
+	}
+	return text
+}
+
+// Fault notes what is wrong with a field.
+func (f *Fields) Fault(name string, err error) {
+	shown := ""
+	if value := f.Text(name); value != "" {
+		shown = strconv.Quote(shorten(value))
+	}
+	f.faults = append(f.faults, &measure.FieldError{Field: name, Value: shown, Err: err})
+}
+
+// shorten keeps what a message repeats of a long value.
+func shorten(text string) string {
+	const most = 40
+	if runes := []rune(text); len(runes) > most {
+		return string(runes[:most]) + "…"
+	}
+	return text
+}
+
+// Err returns the faults, nil if there are none.
+func (f *Fields) Err() error { return f.faults.Err() }
+
+// Faults returns the faults by field.
+func (f *Fields) Faults() map[string]string { return FieldFaults(f.Err()) }
+
+// Values returns the first value of each field, for a form that is shown again.
+func (f *Fields) Values() map[string]string {
+	values := map[string]string{}
+	for name := range f.Typed {
+		values[name] = f.Typed.Get(name)
+	}
+	return values
+}

@@ -1,0 +1,45 @@
+package frame
+
+import (
+	"html/template"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/measure"
+	"kirdu/words"
+)
+
+const preferencesKey = "preferences"
+
+// Prefer reads how the household has things written, once for each request.
+func (a *App) Prefer(c *gin.Context) {
+	preferences, err := a.Preferences(c.Request.Context())
+	if err != nil {
+		a.Fail(c, err)
+		return
+	}
+	c.Set(preferencesKey, preferences)
+}
+
+// PreferencesOf returns what Prefer has read.
+func PreferencesOf(c *gin.Context) app.Preferences {
+	preferences, _ := c.MustGet(preferencesKey).(app.Preferences)
+	return preferences
+}
+
+// Words returns the printer of a request.
+func Words(c *gin.Context) words.Printer { return words.Printer{Style: PreferencesOf(c).Style} }
+
+// functions are those of the templates. They only format.
+func functions(say words.Printer, a *App) template.FuncMap {
+	return template.FuncMap{
+		"clock":      func(t time.Time) string { return t.In(a.Zone).Format("15:04") },
+		"day":        func(t time.Time) string { return say.Time(t.In(a.Zone), words.Day) },
+		"millis":     func(t time.Time) int64 { return t.UnixMilli() },
+		"celsius":    func(t float64) string { return say.Celsius(measure.Celsius(t)) },
+		"difference": func(d float64) string { return say.Difference(measure.Kelvin(d)) },
+		"number":     say.Number,
+	}
+}

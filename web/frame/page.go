@@ -1,0 +1,195 @@
+// Package frame is what all screens share: the frame around them, how they are
+// rendered and what is shown when something went wrong.
+package frame
+
+import (
+	"bytes"
+	"embed"
+	"errors"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"net/http"
+	"sync"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/measure"
+	"kirdu/store"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+//go:embed templates/*.html
+var shared embed.FS
+
+// An App is what the screens work with.
+type App struct {
+	*app.Kitchen
+	Version string          // of the static files, part of their address
+	Ending  <-chan struct{} // closed when the program ends; nil: never
+}
+
+// A Template is the page of one screen, complete with frame and partials.
+type Template struct {
+	app  *App
+	base *template.Template // never executed, so that it can be cloned
+
+	mutex sync.Mutex
+	sets  map[words.Style]*template.Template
+}
+
+// Template composes the page of a screen from its own files. A fault in one is
+// a mistake of ours and panics at start-up.
+func (a *App) Template(files fs.FS, patterns ...string) *Template {
+	base := template.Must(template.New("frame.html").Funcs(functions(words.Printer{}, a)).ParseFS(shared, "templates/*.html"))
+	template.Must(base.ParseFS(picture.Templates(), "*.html"))
+	template.Must(base.ParseFS(files, patterns...))
+	return &Template{app: a, base: base, sets: map[words.Style]*template.Template{}}
+}
+
+// in returns the page with functions that write in a style. There are a dozen.
+func (t *Template) in(style words.Style) (*template.Template, error) {
+	t.mutex.Lock()
+	defer t.mutex.Unlock()
+	if set, made := t.sets[style]; made {
+		return set, nil
+	}
+	set, err := t.base.Clone()
+	if err != nil {
+		return nil, err
+	}
+	t.sets[style] = set.Funcs(functions(words.Printer{Style: style}, t.app))
+	return t.sets[style], nil
+}
+
+// A Frame is the view model of every page; Body is that of the screen.
+type Frame struct {
+	Title    string
+	Section  string // which entry of the navigation is lit
+	Module   string // path of the screen's own module under /static, "" for none
+	Demo     bool
+	Login    bool
+	Bare     bool // without navigation
+	Refresh  int  // seconds after which a page without JavaScript loads again, 0 never
+	Version  string
+	OnStove  []store.Cooking
+	Body     any
+	Notice   string // a word about what was just done
+	UndoPath string // where it can be undone, "" if it cannot
+	Theme    string // auto, light, dark
+}
+
+// Show renders a page into a buffer first, so that a fault in it cannot leave
+// half a page with status 200.
+func (t *Template) Show(c *gin.Context, status int, f Frame) {
+	f.Demo, f.Login, f.Version = t.app.Demo, t.app.Login, t.app.Version
+	if !f.Bare {
+		var err error
+		if f.OnStove, err = t.app.Store.Cooking(c.Request.Context()); err != nil {
+			t.app.Fail(c, err)
+			return
+		}
+	}
+	preferences := PreferencesOf(c)
+	f.Theme = preferences.Theme
+	set, err := t.in(preferences.Style)
+	if err != nil {
+		t.app.Fail(c, err)
+		return
+	}
+	var buffer bytes.Buffer
+	if err := set.ExecuteTemplate(&buffer, "frame.html", f); err != nil {
+		t.app.Fail(c, err)
+		return
+	}
+	c.Data(status, "text/html; charset=utf-8", buffer.Bytes())
+}
+
+// Trouble is the view model of the page that says what went wrong.
+type Trouble struct {
+	Heading string
+	Words   []string
+	Request string // to be found in the log, "" if there is nothing to find
+}
+
+var troubleTemplate = template.Must(template.New("trouble.html").ParseFS(shared, "templates/trouble.html"))
+
+// Stop answers with a page that says what happened and what to try.
+func (a *App) Stop(c *gin.Context, status int, heading string, said ...string) {
+	a.stop(c, status, Trouble{Heading: heading, Words: said})
+}
+
+func (a *App) stop(c *gin.Context, status int, trouble Trouble) {
+	var buffer bytes.Buffer
+	err := troubleTemplate.ExecuteTemplate(&buffer, "trouble-page", struct {
+		Version string
+		Trouble
+	}{a.Version, trouble})
+	if err != nil {
+		a.Log.Error("render the page of a fault", "error", err)
+		c.String(status, trouble.Heading)
+		return
+	}
+	c.Data(status, "text/html; charset=utf-8", buffer.Bytes())
+	c.Abort()
+}
+
+// Fail answers for an error that the cook cannot help: 404 for what is not
+// there, 409 for what changed meanwhile, else 500 with a number that stands in
+// the log too.
+func (a *App) Fail(c *gin.Context, err error) {
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		a.Stop(c, http.StatusNotFound, "That is not here.", "It may have been removed, or the address is wrong.")
+		return
+	case errors.Is(err, store.ErrStale):
+		a.Stop(c, http.StatusConflict, "It was changed in another window meanwhile.",
+			"Nothing was overwritten. Go back, load the page again and make the change there.")
+		return
+	}
+	if bad, ok := errors.AsType[*store.Unreadable](err); ok {
+		a.Log.Warn("stored and not readable", "kind", bad.Kind, "id", bad.ID, "error", bad.Err)
+		c.Redirect(http.StatusSeeOther, UnreadablePath(bad))
+		c.Abort()
+		return
+	}
+	said := "Nothing of what is stored was changed."
+	if store.WitnessOf(c.Request.Context()).Stored() {
+		said = "What you sent is stored; what should have come after it is not."
+	}
+	id := app.NewID()
+	a.Log.Error("request failed", "request", id, "path", c.Request.URL.Path, "error", err)
+	a.stop(c, http.StatusInternalServerError, Trouble{
+		Heading: "Something went wrong in the program.",
+		Words:   []string{said, "Try it once more; if it happens again, the number below helps to find the cause in the log."},
+		Request: id,
+	})
+}
+
+// UnreadablePath leads to what can be done about a thing that cannot be read.
+func UnreadablePath(bad *store.Unreadable) string {
+	return "/unreadable/" + string(bad.Kind) + "/" + bad.ID
+}
+
+// FieldFaults returns the messages of an error by field, for a form that is
+// shown again as it was typed.
+func FieldFaults(err error) map[string]string {
+	faults, ok := errors.AsType[measure.Faults](err)
+	if !ok {
+		return nil
+	}
+	byField := map[string]string{}
+	for _, fault := range faults {
+		message := fault.Err.Error()
+		if fault.Value != "" {
+			message = fmt.Sprintf("%s: %s", fault.Value, message)
+		}
+		if before, twice := byField[fault.Field]; twice {
+			message = before + " " + message
+		}
+		byField[fault.Field] = message
+	}
+	return byField
+}

@@ -1,0 +1,88 @@
+package guard
+
+import (
+	"log/slog"
+	"net"
+	"net/http"
+	"strings"
+
+	"kirdu/store"
+)
+
+// A Limit is how long the body of a request may be at some addresses.
+type Limit struct {
+	Prefix, Suffix string // of the path
+	Most           int64  // bytes
+}
+
+// Around puts what keeps the application safe around it: known names only, headers,
+// bodies of a bounded length, nothing sent by other sites.
+func Around(hosts []string, log *slog.Logger, usual int64, others []Limit, handler http.Handler) http.Handler {
+	return knownHost(hosts, headers(limited(usual, others, crossOrigin(log).Handler(handler))))
+}
+
+// Witnessed lets the answer to a failure say whether something was stored.
+func Witnessed(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		next.ServeHTTP(w, r.WithContext(store.WithWitness(r.Context())))
+	})
+}
+
+// limited keeps bodies small, but for the addresses that take files.
+func limited(usual int64, others []Limit, handler http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		most := usual
+		for _, l := range others {
+			if strings.HasPrefix(r.URL.Path, l.Prefix) && strings.HasSuffix(r.URL.Path, l.Suffix) {
+				most = l.Most
+			}
+		}
+		http.MaxBytesHandler(handler, most).ServeHTTP(w, r)
+	})
+}
+
+// headers sets what every answer carries.
+func headers(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		h.Set("X-Frame-Options", "DENY")
+		if !strings.HasPrefix(r.URL.Path, "/static/") {
+			h.Set("Cache-Control", "no-store")
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+func crossOrigin(log *slog.Logger) *http.CrossOriginProtection {
+	protection := http.NewCrossOriginProtection()
+	protection.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		log.Warn("cross-origin request refused", "path", r.URL.Path, "origin", r.Header.Get("Origin"))
+		http.Error(w, "This came from another site and was refused. Open Kirdu itself and try there.", http.StatusForbidden)
+	}))
+	return protection
+}
+
+// knownHost refuses names that the application does not go by: a page of
+// another site whose name leads here must not reach it.
+func knownHost(hosts []string, next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		host := r.Host
+		if name, _, err := net.SplitHostPort(host); err == nil {
+			host = name
+		}
+		host = strings.Trim(host, "[]")
+		ip := net.ParseIP(host)
+		known := host == "localhost" || (ip != nil && (ip.IsLoopback() || hosts != nil))
+		for _, name := range hosts {
+			known = known || strings.EqualFold(host, name)
+		}
+		if !known {
+			http.Error(w, "Kirdu does not go by this name. Use the address that it printed when it started.", http.StatusMisdirectedRequest)
+			return
+		}
+		next.ServeHTTP(w, r)
+	})
+}

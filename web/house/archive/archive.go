@@ -1,0 +1,282 @@
+// Package archive is everything out and in again: the archive, and the book as
+// tables.
+package archive
+
+import (
+	"bytes"
+	"embed"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"strconv"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the archive.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+	bad  *frame.Template
+
+	unpacking sync.Mutex
+
+	mutex   sync.Mutex
+	waiting map[string]upload // looked at, and not taken over yet
+}
+
+// An upload waits in a file of the temporary folder.
+type upload struct {
+	path string
+	at   time.Time
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen {
+	return &Screen{app: app, page: app.Template(files, "archive.html"),
+		bad: app.Template(files, "unreadable.html"), waiting: map[string]upload{}}
+}
+
+// MaxUpload is how large an archive may be that is sent by a browser; larger ones
+// are taken over by the command line.
+const MaxUpload = 64 << 20
+
+type view struct {
+	Fault  string
+	Token  string // of what was looked at
+	Name   string
+	Report []line
+	New    int
+	Other  int
+	Done   bool
+}
+
+type line struct {
+	What             string
+	New, Same, Other int
+	Clashes          []string
+}
+
+// Faults of the form.
+var (
+	errNoFile  = errors.New("choose an archive, a file that ends in .kirdu.zip")
+	errTooBig  = fmt.Errorf("a browser may send %d MB at most; take larger archives over with “kirdu import”", MaxUpload>>20)
+	errExpired = errors.New("it was looked at too long ago; choose the file again")
+)
+
+// Show offers what can be done.
+func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, view{}) }
+
+func (s *Screen) show(c *gin.Context, status int, v view) {
+	s.page.Show(c, status, frame.Frame{Title: "Archive", Section: "kitchen", Body: v})
+}
+
+// Export sends everything.
+func (s *Screen) Export(c *gin.Context) {
+	var buffer bytes.Buffer
+	if err := s.app.Export(c.Request.Context(), &buffer); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	attach(c, "application/zip", "kirdu-"+s.app.Now().In(s.app.Zone).Format("2006-01-02")+".kirdu.zip", buffer.Bytes())
+}
+
+func attach(c *gin.Context, kind, name string, data []byte) {
+	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
+	c.Header("Cache-Control", "no-store")
+	c.Data(http.StatusOK, kind, data)
+}
+
+// Look says what an archive would do, and changes nothing.
+func (s *Screen) Look(c *gin.Context) {
+	refuse := func(err error) { s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error()}) }
+	const patience = 3 * time.Minute
+	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(patience)); err != nil {
+		s.app.Log.Warn("upload without a deadline", "error", err)
+	}
+	header, err := c.FormFile("archive")
+	if err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			s.show(c, http.StatusRequestEntityTooLarge, view{Fault: errTooBig.Error()})
+			return
+		}
+		refuse(errNoFile)
+		return
+	}
+	in, err := header.Open()
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	defer in.Close()
+	file, err := os.CreateTemp("", "kirdu-import-*.zip")
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	_, err = io.Copy(file, in)
+	if err := errors.Join(err, file.Close()); err != nil {
+		os.Remove(file.Name())
+		s.app.Fail(c, err)
+		return
+	}
+	report, err := s.absorb(c, file.Name(), store.KeepOurs, true)
+	if err != nil {
+		os.Remove(file.Name())
+		refuse(fmt.Errorf("%s: %w. Nothing was changed", header.Filename, err))
+		return
+	}
+	v := view{Token: s.keep(file.Name()), Name: header.Filename}
+	v.tell(frame.Words(c), report)
+	s.show(c, http.StatusOK, v)
+}
+
+func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bool) ([]store.Absorbed, error) {
+	file, err := os.Open(path)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	info, err := file.Stat()
+	if err != nil {
+		return nil, err
+	}
+	return s.app.Import(c.Request.Context(), file, info.Size(), choice, dry)
+}
+
+// keep holds an upload until it is taken over, and lets go of what waited long.
+func (s *Screen) keep(path string) (token string) {
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	const longest, most = 30 * time.Minute, 4
+	for old, one := range s.waiting {
+		if time.Since(one.at) > longest || len(s.waiting) >= most {
+			os.Remove(one.path)
+			delete(s.waiting, old)
+		}
+	}
+	token = app.NewID()
+	s.waiting[token] = upload{path, time.Now()}
+	return token
+}
+
+func (s *Screen) fetch(token string) (string, bool) {
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	one, ok := s.waiting[token]
+	delete(s.waiting, token)
+	return one.path, ok
+}
+
+// Take takes over what was looked at.
+func (s *Screen) Take(c *gin.Context) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	path, ok := s.fetch(f.Text("token"))
+	if !ok {
+		s.show(c, http.StatusUnprocessableEntity, view{Fault: errExpired.Error()})
+		return
+	}
+	defer os.Remove(path)
+	choice := store.KeepOurs
+	if store.Choice(f.Text("choice")) == store.TakeTheirs {
+		choice = store.TakeTheirs
+	}
+	report, err := s.absorb(c, path, choice, false)
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error() + ". Nothing was changed"})
+		return
+	}
+	v := view{Done: true, Name: "It is taken over"}
+	v.tell(frame.Words(c), report)
+	s.show(c, http.StatusOK, v)
+}
+
+func (v *view) tell(say words.Printer, report []store.Absorbed) {
+	for _, one := range report {
+		if one.New+one.Same+one.Other > 0 {
+			v.Report = append(v.Report, line{say.Kept(one.Name), one.New, one.Same, one.Other, one.Clashes})
+			v.New, v.Other = v.New+one.New, v.Other+one.Other
+		}
+	}
+}
+
+// Batches sends the book as a table.
+func (s *Screen) Batches(c *gin.Context) {
+	list, err := s.app.Store.AllBatches(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	rows := [][]string{{"batch", "pudding", "begun_utc", "minutes", "yield_g", "eaten", "thickness", "sweetness", "note", "thickness_next_day", "note_next_day", "tags"}}
+	for _, k := range list {
+		state := k.State()
+		v := store.Verdict{}
+		if k.Verdict != nil {
+			v = *k.Verdict
+		}
+		mass := ""
+		if state.Yield > 0 {
+			mass = strconv.FormatFloat(float64(state.Yield), 'f', -1, 64)
+		}
+		rows = append(rows, []string{k.ID, plain(k.Plan.Name), k.BegunAt.UTC().Format(time.RFC3339), strconv.FormatFloat(state.Finished.Sub(k.BegunAt).Minutes(), 'f', 1, 64),
+			mass, v.Eaten, grade(v.Thickness), v.Sweetness, plain(v.Note), grade(v.NextThickness), plain(v.NextNote), plain(strings.Join(k.Tags, " "))})
+	}
+	s.table(c, "kirdu-batches.csv", rows)
+}
+
+// Readings sends what gadgets sent, of all batches.
+func (s *Screen) Readings(c *gin.Context) {
+	list, err := s.app.Store.AllReadings(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	rows := [][]string{{"batch", "kind", "at_utc", "value", "not_believed"}}
+	for _, r := range list {
+		rows = append(rows, []string{r.CookID, r.Kind, r.At.UTC().Format(time.RFC3339Nano), strconv.FormatFloat(r.Value, 'g', -1, 64), r.Mark})
+	}
+	s.table(c, "kirdu-readings.csv", rows)
+}
+
+func grade(x int) string {
+	if x == 0 {
+		return ""
+	}
+	return strconv.Itoa(x)
+}
+
+// plain keeps a text from being taken for a formula by a spreadsheet.
+func plain(text string) string {
+	if strings.IndexAny(text, "=+-@\t\r") == 0 {
+		return "'" + text
+	}
+	return text
+}
+
+func (s *Screen) table(c *gin.Context, name string, rows [][]string) {
+	var buffer bytes.Buffer
+	lines := csv.NewWriter(&buffer)
+	if err := lines.WriteAll(rows); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	attach(c, "text/csv; charset=utf-8", name, buffer.Bytes())
+}

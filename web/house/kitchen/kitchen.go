@@ -1,0 +1,392 @@
+// Package kitchen is the pots and burners that there are.
+package kitchen
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/timetable"
+	"kirdu/core/vessel"
+	"kirdu/core/watch"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the Kitchen.
+type Screen struct {
+	app                         *frame.App
+	page, measures, test, weigh *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen {
+	return &Screen{app: app, page: app.Template(files, "kitchen.html"), measures: app.Template(files, "measures.html"),
+		test: app.Template(files, "test.html"), weigh: app.Template(files, "weigh.html")}
+}
+
+type view struct {
+	Pots    []potView
+	Burners []burnerView
+	Pot     potForm
+	Burner  burnerForm
+	Faults  map[string]string
+	Shapes  []shapeChoice
+	Kinds   []string
+	Fields  []sizeField
+
+	Room       map[string]string
+	RoomFaults map[string]string
+	Measures   int // that were taken
+}
+
+type potView struct {
+	ID, Name, Size, Capacity, Safe, Mass, Full string
+	Section                                    picture.Section
+}
+
+type burnerView struct {
+	ID, Name, Kind, Power string
+	Flames                []flameView
+	Tested                bool
+}
+
+type flameView struct {
+	Name, Watts string
+	Tested      bool
+}
+
+type shapeChoice struct {
+	Shape vessel.Shape
+	Label string
+}
+
+// sizeField is one length that some shapes have.
+type sizeField struct {
+	Name, Label, Value, Fault string
+	Shapes                    string // which, separated by spaces
+}
+
+// potForm is a new pot as it was typed.
+type potForm struct {
+	Name     string `form:"name"`
+	Shape    string `form:"shape"`
+	Diameter string `form:"diameter_mm"`
+	Bottom   string `form:"bottom_mm"`
+	Top      string `form:"top_mm"`
+	Length   string `form:"length_mm"`
+	Width    string `form:"width_mm"`
+	Height   string `form:"height_mm"`
+	Mass     string `form:"mass_g"`
+}
+
+// burnerForm is a new burner as it was typed.
+type burnerForm struct {
+	Name       string `form:"burner_name"`
+	Kind       string `form:"kind"`
+	Power      string `form:"power_w"`
+	Efficiency string `form:"efficiency_pct"`
+}
+
+var (
+	shapes = []shapeChoice{{vessel.Straight, "straight walls"}, {vessel.Taper, "wider at the top"}, {vessel.Bowl, "bowl, round bottom"}, {vessel.Tray, "tray"}}
+	kinds  = []string{"gas", "induction", "electric", "wood"}
+)
+
+// Show renders the kitchen.
+func (s *Screen) Show(c *gin.Context) {
+	s.show(c, http.StatusOK, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil)
+}
+
+func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string) {
+	s.render(c, status, pot, burner, faults, nil)
+}
+
+// showRoom shows the form of the room as it was typed.
+func (s *Screen) showRoom(c *gin.Context, status int, room *frame.Fields) {
+	s.render(c, status, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil, room)
+}
+
+// usualFittings stand where a kitchen says nothing of them.
+var usualFittings = store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}
+
+// roomValues are those of the room as it is set, or as it is taken to be.
+func roomValues(say words.Printer, home plan.Home) map[string]string {
+	k, units := home.Kitchen, "metric"
+	if home.US {
+		units = store.UnitsUS
+	}
+	if k == nil {
+		usual := plan.DefaultKitchen()
+		k = &usual
+	}
+	plain := func(x float64) string { return say.Number(x, -1) }
+	return map[string]string{"ambient_c": plain(float64(k.AmbientC)), "humidity_pct": plain(k.HumidityPct), "altitude_m": plain(k.AltitudeM),
+		"tap_c": plain(float64(k.TapC)), "scale_limit_g": plain(float64(k.ScaleLimitG)), "units": units}
+}
+
+func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *frame.Fields) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	pots, err := s.app.Store.Pots(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	burners, err := s.app.Store.Burners(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	tests, err := s.app.Store.WaterTests(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	home, err := s.app.Store.Home(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(say, home), Measures: len(home.Measures)}
+	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v.Room["ovens"], v.Room["fridge_l"] = strconv.Itoa(fittings.Ovens), say.Number(fittings.FridgeL, -1)
+	if room != nil {
+		v.Room, v.RoomFaults = room.Values(), room.Faults()
+	}
+	var all []vessel.Pot
+	for _, p := range pots {
+		all = append(all, p.Pot)
+	}
+	for _, p := range pots {
+		v.Pots = append(v.Pots, newPotView(say, p, all))
+	}
+	for _, b := range burners {
+		v.Burners = append(v.Burners, newBurnerView(say, b, tests))
+	}
+	for _, f := range sizes(pot) {
+		f.Fault = faults[f.Name]
+		v.Fields = append(v.Fields, f)
+	}
+	frame := frame.Frame{Title: "Kitchen", Section: "kitchen", Module: "kitchen.js", Body: v}
+	if id := c.Query("removed_pot"); id != "" {
+		frame.Notice, frame.UndoPath = "The pot was taken out of the kitchen. Puddings that use it keep its measures.", "/kitchen/pots/"+id+"/restore"
+	}
+	if id := c.Query("removed_burner"); id != "" {
+		frame.Notice, frame.UndoPath = "The burner was taken out of the kitchen. Puddings that use it keep its power.", "/kitchen/burners/"+id+"/restore"
+	}
+	s.page.Show(c, status, frame)
+}
+
+func sizes(f potForm) []sizeField {
+	return []sizeField{
+		{Name: "diameter_mm", Label: "Inner diameter, mm", Value: f.Diameter, Shapes: "straight"},
+		{Name: "bottom_mm", Label: "Inner diameter at the bottom, mm", Value: f.Bottom, Shapes: "taper"},
+		{Name: "top_mm", Label: "Inner diameter at the top, mm", Value: f.Top, Shapes: "taper bowl"},
+		{Name: "length_mm", Label: "Inner length, mm", Value: f.Length, Shapes: "tray"},
+		{Name: "width_mm", Label: "Inner width, mm", Value: f.Width, Shapes: "tray"},
+		{Name: "height_mm", Label: "Inner depth, mm", Value: f.Height, Shapes: "straight taper bowl tray"},
+	}
+}
+
+func newPotView(say words.Printer, p store.Pot, among []vessel.Pot) potView {
+	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
+	one := potView{ID: p.ID, Name: words.Capital(p.Name), Size: picture.Size(say, p.Pot), Capacity: litres(p.Capacity()),
+		Safe: litres(p.SafeFill(watch.FoamRoom.Value)), Mass: "never weighed empty", Full: fullWords(say, p.Pot), Section: picture.NewSection(say, p.Pot, nil, picture.SectionOptions{Foam: true, Among: among})}
+	if mass, weighed := p.Pot.Mass(); weighed {
+		one.Mass = "empty " + say.Exact(mass)
+	}
+	return one
+}
+
+// fullWords says what a pot weighs when it is full to where milk has room for
+// its foam: from 8 kg on two people carry it.
+func fullWords(say words.Printer, p vessel.Pot) string {
+	const heavy measure.Gram = 8000
+	mass, weighed := p.Mass()
+	full := mass + measure.Gram(p.SafeFill(watch.FoamRoom.Value))*1.03 // milk weighs 1.03 g/ml
+	said := "so filled it weighs " + say.Number(float64(full)/1000, 1) + " kg"
+	if !weighed {
+		said = "so filled it weighs about " + say.Number(float64(full)/1000, 1) + " kg"
+	}
+	if full > heavy {
+		said += ": carry it with two people"
+	}
+	return said
+}
+
+func newBurnerView(say words.Printer, b store.Burner, tests []store.WaterTest) burnerView {
+	one := burnerView{ID: b.ID, Name: words.Capital(b.Name), Kind: b.Kind,
+		Power: say.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
+	for _, flame := range vessel.Flames()[1:] {
+		power, tested := b.Burner.Power(flame, 0)
+		watts := say.Number(float64(power), 0) + " W"
+		k := slices.IndexFunc(tests, func(t store.WaterTest) bool { return t.BurnerID == b.ID && t.Flame == flame })
+		if tested && k >= 0 {
+			r := vessel.Range(tests[k].Power, tests[k].SD)
+			watts += say.Sprintf(" (%.0f to %.0f)", r.Low, r.High)
+		}
+		one.Tested = one.Tested || tested
+		one.Flames = append(one.Flames, flameView{flameWords(flame), watts, tested})
+	}
+	return one
+}
+
+func flameWords(f vessel.Flame) string { return strings.ReplaceAll(string(f), "-", " ") }
+
+// Faults of the forms.
+var (
+	errName       = errors.New("give a name of 1 to 60 characters, such as “the tall steel pot”")
+	errShape      = errors.New("choose a shape from the list")
+	errKind       = errors.New("choose a kind from the list")
+	errEfficiency = errors.New("give per cent above 0, at most 100, such as 45 for gas or 85 for induction")
+)
+
+func (f potForm) parse() (vessel.Pot, error) {
+	var faults measure.Faults
+	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
+	p := vessel.Pot{Name: strings.TrimSpace(f.Name), Shape: vessel.Shape(f.Shape)}
+	if n := utf8.RuneCountInString(p.Name); n < 1 || n > 60 {
+		fault("name", errName)
+	}
+	if !slices.Contains(vessel.Shapes(), p.Shape) {
+		fault("shape", errShape)
+		return p, faults
+	}
+	typed := map[string]string{}
+	for _, field := range sizes(f) {
+		typed[field.Name] = field.Value
+	}
+	for _, side := range vessel.Sides(p.Shape) {
+		x, ok := frame.Number(typed[side.Name])
+		if !ok || !side.Bound.Holds(x) {
+			fault(side.Name, fmt.Errorf("%w, in millimetres, such as 220", side.Bound.Error()))
+		}
+		*side.Of(&p) = measure.Millimetre(x)
+	}
+	if strings.TrimSpace(f.Mass) != "" {
+		x, ok := frame.Number(f.Mass)
+		if !ok || !vessel.PotGrams.Holds(x) {
+			fault("mass_g", fmt.Errorf("%w, in grams, or leave it empty", vessel.PotGrams.Error()))
+		}
+		mass := measure.Gram(x)
+		p.MassG = &mass
+	}
+	return p, faults.Err()
+}
+
+// AddPot stores a new pot.
+func (s *Screen) AddPot(c *gin.Context) {
+	var f potForm
+	if !s.app.Bind(c, &f) {
+		return
+	}
+	pot, err := f.parse()
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, f, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, frame.FieldFaults(err))
+		return
+	}
+	if err := s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen")
+}
+
+func (f burnerForm) parse() (vessel.Burner, error) {
+	var faults measure.Faults
+	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
+	b := vessel.Burner{Name: strings.TrimSpace(f.Name), Kind: f.Kind}
+	if n := utf8.RuneCountInString(b.Name); n < 1 || n > 60 {
+		fault("burner_name", errName)
+	}
+	if !slices.Contains(kinds, f.Kind) {
+		fault("kind", errKind)
+	}
+	const percent = 100
+	power, ok := frame.Number(f.Power)
+	if !ok || !vessel.BurnerWatt.Holds(power) {
+		fault("power_w", fmt.Errorf("%w, in watts, such as 2200", vessel.BurnerWatt.Error()))
+	}
+	efficiency, ok := frame.Number(f.Efficiency)
+	if !ok || !vessel.Share.Holds(efficiency/percent) {
+		fault("efficiency_pct", errEfficiency)
+	}
+	b.PowerW, b.Efficiency = measure.Watt(power), efficiency/percent
+	return b, faults.Err()
+}
+
+// AddBurner stores a new burner.
+func (s *Screen) AddBurner(c *gin.Context) {
+	var f burnerForm
+	if !s.app.Bind(c, &f) {
+		return
+	}
+	burner, err := f.parse()
+	if err != nil {
+		s.show(c, http.StatusUnprocessableEntity, potForm{Shape: string(vessel.Straight)}, f, frame.FieldFaults(err))
+		return
+	}
+	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: app.NewID(), Burner: burner}, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen")
+}
+
+// RemovePot takes a pot out.
+func (s *Screen) RemovePot(c *gin.Context) {
+	id := c.Param("id")
+	s.then(c, s.app.Store.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
+}
+
+// RestorePot puts it back.
+func (s *Screen) RestorePot(c *gin.Context) {
+	s.then(c, s.app.Store.RestorePot(c.Request.Context(), c.Param("id")), "")
+}
+
+// RemoveBurner takes a burner out.
+func (s *Screen) RemoveBurner(c *gin.Context) {
+	id := c.Param("id")
+	s.then(c, s.app.Store.RemoveBurner(c.Request.Context(), id, s.app.Now()), "?removed_burner="+id)
+}
+
+// RestoreBurner puts it back.
+func (s *Screen) RestoreBurner(c *gin.Context) {
+	s.then(c, s.app.Store.RestoreBurner(c.Request.Context(), c.Param("id")), "")
+}
+
+// then goes back to the kitchen after a change.
+func (s *Screen) then(c *gin.Context, err error, query string) {
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen"+query)
+}

@@ -1,0 +1,191 @@
+package kitchen
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+type measuresView struct {
+	In       map[string]string
+	Faults   map[string]string
+	Measures []measureView
+	Usual    []string // measures that were never taken, with the size that counts
+	Names    []string // of materials
+	Jars     picture.Jars
+}
+
+type measureView struct {
+	Name, Size string
+	Taken      []takenView // the latest first
+}
+
+type takenView struct{ ID, Size, How, Day string }
+
+var measureStandard = map[string]string{"name": "cup", "how": "water", "empty_g": "0", "full_g": "", "material": "", "size": ""}
+
+// usual lists the measures that most recipes use.
+var usual = []string{"cup", "glass", "bowl", "tablespoon", "teaspoon", "handful"}
+
+// Measures shows what the cups and tins of the kitchen hold.
+func (s *Screen) Measures(c *gin.Context) {
+	s.showMeasures(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), measureStandard))
+}
+
+func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	taken, err := s.app.Store.Measurings(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := measuresView{In: f.Values(), Faults: f.Faults()}
+	var jars []picture.Filled
+	for _, m := range taken {
+		size := sizeWords(say, m)
+		k := slices.IndexFunc(v.Measures, func(one measureView) bool { return one.Name == m.Name })
+		if k < 0 {
+			k = len(v.Measures)
+			v.Measures = append(v.Measures, measureView{Name: m.Name, Size: size})
+			if m.Unit == "ml" && m.Size >= 40 {
+				jars = append(jars, picture.Filled{Name: m.Name, Figure: size, Volume: m.Size, Size: m.Size})
+			}
+		}
+		v.Measures[k].Taken = append(v.Measures[k].Taken, takenView{m.ID, size, m.How, say.Time(m.TakenAt.In(s.app.Zone), "2 January 2006")})
+	}
+	var none measure.Measures
+	for _, name := range usual {
+		if slices.ContainsFunc(v.Measures, func(one measureView) bool { return one.Name == name }) {
+			continue
+		}
+		if _, size, ok := none.Volume(name); ok {
+			v.Usual = append(v.Usual, say.Sprintf("%s %.0f ml", name, float64(size)))
+		}
+	}
+	v.Jars = picture.NewJars(jars)
+	home, err := s.app.Store.Home(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	for _, m := range plan.HomePantry(home).All() {
+		v.Names = append(v.Names, m.Name)
+	}
+	frame := frame.Frame{Title: "Your measures", Section: "kitchen", Body: v}
+	if id := c.Query("removed"); id != "" {
+		frame.Notice, frame.UndoPath = "That weighing was taken back; the one before it counts again.", "/kitchen/measures/"+id+"/restore"
+	}
+	s.measures.Show(c, status, frame)
+}
+
+func sizeWords(say words.Printer, m store.Measuring) string {
+	if m.Unit == "g" {
+		return say.Number(m.Size, 1) + " g"
+	}
+	return say.Number(m.Size, 0) + " ml"
+}
+
+// Faults of a measure.
+var (
+	errHow      = errors.New("choose how you measured it")
+	errEmptier  = errors.New("is not more than the empty weight; weigh it full")
+	errMaterial = errors.New("choose a material of the pantry")
+)
+
+// AddMeasure stores what a measure was found to hold.
+func (s *Screen) AddMeasure(c *gin.Context) {
+	say := frame.Words(c)
+	f, ok := s.app.Form(c, measureStandard)
+	if !ok {
+		return
+	}
+	home, err := s.app.Store.Home(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	m := measuring(say, f, plan.HomePantry(home))
+	if f.Err() != nil {
+		s.showMeasures(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	m.ID, m.TakenAt = app.NewID(), s.app.Now()
+	if err := s.app.Store.AddMeasuring(c.Request.Context(), m); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/kitchen/measures")
+}
+
+func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Measuring {
+	const mostGrams, most = 30_000, 20_000
+	m := store.Measuring{Unit: "ml"}
+	name, err := measure.OwnName(f.Name("name", 30))
+	if err != nil || len(plan.KeyOf(name, "ml")) < len("x_ml") || name == "" {
+		if err == nil && f.Text("name") != "" {
+			err = errors.New("is a name without letters a to z; add some, such as “blue mug”")
+		}
+		if err != nil {
+			f.Fault("name", err)
+		}
+	}
+	m.Name = name
+	net := func() float64 {
+		full, empty := f.Number("full_g", 0, mostGrams, "530"), f.Number("empty_g", 0, mostGrams, "300")
+		if f.Err() == nil && full <= empty {
+			f.Fault("full_g", errEmptier)
+		}
+		return full - empty
+	}
+	switch f.Text("how") {
+	case "water":
+		m.Size = net()
+		m.How = fmt.Sprintf("weighed full of water: %s g", say.Number(m.Size, 0))
+	case "material":
+		material, ok := all.Find(f.Text("material"))
+		if !ok {
+			f.Fault("material", errMaterial)
+			return m
+		}
+		grams := net()
+		m.Size = grams / float64(material.Bulk)
+		m.How = fmt.Sprintf("weighed full of %s: %s g", words.Lower(material.ShortName()), say.Number(grams, 0))
+	case "ml":
+		m.Size = f.Number("size", 0.1, most, "250")
+		m.How = "typed in"
+	case "grams":
+		m.Unit = "g"
+		m.Size = f.Number("size", 0.01, most, "400")
+		m.How = "typed in, by weight"
+	default:
+		f.Fault("how", errHow)
+	}
+	if f.Err() == nil && !(m.Size > 0 && m.Size <= most) {
+		f.Fault("full_g", fmt.Errorf("comes to %.0f ml; a measure holds at most 20 l", m.Size))
+	}
+	return m
+}
+
+// RemoveMeasure takes a weighing back.
+func (s *Screen) RemoveMeasure(c *gin.Context) {
+	id := c.Param("id")
+	s.then(c, s.app.Store.RemoveMeasuring(c.Request.Context(), id, s.app.Now()), "/measures?removed="+id)
+}
+
+// RestoreMeasure puts it back.
+func (s *Screen) RestoreMeasure(c *gin.Context) {
+	s.then(c, s.app.Store.RestoreMeasuring(c.Request.Context(), c.Param("id")), "/measures")
+}

@@ -1,0 +1,226 @@
+// Package settings is how Kirdu writes and looks, and who may come in from the home
+// network.
+package settings
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"net"
+	"net/http"
+	"net/url"
+	"slices"
+	"sort"
+	"strings"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-gonic/gin"
+	"rsc.io/qr"
+
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/web/guard"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the settings.
+type Screen struct {
+	app      *frame.App
+	page     *frame.Template
+	sessions *scs.SessionManager
+}
+
+// New returns the screen.
+func New(app *frame.App, sessions *scs.SessionManager) *Screen {
+	return &Screen{app, app.Template(files, "*.html"), sessions}
+}
+
+type view struct {
+	Groups    []group
+	Login     bool // a passphrase is asked for
+	Addresses []string
+	Sessions  []session
+	Fault     string
+}
+
+type group struct {
+	Name, Title, About string
+	Choices            []choice
+}
+
+type choice struct {
+	Value, Label string
+	On           bool
+}
+
+// session is one device that is inside.
+type session struct {
+	ID, Device, Since, Seen string
+	Here                    bool
+}
+
+// groups are the settings in words, in their order.
+var groups = []group{
+	{Name: "units", Title: "Amounts", About: "Grams and your own measures are always shown.", Choices: []choice{{"metric", "metric", false}, {store.UnitsUS, "with pounds, ounces and °F beside", false}}},
+	{Name: "numbers", Title: "Numbers", About: "A comma may be typed in either case.", Choices: []choice{{"point", "3.5", false}, {"comma", "3,5", false}}},
+	{Name: "dates", Title: "Dates", Choices: []choice{{"words", "25 November 2026", false}, {"month", "November 25, 2026", false}, {"iso", "2026-11-25", false}}},
+	{Name: "heat", Title: "Temperatures", Choices: []choice{{"c", "°C", false}, {"cf", "°C with °F beside", false}}},
+	{Name: "week", Title: "Weeks begin on", About: "The logbook is parted by weeks.", Choices: []choice{{"monday", "Monday", false}, {"sunday", "Sunday", false}}},
+	{Name: "theme", Title: "Colours", Choices: []choice{{"auto", "as the device", false}, {"light", "light", false}, {"dark", "dark", false}}},
+}
+
+// Show lists the settings.
+func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, "") }
+
+func (s *Screen) show(c *gin.Context, status int, fault string) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	preferences := frame.PreferencesOf(c)
+	v := view{Login: s.app.Login, Fault: fault, Addresses: addresses(c.Request)}
+	for _, g := range groups {
+		now := preferences.Value(g.Name)
+		g.Choices = slices.Clone(g.Choices)
+		for i := range g.Choices {
+			g.Choices[i].On = g.Choices[i].Value == now
+		}
+		v.Groups = append(v.Groups, g)
+	}
+	if s.app.Login {
+		var err error
+		if v.Sessions, err = s.list(say, ctx); err != nil {
+			s.app.Fail(c, err)
+			return
+		}
+	}
+	frame := frame.Frame{Title: "Settings", Section: "kitchen", Body: v}
+	if c.Query("saved") != "" {
+		frame.Notice = "Saved."
+	}
+	s.page.Show(c, status, frame)
+}
+
+// Save stores them, all or none.
+func (s *Screen) Save(c *gin.Context) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	chosen := map[string]string{}
+	for _, g := range groups {
+		value := f.Text(g.Name)
+		if !slices.ContainsFunc(g.Choices, func(one choice) bool { return one.Value == value }) {
+			s.show(c, http.StatusUnprocessableEntity, g.Title+": choose one of the list.")
+			return
+		}
+		chosen[g.Name] = value
+	}
+	if err := s.app.Store.SetSettings(c.Request.Context(), chosen); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/settings?saved=1")
+}
+
+// addresses are where a phone of the home network finds this program, with the
+// port of the request; none while it listens on this machine only.
+func addresses(r *http.Request) (list []string) {
+	_, port, err := net.SplitHostPort(r.Host)
+	if err != nil {
+		port = "80"
+	}
+	own, err := net.InterfaceAddrs()
+	if err != nil {
+		return nil
+	}
+	for _, a := range own {
+		if ip, ok := a.(*net.IPNet); ok && ip.IP.IsGlobalUnicast() && ip.IP.To4() != nil {
+			scheme := "http://"
+			if r.TLS != nil {
+				scheme = "https://"
+			}
+			list = append(list, scheme+net.JoinHostPort(ip.IP.String(), port))
+		}
+	}
+	// Those of a home network first.
+	sort.SliceStable(list, func(i, j int) bool { return private(list[i]) && !private(list[j]) })
+	return list
+}
+
+func private(address string) bool {
+	u, err := url.Parse(address)
+	return err == nil && net.ParseIP(u.Hostname()).IsPrivate()
+}
+
+// errCode reports a picture that was asked for when there is none.
+var errCode = errors.New("no address of the home network")
+
+// Code is the QR code of the first address.
+func (s *Screen) Code(c *gin.Context) {
+	list := addresses(c.Request)
+	if !s.app.Login || len(list) == 0 {
+		s.app.Stop(c, http.StatusNotFound, "There is no address for a phone.", errCode.Error())
+		return
+	}
+	at := list[0]
+	if wanted := c.Query("at"); slices.Contains(list, wanted) {
+		at = wanted
+	}
+	code, err := qr.Encode(at, qr.M)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	code.Scale = 6
+	c.Data(http.StatusOK, "image/png", code.PNG())
+}
+
+// list returns the devices that are inside, the latest first.
+func (s *Screen) list(say words.Printer, ctx context.Context) (all []session, err error) {
+	own := s.sessions.GetString(ctx, guard.KeyID)
+	type timed struct {
+		session
+		since time.Time
+	}
+	var found []timed
+	err = s.sessions.Iterate(ctx, func(one context.Context) error {
+		id := s.sessions.GetString(one, guard.KeyID)
+		if id == "" {
+			return nil
+		}
+		since, seen := time.Unix(s.sessions.GetInt64(one, guard.KeySince), 0), time.Unix(s.sessions.GetInt64(one, guard.KeySeen), 0)
+		written := func(t time.Time) string { return say.Time(t.In(s.app.Zone), "2 January, 15:04") }
+		found = append(found, timed{session{ID: id, Device: s.sessions.GetString(one, guard.KeyDevice), Since: written(since), Seen: written(seen), Here: id == own}, since})
+		return nil
+	})
+	sort.Slice(found, func(i, j int) bool { return found[i].since.After(found[j].since) })
+	for _, one := range found {
+		all = append(all, one.session)
+	}
+	return all, err
+}
+
+// End shuts a device out.
+func (s *Screen) End(c *gin.Context) {
+	ctx := c.Request.Context()
+	id := strings.TrimSpace(c.Param("session"))
+	ended := false
+	err := s.sessions.Iterate(ctx, func(one context.Context) error {
+		if id == "" || s.sessions.GetString(one, guard.KeyID) != id {
+			return nil
+		}
+		ended = true
+		return s.sessions.Destroy(one)
+	})
+	switch {
+	case err != nil:
+		s.app.Fail(c, err)
+	case !ended:
+		s.app.Stop(c, http.StatusNotFound, "That device is not inside any more.")
+	default:
+		c.Redirect(http.StatusSeeOther, "/settings#inside")
+	}
+}

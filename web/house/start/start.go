@@ -1,0 +1,114 @@
+// Package start leads through an empty kitchen: one pot, one burner, one cup, the
+// first pudding.
+package start
+
+import (
+	"embed"
+	"errors"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/design"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the start.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	In, Faults map[string]string
+	Ways       []way
+	Kinds      []string
+}
+
+type way struct{ Name, Label, About string }
+
+var standard = map[string]string{"diameter": "220", "height": "120", "kind": "gas", "power": "2200", "cup": "", "bowls": "4", "way": "reduced in milk"}
+
+// Show asks for what is needed.
+func (s *Screen) Show(c *gin.Context) {
+	s.show(c, http.StatusOK, frame.NewFields(nil, standard))
+}
+
+func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) {
+	v := view{In: f.Values(), Faults: f.Faults(), Kinds: []string{"gas", "electric", "induction", "wood"}}
+	for _, w := range plan.Ways() {
+		v.Ways = append(v.Ways, way{w.Name, words.Capital(w.Name), w.About})
+	}
+	s.page.Show(c, status, frame.Frame{Title: "The first pudding", Section: "today", Body: v})
+}
+
+// Skip leaves it.
+func (s *Screen) Skip(c *gin.Context) {
+	if err := s.app.Store.SetSetting(c.Request.Context(), app.Started, "skipped"); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/")
+}
+
+// Begin stores the kitchen and makes the first pudding.
+func (s *Screen) Begin(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	now := s.app.Now()
+	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")), HeightMM: measure.Millimetre(f.Within("height", vessel.PotMM, "120"))}
+	efficiency, known := vessel.UsualEfficiency(f.Text("kind"))
+	if !known {
+		f.Fault("kind", vessel.ErrKind)
+	}
+	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Within("power", vessel.BurnerWatt, "2200")), Efficiency: efficiency}
+	var cup *store.Measuring
+	if size, given := f.Optional("cup", 40, 1000, "240"); given {
+		cup = &store.Measuring{ID: app.NewID(), Name: "cup", Unit: "ml", Size: size, How: "weighed full of water", TakenAt: now}
+	}
+	const mostBowls = 60
+	choice := plan.WayChoice{Way: f.Text("way"), Bowls: int(f.Number("bowls", 1, mostBowls, "4")), Burner: burner, Pot: pot}
+	w, there := plan.WayNamed(choice.Way)
+	if !there {
+		f.Fault("way", errors.New("choose one of the list"))
+	} else if checked, err := w.Check(choice); err != nil {
+		for field, message := range frame.FieldFaults(err) {
+			f.Fault(field, errors.New(message))
+		}
+	} else {
+		choice = checked
+	}
+	if f.Err() != nil {
+		s.show(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	first, err := design.Fresh(choice, []vessel.Pot{pot})
+	if err != nil {
+		f.Fault("bowls", err)
+		s.show(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	id := app.NewID()
+	err = s.app.Store.Begin(ctx, store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot}, Burner: store.Burner{ID: app.NewID(), Burner: burner},
+		Measure: cup, ID: id, Plan: first, Setting: app.Started}, now)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+}

@@ -1,0 +1,395 @@
+// Package recipe takes over a list of ingredients from anywhere and makes a
+// pudding of it: what is understood is shown, what is not is asked.
+package recipe
+
+import (
+	"bytes"
+	"embed"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/design"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/recipe"
+	"kirdu/core/vessel"
+	"kirdu/exchange"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the intake of lists.
+type Screen struct {
+	app         *frame.App
+	paste, read *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen {
+	return &Screen{app, app.Template(files, "paste.html"), app.Template(files, "read.html")}
+}
+
+type pasteView struct {
+	In     map[string]string
+	Faults map[string]string
+}
+
+var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "notes": ""}
+
+// Show shows where a list is pasted.
+func (s *Screen) Show(c *gin.Context) {
+	s.showPaste(c, http.StatusOK, frame.NewFields(nil, standard))
+}
+
+func (s *Screen) showPaste(c *gin.Context, status int, f *frame.Fields) {
+	s.paste.Show(c, status, frame.Frame{Title: "From a list", Section: "puddings", Body: pasteView{f.Values(), f.Faults()}})
+}
+
+// Faults of a list.
+var (
+	errEmpty = errors.New("is empty: paste the ingredients, one a line, or choose a recipe file")
+	errFile  = errors.New("could not be read; choose it again")
+)
+
+// Read reads a pasted list or a recipe file and shows what was understood.
+func (s *Screen) Read(c *gin.Context) {
+	f, ok := s.form(c)
+	if !ok {
+		return
+	}
+	home, err := s.app.Store.Home(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if id, taken := s.file(c, f, home); taken {
+		c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+		return
+	}
+	var lines []recipe.Line
+	if f.Err() == nil {
+		if lines, err = recipe.NewReader(plan.HomePantry(home), home.Measures).Read(f.Text("list")); err != nil {
+			f.Fault("list", err)
+		} else if len(lines) == 0 {
+			f.Fault("list", errEmpty)
+		}
+	}
+	if f.Err() != nil {
+		s.showPaste(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	s.showRead(c, http.StatusOK, f, lines, home)
+}
+
+// form reads a form that may bring a file.
+func (s *Screen) form(c *gin.Context) (*frame.Fields, bool) {
+	err := c.Request.ParseMultipartForm(exchange.MaxRecipeBytes)
+	if errors.Is(err, http.ErrNotMultipart) {
+		err = c.Request.ParseForm()
+	}
+	if err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "A list or a recipe file is at most 512 kB. Go back and send it again.")
+		return nil, false
+	}
+	return frame.NewFields(c.Request.PostForm, standard), true
+}
+
+// file takes over a recipe file, if there is one. A plan file becomes a pudding
+// at once; taken is true then and id its address.
+func (s *Screen) file(c *gin.Context, f *frame.Fields, home plan.Home) (id string, taken bool) {
+	if c.Request.MultipartForm == nil || len(c.Request.MultipartForm.File["file"]) == 0 {
+		return "", false
+	}
+	header := c.Request.MultipartForm.File["file"][0]
+	if header.Size == 0 && header.Filename == "" {
+		return "", false
+	}
+	file, err := header.Open()
+	if err != nil {
+		f.Fault("file", errFile)
+		return "", false
+	}
+	defer file.Close()
+	data, err := io.ReadAll(io.LimitReader(file, exchange.MaxRecipeBytes+1))
+	if err != nil {
+		f.Fault("file", errFile)
+		return "", false
+	}
+	if bytes.Contains(data, []byte(plan.Format)) {
+		return s.planFile(c, f, header.Filename, data, home)
+	}
+	recipe, err := exchange.ReadRecipe(data)
+	if err != nil {
+		f.Fault("file", fmt.Errorf("%q %w", header.Filename, err))
+		return "", false
+	}
+	f.Typed.Set("list", strings.Join(recipe.Ingredients, "\n"))
+	f.Typed.Set("notes", recipe.Notes)
+	if f.Text("name") == "" {
+		f.Typed.Set("name", shorten(recipe.Name))
+	}
+	if recipe.Bowls > 0 {
+		f.Typed.Set("bowls", strconv.Itoa(recipe.Bowls))
+	}
+	return "", false
+}
+
+// planFile puts a plan file on the shelf. Its measures are another kitchen's:
+// what they give otherwise here is written in grams.
+func (s *Screen) planFile(c *gin.Context, f *frame.Fields, name string, data []byte, home plan.Home) (id string, taken bool) {
+	p, err := plan.Read(data)
+	if err == nil {
+		p.Settle(home)
+		p, err = plan.Reread(p)
+	}
+	if faults, ok := errors.AsType[measure.Faults](err); ok {
+		const most = 5
+		shown := faults[:min(len(faults), most)]
+		f.Fault("file", fmt.Errorf("%q has %d faults: %s", name, len(faults), strings.ReplaceAll(shown.Error(), "\n", "; ")))
+		return "", false
+	}
+	if err == nil {
+		id = app.NewID()
+		err = s.app.Store.CreatePudding(c.Request.Context(), id, p, s.app.Now())
+	}
+	if err != nil {
+		s.app.Log.Error("take over a plan file", "error", err)
+		f.Fault("file", errFile)
+		return "", false
+	}
+	return id, true
+}
+
+func shorten(name string) string {
+	const most = 80
+	if runes := []rune(name); len(runes) > most {
+		return string(runes[:most])
+	}
+	return name
+}
+
+type readView struct {
+	In     map[string]string
+	Faults map[string]string
+	Lines  []lineView
+	Names  []string
+	Right  int
+	All    int
+}
+
+type lineView struct {
+	Key                                   string
+	Number                                int
+	Text, Material, Amount, Also, Note    string
+	Asks                                  []string
+	Heading, Understood, NoAmount, Differ bool
+	Skip                                  bool
+	MaterialFault, AmountFault            string
+	AmountText, AlsoText, MeasureText     string
+	Trust                                 string
+}
+
+func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []recipe.Line, home plan.Home) {
+	say := frame.Words(c)
+	all := plan.HomePantry(home)
+	faults := f.Faults()
+	v := readView{In: f.Values(), Faults: faults}
+	for _, m := range all.All() {
+		v.Names = append(v.Names, m.Name)
+	}
+	for i, l := range lines {
+		key := strconv.Itoa(i)
+		one := lineView{Key: key, Number: l.Number, Text: l.Text, Heading: l.Heading, Amount: l.Amount, Also: l.Also, Note: l.Note,
+			Understood: l.Understood(), NoAmount: l.Amount == "" && l.Material != "" && len(l.Asks) == 0,
+			MaterialFault: faults["material"+key], AmountFault: faults["amount"+key]}
+		if m, ok := all.Material(l.Material); ok {
+			one.Material = m.Name
+		}
+		for _, ask := range l.Asks {
+			one.Asks = append(one.Asks, ask.Message)
+		}
+		if typed, again := f.Typed["material"+key]; again {
+			one.Material, one.Amount = typed[0], f.Text("amount"+key)
+			one.Skip = f.Text("skip"+key) != ""
+		}
+		if d, differ := plan.CompareAmounts(plan.Item{Material: l.Material, Amount: l.Amount, Also: l.Also}, home); differ {
+			one.Differ, one.Trust = true, f.Text("trust"+key)
+			one.AmountText, one.AlsoText = reading(say, d.Amount), reading(say, d.Also)
+			if d.MeasureName != "" {
+				one.MeasureText = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
+			}
+		}
+		if !l.Heading {
+			v.All++
+		}
+		if one.Understood && !one.Differ {
+			v.Right++
+		}
+		v.Lines = append(v.Lines, one)
+	}
+	s.read.Show(c, status, frame.Frame{Title: "What was understood", Section: "puddings", Body: v})
+}
+
+// reading says an amount and what it weighs here.
+func reading(say words.Printer, r plan.StatedAmount) string {
+	if strings.HasSuffix(r.Text, " g") {
+		return r.Text
+	}
+	return r.Text + ", " + say.Grams(r.Mass) + " here"
+}
+
+// Faults of the answers.
+var (
+	errMaterial = errors.New("choose a material of the pantry, or leave the line out")
+	errAmount   = errors.New("give the amount, such as 200 g, or leave the line out")
+	errPot      = errors.New("there is no pot in the kitchen yet; add one under Kitchen first")
+	errBowls    = errors.New("give a whole number of bowls from 1 to 500, such as 6")
+	errServe    = errors.New("choose hot or chilled")
+)
+
+// Create makes a pudding of the lines, as they were corrected.
+func (s *Screen) Create(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.form(c)
+	if !ok {
+		return
+	}
+	home, err := s.app.Store.Home(ctx)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	all := plan.HomePantry(home)
+	lines, err := recipe.NewReader(all, home.Measures).Read(f.Text("list"))
+	if err != nil || len(lines) == 0 {
+		if err == nil {
+			err = errEmpty
+		}
+		f.Fault("list", err)
+		s.showPaste(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	choice := s.choice(c, f)
+	items, notes := answers(f, lines, all, home)
+	var made *plan.Plan
+	if f.Err() == nil {
+		if made, err = recipe.Arrange(f.Name("name", 80), choice, items, all); err != nil {
+			f.Fault("list", err)
+		}
+	}
+	if f.Err() == nil {
+		made.Notes = shortNotes(notes, f.Text("notes"))
+		if made, err = plan.Reread(made.In(home)); err != nil {
+			f.Fault("list", err)
+		}
+	}
+	if f.Err() != nil {
+		s.showRead(c, http.StatusUnprocessableEntity, f, lines, home)
+		return
+	}
+	id := app.NewID()
+	if err := s.app.Store.CreatePudding(ctx, id, made, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+}
+
+// choice reads bowls and serving, and takes pot and burner from the kitchen.
+func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
+	choice := plan.WayChoice{Serve: plan.Serve(f.Text("serve")), Burner: vessel.DefaultBurner()}
+	f.Name("name", 80)
+	bowls, err := strconv.Atoi(f.Text("bowls"))
+	if err != nil || bowls < 1 || bowls > 500 {
+		f.Fault("bowls", errBowls)
+	}
+	choice.Bowls = bowls
+	if choice.Serve != plan.Hot && choice.Serve != plan.Chilled {
+		f.Fault("serve", errServe)
+	}
+	pots, err := s.app.Store.Pots(c.Request.Context())
+	if err != nil {
+		f.Fault("list", errPot)
+		return choice
+	}
+	var vessels []vessel.Pot
+	for _, p := range pots {
+		vessels = append(vessels, p.Pot)
+	}
+	if choice.Pot, err = design.PotFor(vessels, bowls); err != nil {
+		f.Fault("list", errPot)
+		return choice
+	}
+	if burners, err := s.app.Store.Burners(c.Request.Context()); err == nil && len(burners) > 0 {
+		choice.Burner = burners[0].Burner
+	}
+	return choice
+}
+
+// answers turns the lines, as they were corrected, into items. Lines that are
+// left out, and those without an amount, go into the notes.
+func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (items []plan.Item, notes []string) {
+	for i, l := range lines {
+		key := strconv.Itoa(i)
+		if l.Heading || f.Text("skip"+key) != "" {
+			notes = append(notes, l.Text)
+			continue
+		}
+		name, amount := f.Text("material"+key), f.Text("amount"+key)
+		m, known := all.Find(name)
+		if !known {
+			f.Fault("material"+key, errMaterial)
+			continue
+		}
+		if amount == "" {
+			if slices.ContainsFunc(l.Asks, func(a recipe.Ask) bool { return a.Field == "amount" }) {
+				f.Fault("amount"+key, errAmount)
+			}
+			notes = append(notes, l.Text)
+			continue
+		}
+		item := plan.Item{Material: m.Slug, Amount: amount, State: l.State}
+		if amount == l.Amount && m.Slug == l.Material && l.Also != "" {
+			item.Also = l.Also
+			if _, differ := plan.CompareAmounts(item, home); differ {
+				switch f.Text("trust" + key) {
+				case "amount":
+					item.Also = ""
+				case "also":
+					item.Amount, item.Also = l.Also, ""
+				}
+			}
+		}
+		if err := plan.CheckAmount(item, all, home); err != nil {
+			f.Fault("amount"+key, err)
+			continue
+		}
+		if l.Note != "" {
+			notes = append(notes, l.Text)
+		}
+		items = append(items, item)
+	}
+	return items, notes
+}
+
+// shortNotes puts what the list says beside the amounts into the notes.
+func shortNotes(lines []string, method string) string {
+	const most = 4000
+	text := strings.Trim(strings.Join(lines, "\n")+"\n\n"+method, "\n")
+	if runes := []rune(text); len(runes) > most {
+		return string(runes[:most-1]) + "…"
+	}
+	return text
+}

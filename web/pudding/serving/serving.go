@@ -1,0 +1,207 @@
+// Package serving is what becomes of a pudding off the heat: thicker while it
+// stands, loosened, shared out, cooled, labelled.
+package serving
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/serving"
+	"kirdu/web/frame"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the serving.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "serving.html")} }
+
+type view struct {
+	Name, Back, BackName string
+	In, Faults           map[string]string
+	Liquids              []choice
+	Covered              bool
+	Picture              picture.StandingPicture
+	Moments              []moment
+	Portions             []string
+	Garnish              []string
+	Cuts                 []string
+	Cooling              []cooling
+	Reheat               string
+	Label                label
+}
+
+type choice struct{ Value, Label string }
+
+type moment struct{ After, Celsius, Grade, Word, Loosen string }
+
+type cooling struct {
+	Where, To60, ToLow, To6 string
+	Safe                    bool
+}
+
+// label is what is stuck on a box.
+type label struct{ Name, Made, Keep, Allergens, Mass string }
+
+// The minutes that are looked at, and the liquids that loosen.
+var (
+	minutes = []float64{0, 5, 10, 20, 30, 45, 60, 90, 120}
+	liquids = []choice{{"milk-whole", "milk"}, {"coconut-milk-light", "coconut milk"}, {"water", "water"}}
+)
+
+// keepDays is how long a pudding is kept at 5 °C. Source: the model, section 13.
+const keepDays = 3
+
+// OfPudding shows it for a plan on the shelf.
+func (s *Screen) OfPudding(c *gin.Context) {
+	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, p.Plan, "/puddings/"+p.ID, "The Workbench", s.app.Now())
+}
+
+// OfCook shows it for what is on the stove, as it went so far.
+func (s *Screen) OfCook(c *gin.Context) {
+	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	state := k.State()
+	now := k.Now(s.app.Now())
+	back, name := "/stove/"+k.ID, "The Stove"
+	if !state.Finished.IsZero() {
+		now, back, name = state.Finished, "/logbook/"+k.ID, "The batch"
+	}
+	s.show(c, learn.Replay(&state, now), back, name, now)
+}
+
+func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) {
+	say := frame.Words(c)
+	wanted := 4.0
+	f := forecast.Run(p, forecast.Options{})
+	if served := f.Thickness.As(p.Serve); served != nil {
+		wanted = served.Value
+	}
+	if p.Aim != nil && p.Aim.Thickness != nil {
+		wanted = *p.Aim.Thickness
+	}
+	v := view{Name: p.Name, Back: back, BackName: backName, Liquids: liquids, Covered: c.Query("open") == "", Faults: map[string]string{}}
+	v.In = map[string]string{"thickness": say.Number(wanted, 1), "liquid": liquids[0].Value, "pieces": ""}
+	status := http.StatusOK
+	fault := func(field string, err error) {
+		v.Faults[field], status = err.Error(), http.StatusUnprocessableEntity
+	}
+	if text := c.Query("thickness"); text != "" {
+		v.In["thickness"] = text
+		if x, ok := frame.Number(text); ok && x >= 1 && x <= 8 {
+			wanted = x
+		} else {
+			fault("thickness", errors.New("give a grade from 1 to 8, such as 4"))
+		}
+	}
+	if slug := c.Query("liquid"); slug != "" {
+		if slices.ContainsFunc(liquids, func(l choice) bool { return l.Value == slug }) {
+			v.In["liquid"] = slug
+		} else {
+			fault("liquid", errors.New("choose one of the list"))
+		}
+	}
+	pieces := 24.0
+	if text := c.Query("pieces"); text != "" {
+		v.In["pieces"] = text
+		x, ok := frame.Number(text)
+		if pieces = x; !ok || x < 1 || x > 200 || x != float64(int(x)) {
+			fault("pieces", errors.New("give a whole number of pieces from 1 to 200, such as 24"))
+			pieces = 24
+		}
+	}
+	list := serving.Stand(p, minutes, v.Covered, v.In["liquid"], wanted)
+	v.Picture = picture.NewStanding(say, list, wanted)
+	for _, one := range list {
+		m := moment{After: say.Minutes(one.Minute), Celsius: say.Celsius(one.Celsius), Word: pot.ThicknessWord(one.Grade.Value),
+			Grade: say.Sprintf("%.1f (%.1f to %.1f)", one.Grade.Value, one.Grade.Low, one.Grade.High), Loosen: "none"}
+		if one.Minute == 0 {
+			m.After = "at once"
+		}
+		if one.Loosen > 0 {
+			m.Loosen = say.Sprintf("%s, then %.1f", say.Grams(one.Loosen), one.Reached)
+		}
+		v.Moments = append(v.Moments, m)
+	}
+	v.share(say, p, f, int(pieces))
+	for _, way := range serving.Cool(p) {
+		v.Cooling = append(v.Cooling, cooling{map[plan.Where]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
+			say.Minutes(way.To60), say.Minutes(way.ToLow) + " to " + say.Celsius(way.First), say.Minutes(way.To6), way.Safe})
+	}
+	v.Reheat = reheated(say, p, v.In["liquid"], wanted)
+	zone := s.app.Zone
+	v.Label = label{p.Name, say.Time(made.In(zone), "2 January 2006"), say.Time(made.AddDate(0, 0, keepDays).In(zone), "Monday 2 January"), strings.Join(f.Allergens, ", "), say.Grams(measure.Gram(f.Yield.MassG.Value))}
+	s.page.Show(c, status, frame.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
+}
+
+// reheated says how it is warmed the next day.
+func reheated(say words.Printer, p *plan.Plan, liquid string, wanted float64) string {
+	r, ok := serving.Reheat(p, liquid, wanted)
+	if !ok {
+		return "It is eaten cold: heated again, its egg would scramble, its yogurt weep or its thick coconut milk break."
+	}
+	text := "From the refrigerator, once, to " + say.Celsius(74)
+	if r.Loosen > 0 {
+		text += fmt.Sprintf(": stir in %s of it cold", say.Grams(r.Loosen))
+	}
+	return text + say.Sprintf(", medium flame, stirring all the time, %s; then it is at %.1f (%.1f to %.1f), and more of it loosens it further.", say.Span(r.Minutes), r.Grade.Value, r.Grade.Low, r.Grade.High)
+}
+
+// share says portions, garnish and cuts.
+func (v *view) share(say words.Printer, p *plan.Plan, f *forecast.Forecast, pieces int) {
+	bowls := max(1, p.Serves)
+	mass := f.Yield.MassG
+	v.Portions = append(v.Portions, say.Sprintf("%d bowls of %s (%s to %s), %.0f ml each", bowls, say.Exact(measure.Gram(mass.Value/float64(bowls))), say.Exact(measure.Gram(mass.Low/float64(bowls))), say.Exact(measure.Gram(mass.High/float64(bowls))), f.Yield.VolumeML.Value/float64(bowls)))
+	if bowl, ok := p.Measures["bowl_ml"]; ok && bowl > 0 {
+		v.Portions = append(v.Portions, say.Sprintf("%s of your bowls of %.0f ml", say.Number(f.Yield.VolumeML.Value/bowl, 1), bowl))
+	}
+	for i := range p.Steps {
+		if !p.Steps[i].Topping {
+			continue
+		}
+		items := p.Steps[i].Items
+		for _, item := range p.Steps[i].Items {
+			if at := p.Maker(item.Part); at >= 0 {
+				items = append(slices.Clone(items), p.Steps[at].Items...)
+			}
+		}
+		for _, item := range items {
+			if m, grams, err := p.Weigh(item); err == nil && item.Material != "" {
+				v.Garnish = append(v.Garnish, fmt.Sprintf("%s %s", say.Grams(measure.Gram(float64(grams)/float64(bowls))), words.Lower(m.ShortName())))
+			}
+		}
+	}
+	const mostCuts = 3
+	cuts := serving.Cuts(p, pieces, measure.Gram(mass.Value))
+	for _, cut := range cuts[:min(len(cuts), mostCuts)] {
+		v.Cuts = append(v.Cuts, say.Sprintf("%d by %d: pieces of %.0f by %.0f mm, %s each", cut.Rows, cut.Columns, float64(cut.Long), float64(cut.Wide), say.Grams(cut.Each)))
+	}
+}

@@ -1,0 +1,126 @@
+// Package sheet is the one page for the wall above the stove: what, how much, when,
+// and the dip gauge in true size.
+package sheet
+
+import (
+	"embed"
+	"fmt"
+	"net/http"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/mend"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"kirdu/web/frame"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the sheet.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	Name, ID, Frame string
+	Letter          bool
+	Materials       []material
+	Steps           []step
+	Watch           []string
+	Allergens       []string
+	Ruler           picture.Ruler
+	HasRuler        bool
+	Pot, Coarse     string
+	Serves          string
+}
+
+type material struct{ Name, Grams, Own string }
+
+type step struct{ At, Title, Detail, Note string }
+
+// Show renders the sheet of a pudding.
+func (s *Screen) Show(c *gin.Context) {
+	say := frame.Words(c)
+	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := newView(say, p.Plan, p.ID)
+	switch paper := c.Query("paper"); paper {
+	case "", "a4":
+	case "letter":
+		v.Letter = true
+	default:
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such paper.", "Choose a4 or letter.")
+		return
+	}
+	s.page.Show(c, http.StatusOK, frame.Frame{Title: "Sheet: " + p.Plan.Name, Section: "puddings", Body: v})
+}
+
+func newView(say words.Printer, p *plan.Plan, id string) view {
+	f, found := mend.Forecast(p, forecast.Options{})
+	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(measure.Gram(f.Yield.PortionG)), say.Serving(p.Serve))}
+	masses := map[string]measure.Gram{}
+	var order []*pantry.Material
+	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		if _, known := masses[m.Slug]; !known {
+			order = append(order, m)
+		}
+		masses[m.Slug] += mass
+	})
+	for _, m := range order {
+		one := material{Name: words.Capital(m.ShortName()), Own: p.Household(masses[m.Slug], m)}
+		if masses[m.Slug] > 0 {
+			one.Grams = say.Grams(masses[m.Slug])
+		}
+		v.Materials = append(v.Materials, one)
+	}
+	for i := range p.Steps {
+		said := say.Step(p, f, i)
+		one := step{Title: said.Title, Detail: said.Detail, Note: p.Steps[i].Note, At: clock(say, f.Steps[i].StartMin)}
+		if said.Target != "" {
+			one.Detail += "; " + said.Target
+		}
+		v.Steps = append(v.Steps, one)
+	}
+	for _, one := range say.Findings(p, found) {
+		if one.Severity != forecast.Note {
+			v.Watch = append(v.Watch, one.Message)
+		}
+	}
+	v.Watch = append(v.Watch, say.Thickness(f, p.Serve))
+	v.Allergens = f.Allergens
+	pot := p.Pots[p.Served()[0]]
+	v.Pot = pot.Name
+	if len(f.Marks) > 0 {
+		v.HasRuler, v.Ruler = true, picture.NewRuler(say, f.Marks, pot.HeightMM)
+		last := f.Marks[len(f.Marks)-1]
+		if per := float64(pot.MillilitrePerMM(measure.Millimetre(last.LevelMM))); per > vessel.CoarseGauge {
+			v.Coarse = say.Sprintf("A millimetre holds %.0f ml here: the scale is the better instrument.", per)
+		}
+	}
+	return v
+}
+
+// clock says a minute of the forecast, before the flame or after.
+func clock(say words.Printer, minute float64) string {
+	if minute <= -1 {
+		return "−" + say.Minutes(measure.Minute(-minute))
+	}
+	if minute < 1 {
+		return "0 min"
+	}
+	return say.Minutes(measure.Minute(minute))
+}

@@ -1,0 +1,127 @@
+// Package shelf is the shelf of plans.
+package shelf
+
+import (
+	"embed"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/mend"
+	"kirdu/core/plan"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the shelf.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	Search   string
+	Puddings []pudding
+	All      int
+	Ways     []wayLink
+}
+
+// wayLink leads to the choices of a way of cooking.
+type wayLink struct{ Key, Name string }
+
+type pudding struct {
+	ID, Name, Way, Pot, Served, Thickness, Sweet, Times, Yield string
+	Bowls                                                      int
+	Findings                                                   []words.Finding
+	Unreadable                                                 string // where to read what can be done; then only the name is known
+}
+
+// mostListed bounds the shelf of one page.
+const mostListed = 200
+
+// Show renders the shelf.
+func (s *Screen) Show(c *gin.Context) {
+	say := frame.Words(c)
+	shelf, aside, err := s.app.Shelf(c.Request.Context(), mostListed)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := view{Search: strings.TrimSpace(c.Query("search")), All: len(shelf) + len(aside)}
+	for _, w := range plan.Ways() {
+		v.Ways = append(v.Ways, wayLink{w.Name, words.Capital(w.Name)})
+	}
+	unreadable := func(until time.Time) {
+		for len(aside) > 0 && aside[0].At.After(until) {
+			if bad := aside[0]; strings.Contains(strings.ToLower(bad.Name), strings.ToLower(v.Search)) {
+				v.Puddings = append(v.Puddings, pudding{ID: bad.ID, Name: bad.Name, Unreadable: frame.UnreadablePath(bad)})
+			}
+			aside = aside[1:]
+		}
+	}
+	for _, p := range shelf {
+		unreadable(p.SavedAt)
+		if matches(say, p.Plan, v.Search) {
+			v.Puddings = append(v.Puddings, summary(say, p))
+		}
+	}
+	unreadable(time.Time{})
+	frame := frame.Frame{Title: "Puddings", Section: "puddings", Body: v}
+	if id := c.Query("removed"); id != "" {
+		frame.Notice, frame.UndoPath = "The pudding was taken off the shelf. Its batches stay in the logbook.", "/puddings/"+id+"/restore"
+	}
+	s.page.Show(c, http.StatusOK, frame)
+}
+
+// matches finds a plan by its name, its way or a material.
+func matches(say words.Printer, p *plan.Plan, search string) bool {
+	search = strings.ToLower(search)
+	if search == "" || strings.Contains(strings.ToLower(p.Name+" "+p.Way), search) {
+		return true
+	}
+	for i := range p.Steps {
+		if strings.Contains(strings.ToLower(say.Items(p, p.Steps[i].Items)), search) {
+			return true
+		}
+	}
+	return false
+}
+
+func summary(say words.Printer, p store.Pudding) pudding {
+	f, found := mend.Forecast(p.Plan, forecast.Options{})
+	return pudding{
+		ID: p.ID, Name: p.Plan.Name, Way: p.Plan.Way, Pot: p.Plan.Pots[plan.MainPot].Name, Bowls: p.Plan.Serves,
+		Served: say.Serving(p.Plan.Serve), Thickness: say.Thickness(f, p.Plan.Serve), Sweet: say.Sweetness(f.Sweetness.Pct.Value),
+		Times: say.Span(f.Time.TotalMin), Yield: say.Grams(measure.Gram(f.Yield.MassG.Value)), Findings: say.Findings(p.Plan, found),
+	}
+}
+
+// Remove takes a pudding off the shelf.
+func (s *Screen) Remove(c *gin.Context) {
+	id := c.Param("id")
+	if err := s.app.Store.RemovePudding(c.Request.Context(), id, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings?removed="+id)
+}
+
+// Restore puts it back.
+func (s *Screen) Restore(c *gin.Context) {
+	if err := s.app.Store.RestorePudding(c.Request.Context(), c.Param("id")); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings")
+}

@@ -1,0 +1,218 @@
+// Package ways is where a new pudding starts: from a way of cooking and three
+// or four choices.
+package ways
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/design"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/vessel"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+// A Screen is the ways of cooking.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+
+type view struct {
+	Ways   []way
+	NoPots bool
+}
+
+type way struct {
+	Key, Name, About, Loved string
+	Chosen                  *chosen // nil for the ways that are only listed
+}
+
+// chosen is the way whose choices stand open.
+type chosen struct {
+	In                                map[string]string
+	Faults                            map[string]string
+	BaseWord, LiquidWord              string
+	Bases, Liquids, Serve, Finishes   []option
+	LeastBowls                        int
+	HasFinishes, HasBases, HasLiquids bool
+}
+
+type option struct {
+	Value, Label string
+	On           bool
+}
+
+// Show lists the ways, with the choices of one of them.
+func (s *Screen) Show(c *gin.Context) {
+	f := frame.NewFields(c.Request.URL.Query(), map[string]string{"bowls": "4"})
+	s.show(c, http.StatusOK, f)
+}
+
+func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) {
+	say := frame.Words(c)
+	pots, err := s.app.Store.Pots(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := view{NoPots: len(pots) == 0}
+	for _, w := range plan.Ways() {
+		one := way{Key: w.Name, Name: words.Capital(w.Name), About: w.About, Loved: loved(w)}
+		if w.Name == f.Text("way") {
+			one.Chosen = choices(say, w, f)
+		}
+		v.Ways = append(v.Ways, one)
+	}
+	s.page.Show(c, status, frame.Frame{Title: "A new pudding", Section: "puddings", Body: v})
+}
+
+// loved says what a way is loved for: "Spoon hot, Mound chilled, 12 % sweet".
+func loved(w plan.Way) string {
+	cold := pot.ThicknessWord(w.Aim.Chilled) + " chilled"
+	sweet := fmt.Sprintf(", %s %% sweet", strconv.FormatFloat(w.Aim.Sweet, 'f', -1, 64))
+	if math.IsNaN(w.Aim.Hot) {
+		return cold + sweet
+	}
+	return pot.ThicknessWord(w.Aim.Hot) + " hot, " + words.Lower(cold) + sweet
+}
+
+func choices(say words.Printer, w plan.Way, f *frame.Fields) *chosen {
+	v := &chosen{In: f.Values(), Faults: f.Faults(), BaseWord: w.BaseWord, LiquidWord: w.LiquidWord, LeastBowls: w.Least}
+	v.Bases, v.Liquids = materials(w.Bases, f.Text("base")), materials(w.Liquids, f.Text("liquid"))
+	for k, serve := range w.Serve {
+		v.Serve = append(v.Serve, option{string(serve), say.Serving(serve), string(serve) == f.Text("serve") || (f.Text("serve") == "" && k == 0)})
+	}
+	for k, finish := range w.Finishes {
+		v.Finishes = append(v.Finishes, option{finish.Name, finish.Name, finish.Name == f.Text("finish") || (f.Text("finish") == "" && k == 0)})
+	}
+	v.HasBases, v.HasLiquids, v.HasFinishes = len(v.Bases) > 1, len(v.Liquids) > 1, len(v.Finishes) > 1
+	return v
+}
+
+func materials(slugs []string, on string) []option {
+	var list []option
+	for _, slug := range slugs {
+		if m, ok := pantry.Standard().Material(slug); ok {
+			list = append(list, option{slug, m.Name, slug == on})
+		}
+	}
+	return list
+}
+
+// Faults of the form.
+var (
+	errBowls = errors.New("give a whole number of bowls from 1 to 60, such as 6")
+	errPot   = errors.New("there is no pot in the kitchen yet; add one under Kitchen first")
+)
+
+// mostBowls is what a household's largest pot could be asked for.
+const mostBowls = 60
+
+// Create makes the plan.
+func (s *Screen) Create(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	choice := plan.WayChoice{Way: f.Text("way"), Base: f.Text("base"), Liquid: f.Text("liquid"), Finish: f.Text("finish"), Serve: plan.Serve(f.Text("serve"))}
+	w, known := plan.WayNamed(choice.Way)
+	if !known {
+		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such way of cooking.", "Choose one from the list under New pudding.")
+		return
+	}
+	bowls, err := strconv.Atoi(f.Text("bowls"))
+	if err != nil || bowls < 1 || bowls > mostBowls {
+		f.Fault("bowls", errBowls)
+	}
+	choice.Bowls = bowls
+	if _, err := w.Check(choice); err != nil {
+		for field, message := range frame.FieldFaults(err) {
+			f.Fault(field, errors.New(message))
+		}
+	}
+	pots, err := s.pots(c)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if len(pots) == 0 {
+		f.Fault("bowls", errPot)
+	}
+	if f.Err() != nil {
+		s.show(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	if err := s.kitchen(c, &choice); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	fresh, err := design.Fresh(choice, pots)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if err := s.toTaste(ctx, fresh); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	id := app.NewID()
+	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+}
+
+// toTaste sweetens a new pudding as this household likes it.
+func (s *Screen) toTaste(ctx context.Context, p *plan.Plan) error {
+	known, err := s.app.Learnt(ctx)
+	if err != nil || known.Sweet == nil {
+		return err
+	}
+	const noticed = 0.3 // per cent
+	if more := known.Sweet.Value; math.Abs(more) >= noticed {
+		design.Sweeter(p, more)
+	}
+	return nil
+}
+
+func (s *Screen) pots(c *gin.Context) ([]vessel.Pot, error) {
+	stored, err := s.app.Store.Pots(c.Request.Context())
+	var pots []vessel.Pot
+	for _, p := range stored {
+		pots = append(pots, p.Pot)
+	}
+	return pots, err
+}
+
+// kitchen fills in the burner, with its water tests, and the air of the room.
+func (s *Screen) kitchen(c *gin.Context, choice *plan.WayChoice) error {
+	home, err := s.app.Store.Home(c.Request.Context())
+	if err != nil {
+		return err
+	}
+	choice.Burner, choice.Kitchen = vessel.DefaultBurner(), home.Kitchen
+	if len(home.Burners) > 0 {
+		choice.Burner = home.Burners[0]
+	}
+	return nil
+}

@@ -1,0 +1,281 @@
+// Package workbench is one pudding: materials and steps beside its pot, the
+// pot line and the balance.
+package workbench
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/exchange"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the Workbench.
+type Screen struct {
+	app     *frame.App
+	page    *frame.Template
+	history *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen {
+	return &Screen{app, app.Template(files, "workbench.html"), app.Template(files, "history.html")}
+}
+
+// Show renders a pudding.
+func (s *Screen) Show(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, http.StatusOK, pudding, nil, nil)
+}
+
+func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed url.Values, faults map[string]string) {
+	say := frame.Words(c)
+	kit, err := s.equipment(c)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.page.Show(c, status, frame.Frame{
+		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js",
+		Body: newView(say, pudding, kit, typed, faults, s.app.Zone),
+	})
+}
+
+func (s *Screen) equipment(c *gin.Context) (equipment, error) {
+	pots, err := s.app.Store.Pots(c.Request.Context())
+	if err != nil {
+		return equipment{}, err
+	}
+	burners, err := s.app.Store.Burners(c.Request.Context())
+	if err != nil {
+		return equipment{}, err
+	}
+	home, err := s.app.Store.Home(c.Request.Context())
+	return equipment{pots, burners, home}, err
+}
+
+// Save applies the form and stores the plan as a new version. A plan with
+// faults is not stored: the form comes back as it was typed.
+func (s *Screen) Save(c *gin.Context) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	pudding, base, ok := s.load(c)
+	if !ok {
+		return
+	}
+	if base != pudding.Version {
+		s.app.Fail(c, store.ErrStale)
+		return
+	}
+	kit, err := s.equipment(c)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	changed, err := apply(say, pudding.Plan, c.Request.PostForm, kit)
+	if _, faulty := errors.AsType[measure.Faults](err); faulty {
+		s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, frame.FieldFaults(err))
+		return
+	}
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	same, err := equal(pudding.Plan, changed)
+	save := s.app.Store.SavePlan
+	if c.Request.PostForm.Get("amend") != "" && pudding.CanUndo() {
+		save = s.app.Store.AmendPlan // more keys in the field that made this version
+	}
+	if err == nil && !same {
+		err = save(ctx, pudding.ID, base, changed, s.app.Now())
+	}
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
+
+// load reads the pudding and the version that the form was made from.
+func (s *Screen) load(c *gin.Context) (store.Pudding, int, bool) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return pudding, 0, false
+	}
+	if err := c.Request.ParseForm(); err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
+		return pudding, 0, false
+	}
+	base, err := strconv.Atoi(c.Request.PostForm.Get("version"))
+	if err != nil {
+		s.app.Stop(c, http.StatusBadRequest, "The form does not say which version it changes.", "Load the page again and make the change there.")
+		return pudding, 0, false
+	}
+	return pudding, base, true
+}
+
+// equal compares two plans by their documents.
+func equal(a, b *plan.Plan) (bool, error) {
+	one, err := a.JSON()
+	if err != nil {
+		return false, err
+	}
+	other, err := b.JSON()
+	return string(one) == string(other), err
+}
+
+// Undo goes back one version.
+func (s *Screen) Undo(c *gin.Context) { s.step(c, -1) }
+
+// Redo goes forth again.
+func (s *Screen) Redo(c *gin.Context) { s.step(c, 1) }
+
+func (s *Screen) step(c *gin.Context, by int) {
+	pudding, base, ok := s.load(c)
+	if !ok {
+		return
+	}
+	if err := s.app.Store.Step(c.Request.Context(), pudding.ID, base, by, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+}
+
+// ServeAt sets when the pudding is to be on the table.
+func (s *Screen) ServeAt(c *gin.Context) {
+	id := c.Param("id")
+	var at time.Time
+	if text := c.PostForm("at"); text != "" {
+		var err error
+		if at, err = time.ParseInLocation("2006-01-02T15:04", text, s.app.Zone); err != nil || at.Year() < 2000 || at.Year() > 2200 {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "That is no time of day.", "Go back and give a day and a time, such as 2026-11-28 19:30.")
+			return
+		}
+	}
+	if err := s.app.Store.ServeAt(c.Request.Context(), id, at); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+id+"#serve-at")
+}
+
+// Export sends the plan file.
+func (s *Screen) Export(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	data, err := pudding.Plan.JSON()
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.kirdu.json"`, fileName(pudding.Plan.Name)))
+	c.Data(http.StatusOK, "application/json", data)
+}
+
+// Recipe sends the pudding as a recipe in JSON-LD, for other programs.
+func (s *Screen) Recipe(c *gin.Context) {
+	say := frame.Words(c)
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	p := pudding.Plan
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	r := exchange.Recipe{Name: p.Name, Bowls: p.Serves, Notes: p.Notes, Minutes: f.Time.TotalMin.Value + f.Time.PrepMin}
+	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {
+		const tenths = 10
+		r.Ingredients = append(r.Ingredients, say.Sprintf("%g g %s", math.Round(float64(mass)*tenths)/tenths, words.Lower(m.Name)))
+	})
+	for i := range p.Steps {
+		said := say.Step(p, f, i)
+		text := said.Title
+		for _, more := range []string{said.Detail, said.Target, p.Steps[i].Note} {
+			if more != "" {
+				text += ". " + words.Capital(more)
+			}
+		}
+		r.Steps = append(r.Steps, text+".")
+	}
+	data, err := exchange.WriteRecipe(r)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.recipe.json"`, fileName(p.Name)))
+	c.Data(http.StatusOK, "application/ld+json", data)
+}
+
+// fileName keeps what every system takes in a name.
+func fileName(name string) string {
+	safe := []rune{}
+	for _, r := range name {
+		switch {
+		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9':
+			safe = append(safe, r)
+		case len(safe) > 0 && safe[len(safe)-1] != '-':
+			safe = append(safe, '-')
+		}
+	}
+	if len(safe) == 0 {
+		return "pudding"
+	}
+	return string(safe)
+}
+
+// Cook puts the pudding on the stove.
+func (s *Screen) Cook(c *gin.Context) {
+	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	speed := 1.0
+	if text := c.PostForm("speed"); text != "" {
+		var ok bool
+		if speed, ok = frame.Number(text); !ok || speed < 1 || speed > 120 {
+			s.app.Stop(c, http.StatusUnprocessableEntity, "A rehearsal runs 1 to 120 times as fast.", "Choose one of the speeds beside the pudding.")
+			return
+		}
+	}
+	begun := store.Cook{Rehearsal: c.PostForm("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
+	if err := s.app.Begin(c.Request.Context(), begun); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)
+}

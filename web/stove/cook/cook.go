@@ -1,0 +1,259 @@
+// Package cook is the live cook: one instruction at a time, the time left,
+// the gauge, and what the cook tells of the pot.
+package cook
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"strconv"
+	"strings"
+	"time"
+
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
+
+	"kirdu/core/cook"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/device"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the Stove.
+type Screen struct {
+	app  *frame.App
+	page *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen { return &Screen{app: app, page: app.Template(files, "*.html")} }
+
+// Show renders the present instruction.
+func (s *Screen) Show(c *gin.Context) {
+	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.show(c, http.StatusOK, k, form{}, nil)
+}
+
+// reloadSeconds is how often the page of a cook without JavaScript loads anew.
+const reloadSeconds = 20
+
+func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faults map[string]string) {
+	say := frame.Words(c)
+	if state := k.State(); !state.Finished.IsZero() {
+		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
+		return
+	}
+	v := newView(say, k, k.Now(s.app.Now()), s.app.Zone)
+	v.Typed, v.Faults = typed, faults
+	if err := s.gadgets(say, c.Request.Context(), k, &v); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.page.Show(c, status, frame.Frame{Title: k.Plan.Name, Section: "stove", Module: "cook.js", Refresh: reloadSeconds, Body: v})
+}
+
+// recent is how long the reading of a gadget is worth showing.
+const recent = 3 * time.Minute
+
+// gadgets says what the gadgets show, and why one is not believed.
+func (s *Screen) gadgets(say words.Printer, ctx context.Context, k store.Cook, v *view) error {
+	list, err := s.app.Store.Readings(ctx, k.ID, v.Now.Add(-recent))
+	if err != nil {
+		return err
+	}
+	last := map[string]store.Reading{}
+	for _, r := range list {
+		last[r.Kind] = r
+	}
+	for _, kind := range []device.Kind{device.Scale, device.Probe} {
+		r, there := last[string(kind)]
+		if !there {
+			continue
+		}
+		text := fmt.Sprintf("Scale: %s", say.Exact(measure.Gram(r.Value)))
+		if kind == device.Probe {
+			text = say.Sprintf("Thermometer: %.1f °C", r.Value)
+		}
+		if why := device.Mark(r.Mark).Words(); why != "" {
+			text += ", not believed: " + why
+		}
+		v.Gadgets = append(v.Gadgets, text)
+	}
+	return nil
+}
+
+// form is what the cook tells, as it was typed.
+type form struct {
+	ID      string `form:"id"`
+	Kind    string `form:"kind"`
+	Step    string `form:"step"`
+	Mass    string `form:"mass"`
+	WithPot string `form:"with_pot"`
+	Depth   string `form:"depth"`
+	AgeMS   string `form:"age_ms"`
+	Part    string `form:"part"`
+	Value   string `form:"value"`
+
+	What     string `form:"what"` // a step, or an item of one: "6", "6.1"
+	Material string `form:"material"`
+	Event    string `form:"event"` // to be taken back
+}
+
+// Faults of the form.
+var (
+	errEvent     = errors.New("this message of the device cannot be read; load the page again")
+	errMass      = errors.New("give the weight in grams, such as 1850")
+	errOnlyPot   = errors.New("the empty pot alone weighs more; was it the contents without the pot?")
+	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or enter the pot's weight under Kitchen")
+	errLook      = errors.New("choose one of the answers, or give a temperature such as 92")
+	errDepth     = errors.New("give the depth in millimetres, such as 34")
+)
+
+// Record stores what the cook tells.
+func (s *Screen) Record(c *gin.Context) {
+	ctx := c.Request.Context()
+	var f form
+	if !s.app.Bind(c, &f) {
+		return
+	}
+	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	state := k.State()
+	e, err := parse(f, &state, k, s.app.Now())
+	if err == nil {
+		err = s.app.Tell(ctx, k, e)
+		if errors.Is(err, cook.ErrUndone) {
+			err = measure.Faults{{Field: "event", Err: err}}
+		}
+	}
+	if _, refused := errors.AsType[measure.Faults](err); refused {
+		s.show(c, http.StatusUnprocessableEntity, k, f, frame.FieldFaults(err))
+		return
+	} else if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if e.Kind == cook.Finished {
+		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
+}
+
+// oldest is how long a message may have waited on the device.
+const oldest = 24 * time.Hour
+
+func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, error) {
+	p := s.Plan
+	e := cook.Event{Kind: cook.Kind(f.Kind), At: k.Now(now)}
+	fault := func(field string, err error) error {
+		return measure.Faults{{Field: field, Err: err}}
+	}
+	id, err := uuid.Parse(f.ID)
+	if err != nil {
+		return e, fault("event", errEvent)
+	}
+	e.ID = id.String()
+	if f.AgeMS != "" {
+		age, err := strconv.ParseInt(f.AgeMS, 10, 64)
+		if err != nil || age < 0 || age > oldest.Milliseconds() {
+			return e, fault("event", errEvent)
+		}
+		e.At = k.Now(now.Add(-time.Duration(age) * time.Millisecond))
+	}
+	switch e.Kind {
+	case cook.Next, cook.Back, cook.Began:
+		if e.Step, err = strconv.Atoi(f.Step); err != nil {
+			return e, fault("event", errEvent)
+		}
+	case cook.Weighed:
+		if e.Mass, err = contents(f, p); err != nil {
+			return e, fault("mass", err)
+		}
+	case cook.Finished:
+		if strings.TrimSpace(f.Mass) != "" {
+			if e.Mass, err = contents(f, p); err != nil {
+				return e, fault("mass", err)
+			}
+		}
+	case cook.Undone:
+		e.Part = f.Event
+	case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
+		value, ok := frame.Number(f.Value)
+		if !ok {
+			return e, fault(string(e.Kind), errLook)
+		}
+		e.Value, e.Part = value, f.Part
+	case cook.Dipped:
+		depth, ok := frame.Number(f.Depth)
+		if !ok {
+			return e, fault("depth", errDepth)
+		}
+		e.MM = measure.Millimetre(depth)
+	default:
+		if e.Kind.IsDeviation() {
+			if err := deviation(f, &e, s); err != nil {
+				return e, fault("otherwise", err)
+			}
+		}
+	}
+	if err := s.Check(e); err != nil {
+		field := "event"
+		if e.Kind.IsDeviation() {
+			field = "otherwise"
+		}
+		switch e.Kind {
+		case cook.Weighed, cook.Finished:
+			field = "mass"
+		case cook.Dipped:
+			field = "depth"
+		case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
+			field = string(e.Kind)
+		}
+		return e, fault(field, err)
+	}
+	return e, nil
+}
+
+// contents reads a weight and takes the empty pot off it if it was weighed
+// with.
+func contents(f form, p *plan.Plan) (measure.Gram, error) {
+	x, ok := frame.Number(f.Mass)
+	if !ok {
+		return 0, errMass
+	}
+	mass := measure.Gram(x)
+	if f.WithPot == "" {
+		return mass, nil
+	}
+	empty, weighed := p.Pots[p.Served()[0]].Mass()
+	switch {
+	case !weighed:
+		return 0, errNoPotMass
+	case mass <= empty:
+		return 0, errOnlyPot
+	}
+	return mass - empty, nil
+}

@@ -1,0 +1,54 @@
+package cook
+
+import (
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+)
+
+// heartbeat keeps a silent stream from being taken for dead.
+const heartbeat = 20 * time.Second
+
+// Listen is a stream of server-sent events: "changed" whenever an event of the
+// cook was stored, by whichever device.
+func (s *Screen) Listen(c *gin.Context) {
+	id := c.Param("id")
+	if _, err := s.app.Store.Cook(c.Request.Context(), id); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	changed, leave, ok := s.app.Join(id)
+	if !ok {
+		s.app.Stop(c, http.StatusServiceUnavailable, "Too many devices are listening.", "The page loads anew by itself.")
+		return
+	}
+	defer leave()
+	c.Header("Content-Type", "text/event-stream")
+	stream := http.NewResponseController(c.Writer)
+	beat := time.NewTicker(heartbeat)
+	defer beat.Stop()
+	for message := ": here\n\n"; ; {
+		// Each message has its own deadline; the stream as a whole has none.
+		if err := stream.SetWriteDeadline(time.Now().Add(heartbeat)); err != nil {
+			s.app.Log.Warn("stream without a deadline", "error", err)
+		}
+		if _, err := fmt.Fprint(c.Writer, message); err != nil {
+			return
+		}
+		if err := stream.Flush(); err != nil {
+			return
+		}
+		select {
+		case <-changed:
+			message = "event: changed\ndata: 1\n\n"
+		case <-beat.C:
+			message = ": still here\n\n"
+		case <-c.Request.Context().Done():
+			return
+		case <-s.app.Ending:
+			return
+		}
+	}
+}

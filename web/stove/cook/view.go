@@ -1,0 +1,433 @@
+package cook
+
+import (
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"kirdu/app"
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/store"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+// view is what the Stove shows.
+type view struct {
+	ID, Name string
+	NewID    string // of the next message
+	Step     int    // what events call the present step
+	Place    int    // which it is in the line, from 1
+	Steps    int
+	Over     bool // all steps are done
+	IsJob    bool // the present step is a job that may go on by itself
+	Paused   bool
+	Sealed   bool   // nothing can be weighed or seen
+	Whistles string // "2 of 3"
+	CanBack  bool   // a step lies behind
+
+	Title, Detail, Note, Done string
+	Low, High                 time.Time // likely end of the step
+	Due                       time.Time // when the alarm goes; zero for none
+	Alarm                     string
+	Left                      string // range of the step in minutes
+	HasLeft                   bool
+	Ready                     bool // the end is near: the button stands out
+	Bowl                      string
+	Now                       time.Time
+	State                     string // how it is in the pot now
+	Changed                   string // what was told last, and what it changed
+	ChangedID                 string // of that event
+	StirSeconds               int
+	StirWords                 string
+	Gauge                     picture.Gauge
+	HasGauge                  bool
+	Next                      []next
+	Jobs                      []job
+	Gadgets                   []string // what they show
+	Rehearsal                 bool
+	Speed                     float64
+	Unready                   []string // jobs that the present step waits for
+	Otherwise                 otherwise
+	Findings                  []words.Finding
+	PotWeighed                bool
+	Empty                     string // weight of the empty pot
+	Target                    string // gauge and scale at the mark
+	HeavyScale                string // why a scale must not be used, "" if it may
+
+	Feels  []feel   // parts that can be felt
+	Spoons []answer // how it may run off the spoon
+
+	Typed  form
+	Faults map[string]string
+}
+
+// feel is a part and how soft it may be between the fingers.
+type feel struct {
+	Part, Name string
+	Answers    []answer
+}
+
+// answer is a choice with the value that it stands for.
+type answer struct{ Value, Label string }
+
+// How grain feels, and pearls look, with the doneness in the middle of each; how
+// a pudding runs off a spoon, with its grade. Source: the model, sections 5 and 6.
+var (
+	grainAnswers = answersOf(learn.GrainAnswers, "hard", "firm core", "soft", "very soft")
+	pearlAnswers = answersOf(learn.PearlAnswers, "white heart", "a white dot", "clear")
+	spoonAnswers = []answer{{"1.3", "drips"}, {"2.2", "runs"}, {"3", "coats it"}, {"4.2", "slides off"}, {"6", "mounds"}}
+)
+
+func answersOf(values []float64, labels ...string) (list []answer) {
+	for k, value := range values {
+		list = append(list, answer{strconv.FormatFloat(value, 'f', -1, 64), labels[k]})
+	}
+	return list
+}
+
+// next is a step to come.
+type next struct{ Title, At string }
+
+// mostNext is how many steps to come are shown.
+const mostNext = 3
+
+// nearMinutes is how long before the likely end the button stands out.
+const nearMinutes = 1.5
+
+func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location) view {
+	state := k.State()
+	p := state.Plan
+	behind, of := state.Place()
+	v := view{ID: k.ID, Name: p.Name, NewID: app.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal, Speed: max(k.Speed, 1),
+		Over: state.Done(), CanBack: behind > 0}
+	empty, weighed := p.Pots[p.Served()[0]].Mass()
+	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
+	live := learn.Follow(&state, now)
+	v.jobs(say, &state, &live, zone)
+	v.Otherwise = newOtherwise(say, &state, &live)
+	v.change(say, k, &state, live, now)
+	if v.Over {
+		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
+		v.HeavyScale = heavy(say, p, live.Mass+empty)
+		return v
+	}
+	said := say.Step(p, live.Forecast, state.Step)
+	v.Title, v.Detail, v.Note, v.Done = said.Title, said.Detail, p.Steps[state.Step].Note, said.Done
+	if v.Target = said.Target; v.Target != "" {
+		v.Title = "Simmer down to the mark"
+	}
+	v.times(say, &state, &live, now, zone)
+	v.stirring(say, &p.Steps[state.Step], live.Grade)
+	v.IsJob = p.Steps[state.Step].Do.IsPreparation() && !p.Steps[state.Step].TakesFromPot()
+	if state.IsPause(state.Step) {
+		v.Paused = true
+		v.Title, v.Done = "Off the flame", "Back on the flame"
+		v.Detail = "since " + state.Spans[state.Step].Begin.In(zone).Format("15:04") + "; what was begun goes on from here"
+	}
+	v.Sealed = p.Steps[state.Step].Do == plan.Pressure || p.Steps[state.Step].Do == plan.Bake
+	if p.Steps[state.Step].Do == plan.Pressure {
+		v.whistles(&state)
+	}
+	if _, begun := state.Zero(); begun {
+		v.HasGauge = true
+		v.Gauge = picture.NewGauge(say, marksAhead(say, live, state.Step), live.Level)
+		v.State = stateWords(say, p, live)
+		v.looks(p, live)
+		v.HeavyScale = heavy(say, p, live.Mass+empty)
+	}
+	for _, i := range state.Ahead() {
+		if len(v.Next) == mostNext {
+			break
+		}
+		at := moment(&state, live.Forecast.Steps[i].StartMin, now)
+		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
+	}
+	for _, f := range say.Findings(p, live.Findings) {
+		if f.Message = words.Capital(f.Message); f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
+			v.Findings = append(v.Findings, f)
+		}
+	}
+	return v
+}
+
+// looks lists what can be felt and seen.
+func (v *view) looks(p *plan.Plan, l learn.Live) {
+	v.Spoons = spoonAnswers
+	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
+		one := feel{Part: part, Name: p.PartName(part), Answers: grainAnswers}
+		slug := part
+		if at := p.Maker(part); at >= 0 && len(p.Steps[at].Items) > 0 {
+			slug = p.Steps[at].Items[0].Material
+		}
+		if m, ok := p.Pantry().Material(slug); ok && m.Kind == "pearl" {
+			one.Answers = pearlAnswers
+		}
+		v.Feels = append(v.Feels, one)
+	}
+}
+
+// heavy says why a pot must not be weighed hot, "" if it may be.
+func heavy(say words.Printer, p *plan.Plan, with measure.Gram) string {
+	if with > p.Kitchen.ScaleLimitG {
+		return fmt.Sprintf("With the pot it is about %s, more than your scale takes (%s). Use the gauge.",
+			say.Grams(with), say.Grams(p.Kitchen.ScaleLimitG))
+	}
+	return ""
+}
+
+// moment turns a minute of the forecast into the time of day.
+func moment(s *cook.State, minute float64, now time.Time) time.Time {
+	zero, ok := s.Zero()
+	if !ok {
+		zero = now
+	}
+	return zero.Add(time.Duration(minute * float64(time.Minute)))
+}
+
+// times says when the present step and the whole will end.
+func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, now time.Time, zone *time.Location) {
+	p := s.Plan
+	step := &p.Steps[s.Step]
+	total := l.Forecast.Time.TotalMin
+	bowl := moment(s, total.Value, now)
+	if bowl.Before(now) {
+		bowl = now
+	}
+	v.Bowl = bowl.In(zone).Format("15:04")
+	begin := s.Spans[s.Step].Begin
+	switch {
+	case step.Do.IsPreparation(), step.Do == plan.Rest, step.Do == plan.Chill,
+		step.Do == plan.Heat && step.Until.Minutes != nil:
+		lasts := time.Duration(l.Forecast.Steps[s.Step].EndMin*float64(time.Minute)) - time.Duration(l.Forecast.Steps[s.Step].StartMin*float64(time.Minute))
+		v.Due = begin.Add(lasts)
+		v.Low, v.High, v.Alarm = v.Due, v.Due, "Time is up."
+	case s.IsPause(s.Step):
+		return
+	case step.Do == plan.Heat, step.Do == plan.Pressure, step.Do == plan.Bake, step.Do == plan.Cool, step.Do == plan.Hold, step.Do == plan.Caramel:
+		r := stepEnd(l.Forecast, s.Step)
+		v.Low, v.High, v.Due = moment(s, r.Low, now), moment(s, r.High, now), moment(s, r.Value, now)
+		v.Alarm = dueWords[step.Do]
+		if step.Do == plan.Heat && step.Until.Boil {
+			v.Alarm = "It should boil about now: look into the pot."
+		}
+	default:
+		return
+	}
+	v.HasLeft = true
+	low, high := minutesLeft(v.Low, now), minutesLeft(v.High, now)
+	v.Left = Left(say, low, high)
+	v.Ready = v.Due.Sub(now).Minutes() < nearMinutes
+}
+
+// dueWords say what is due when the time of a step is up.
+var dueWords = map[plan.Verb]string{plan.Heat: "The mark is due: look into the pot.", plan.Pressure: "The pressure should be off about now: open it only when the valve is down.",
+	plan.Bake: "It should be done about now: look into the oven.", plan.Cool: "It should be cool about now.", plan.Hold: "Time is up.",
+	plan.Caramel: "It should be brown about now: look, do not taste."}
+
+// whistles counts those of the present step.
+func (v *view) whistles(s *cook.State) {
+	heard := 0
+	for _, w := range s.Whistles {
+		if w.Step == v.Step {
+			heard++
+		}
+	}
+	v.Whistles = fmt.Sprint(heard)
+	if wanted := s.Present().Whistles; wanted > 0 {
+		v.Whistles = fmt.Sprintf("%d of %d", heard, wanted)
+		if heard >= wanted {
+			v.Ready = true
+		}
+	}
+}
+
+func minutesLeft(end, now time.Time) float64 { return math.Max(0, end.Sub(now).Minutes()) }
+
+// Left says a range of minutes that are left: "12–16", "now".
+func Left(say words.Printer, low, high float64) string {
+	l, h := math.Round(low), math.Round(high)
+	switch {
+	case h < 1:
+		return "now"
+	case l == h:
+		return say.Sprintf("%.0f", h)
+	}
+	return say.Sprintf("%.0f–%.0f", l, h)
+}
+
+// stepEnd returns when a heat step ends, with its range from its mark.
+func stepEnd(f *forecast.Forecast, step int) measure.Range {
+	for _, m := range f.Marks {
+		if m.Step == step && m.Label != "start" {
+			return m.Minute
+		}
+	}
+	end := f.Steps[step].EndMin
+	return measure.Range{Value: end, Low: end, High: end}
+}
+
+func (v *view) stirring(say words.Printer, s *plan.Step, grade float64) {
+	if s.Do != plan.Heat {
+		return
+	}
+	v.StirSeconds = int(s.Stirring().EveryAt(grade) * measure.SecondsPerMinute)
+	v.StirWords = words.Capital(say.Stirring(s.Stirring()))
+}
+
+// marksAhead are the start and the next marks to come.
+func marksAhead(say words.Printer, l learn.Live, step int) []picture.SectionLevel {
+	const most = 4
+	var ahead []picture.SectionLevel
+	for _, level := range picture.LevelsOf(say, l.Forecast) {
+		if (level.Kind == "start" || level.Step >= step) && len(ahead) < most {
+			ahead = append(ahead, level)
+		}
+	}
+	return ahead
+}
+
+// stateWords says how it is in the pot now.
+func stateWords(say words.Printer, p *plan.Plan, l learn.Live) string {
+	said := []string{say.Sprintf("About %s in the pot", say.Grams(l.Mass)), say.Celsius(l.Celsius), pot.ThicknessWord(l.Grade)}
+	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
+		name := "grain"
+		if len(l.Doneness) > 1 {
+			name = strings.ToLower(p.PartName(part))
+		}
+		said = append(said, name+" "+pot.DonenessWord(l.Doneness[part]))
+	}
+	return strings.Join(said, " · ")
+}
+
+// change says what was told last in the present step, and what it changed.
+func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Live, now time.Time) {
+	last := -1
+	undone := map[string]bool{}
+	for _, e := range k.Events {
+		if e.Kind == cook.Undone {
+			undone[e.Part] = true
+		}
+	}
+	for i, e := range k.Events {
+		switch e.Kind {
+		case cook.Weighed, cook.Dipped, cook.Felt, cook.Spooned, cook.Probed, cook.Tasted, cook.Whistled:
+		default:
+			if !e.Kind.IsDeviation() {
+				continue
+			}
+		}
+		if !undone[e.ID] {
+			last = i
+		}
+	}
+	if last < 0 || !inStep(k, s, last) {
+		return
+	}
+	before := without(k, last)
+	was := learn.Follow(&before, now)
+	e := k.Events[last]
+	v.ChangedID = e.ID
+	switch {
+	case e.Kind.IsDeviation():
+		v.Changed = otherwiseWords(say, s.Plan, e, was, l, say.Deviation(&before, e))
+	case e.Kind == cook.Felt:
+		v.Changed = feltWords(say, s.Plan, e.Part, was, l)
+	case e.Kind == cook.Spooned:
+		v.Changed = fmt.Sprintf("%s by the spoon: it will be served %s.", words.Capital(moreWord(say, l.Thicker, "thicker", "thinner")), servedWords(say, s.Plan, was, l))
+	case e.Kind == cook.Tasted:
+		v.Changed = tastedWords(say, s.Plan, e.Value, l)
+	case s.Done():
+	case e.Kind == cook.Whistled:
+		v.Changed = whistleWords(say, s, was, l)
+	default:
+		v.Changed = lossWords(say, s, was, l)
+	}
+}
+
+// endsIn returns in how many minutes the present step ends.
+func endsIn(s *cook.State, l learn.Live) float64 {
+	return math.Max(0, stepEnd(l.Forecast, s.Step).Value-float64(l.Now))
+}
+
+// lossWords says what a weight, a dip or a temperature changed.
+func lossWords(say words.Printer, s *cook.State, was, l learn.Live) string {
+	text := ""
+	switch oldRate, newRate := math.Round(was.Rate), math.Round(l.Rate); {
+	case oldRate != newRate:
+		text = say.Sprintf("Losing %.0f g a minute, not %.0f: ", newRate, oldRate)
+	default:
+		text = say.Sprintf("Losing %.0f g a minute, as thought: ", newRate)
+	}
+	return text + endWords(say, s, was, l)
+}
+
+func endWords(say words.Printer, s *cook.State, was, l learn.Live) string {
+	before, now := math.Round(endsIn(s, was)), math.Round(endsIn(s, l))
+	if before == now {
+		return say.Sprintf("the step still ends in about %.0f minutes.", now)
+	}
+	return say.Sprintf("the step ends in about %.0f minutes, not %.0f.", now, before)
+}
+
+// whistleWords says what a whistle changed.
+func whistleWords(say words.Printer, s *cook.State, was, l learn.Live) string {
+	if l.Whistle > 0 {
+		return say.Sprintf("A whistle about every %.1f minutes: ", float64(l.Whistle)) + endWords(say, s, was, l)
+	}
+	return "Under pressure: " + endWords(say, s, was, l)
+}
+
+// inStep reports whether an event was told in the present step.
+func inStep(k store.Cook, s *cook.State, event int) bool {
+	until := k
+	until.Events = k.Events[:event]
+	state := until.State()
+	return state.ID() == s.ID() || k.Events[event].Kind.IsDeviation() && isNext(s, state.ID())
+}
+
+// isNext reports whether what was told has come before a step that is present
+// again since: a pause, or what was forgotten.
+func isNext(s *cook.State, id int) bool {
+	return slices.ContainsFunc(s.Ahead(), func(i int) bool { return s.IDs[i] == id })
+}
+
+func moreWord(say words.Printer, x float64, more, less string) string {
+	const noticed = 0.05
+	switch {
+	case x > noticed:
+		return say.Sprintf("%.1f %s than thought", x, more)
+	case x < -noticed:
+		return say.Sprintf("%.1f %s than thought", -x, less)
+	}
+	return "as thought"
+}
+
+// servedWords compares the thickness as served with the one before.
+func servedWords(say words.Printer, p *plan.Plan, was, is learn.Live) string {
+	before, now := was.Forecast.Thickness.As(p.Serve), is.Forecast.Thickness.As(p.Serve)
+	if before == nil || now == nil {
+		return "as the pot says"
+	}
+	return say.Sprintf("at %.1f (%.1f to %.1f), not %.1f", now.Value, now.Low, now.High, before.Value)
+}
+
+// feltWords says what a grain between the fingers changed.
+func feltWords(say words.Printer, p *plan.Plan, part string, was, is learn.Live) string {
+	name := p.PartName(part)
+	text := fmt.Sprintf("%s softens as thought", name)
+	if factor := is.Cook.Factor; math.Abs(factor-1) >= 0.03 {
+		text = say.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1), map[bool]string{true: "slower", false: "faster"}[factor > 1])
+	}
+	before, now := was.Forecast.Doneness[part].Value, is.Forecast.Doneness[part]
+	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low, now.High, before)
+}

@@ -1,0 +1,465 @@
+// Package gatherings joins puddings for one table: when what must begin, on which
+// burner, by whose hands.
+package gatherings
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/timetable"
+	"kirdu/exchange"
+	"kirdu/store"
+	"kirdu/web/frame"
+	"kirdu/web/picture"
+	"kirdu/words"
+)
+
+//go:embed *.html
+var files embed.FS
+
+//go:embed *.js
+var modules embed.FS
+
+// Modules are the screen's own JavaScript modules.
+var Modules fs.FS = modules
+
+// A Screen is the gatherings.
+type Screen struct {
+	app       *frame.App
+	list, one *frame.Template
+}
+
+// New returns the screen.
+func New(app *frame.App) *Screen {
+	return &Screen{app, app.Template(files, "list.html"), app.Template(files, "one.html")}
+}
+
+type listView struct {
+	Gatherings []row
+	In         map[string]string
+	Faults     map[string]string
+}
+
+type row struct{ ID, Name, When, For string }
+
+// clock is how a form writes a day and a time.
+const clock = "2006-01-02T15:04"
+
+// List shows all gatherings and the form for a new one.
+func (s *Screen) List(c *gin.Context) { s.showList(c, http.StatusOK, nil) }
+
+func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) {
+	say := frame.Words(c)
+	stored, err := s.app.Store.Gatherings(c.Request.Context())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	v := listView{In: map[string]string{"guests": "6", "hands": "1"}}
+	if f != nil {
+		v.In, v.Faults = f.Values(), f.Faults()
+	}
+	for _, g := range stored {
+		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January 2006, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+	}
+	frame := frame.Frame{Title: "Gatherings", Section: "gatherings", Body: v}
+	if id := c.Query("removed"); id != "" {
+		frame.Notice, frame.UndoPath = "The gathering was taken away. Its puddings stay on the shelf.", "/gatherings/"+id+"/restore"
+	}
+	s.list.Show(c, status, frame)
+}
+
+var errNoTime = errors.New("the clocks are put forward then, so that this time does not exist: give another")
+
+var errTime = errors.New("give a day and a time, such as 2026-11-28 19:30")
+
+// read reads the frame of a gathering.
+func (s *Screen) read(f *frame.Fields, id string) store.Gathering {
+	g := store.Gathering{ID: id, Name: f.Name("name", 80)}
+	at, err := time.ParseInLocation(clock, f.Text("at"), s.app.Zone)
+	if err != nil || at.Year() < 2000 || at.Year() > 2200 {
+		f.Fault("at", errTime)
+	}
+	if err == nil && at.Format(clock) != f.Text("at") {
+		f.Fault("at", errNoTime)
+	}
+	g.ServeAt = at
+	g.Guests, g.Hands = whole(f, "guests", 500, "14"), whole(f, "hands", 12, "2")
+	return g
+}
+
+func whole(f *frame.Fields, name string, most float64, example string) int {
+	x := f.Number(name, 1, most, example)
+	if x != math.Trunc(x) {
+		f.Fault(name, fmt.Errorf("give a whole number, such as %s", example))
+	}
+	return int(x)
+}
+
+// Create makes a gathering.
+func (s *Screen) Create(c *gin.Context) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	g := s.read(f, app.NewID())
+	if f.Err() != nil {
+		s.showList(c, http.StatusUnprocessableEntity, f)
+		return
+	}
+	s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+}
+
+// Change stores what was changed of one.
+func (s *Screen) Change(c *gin.Context) {
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	old, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	g := s.read(f, old.ID)
+	if f.Err() != nil {
+		s.showOne(c, http.StatusUnprocessableEntity, old, f)
+		return
+	}
+	s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+}
+
+// changed is done, and works the timetable out before.
+func (s *Screen) changed(c *gin.Context, err error, id string) {
+	if err == nil {
+		err = s.app.WorkOutTimetable(c.Request.Context(), id, false)
+	}
+	s.done(c, err, id)
+}
+
+func (s *Screen) done(c *gin.Context, err error, id string) {
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/gatherings/"+id)
+}
+
+// Remove takes one away.
+func (s *Screen) Remove(c *gin.Context) {
+	id := c.Param("id")
+	if err := s.app.Store.RemoveGathering(c.Request.Context(), id, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/gatherings?removed="+id)
+}
+
+// Restore brings it back.
+func (s *Screen) Restore(c *gin.Context) {
+	s.done(c, s.app.Store.RestoreGathering(c.Request.Context(), c.Param("id")), c.Param("id"))
+}
+
+// SetShare puts a pudding on the table, or changes its bowls.
+func (s *Screen) SetShare(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	share := store.Share{PuddingID: f.Text("pudding"), Bowls: whole(f, "bowls", 500, "6")}
+	if f.Err() == nil {
+		err := s.app.Store.SetShare(ctx, g.ID, share, s.app.Now())
+		if errors.Is(err, store.ErrNotFound) {
+			f.Fault("pudding", errors.New("choose a pudding of the shelf"))
+		} else {
+			s.changed(c, err, g.ID)
+			return
+		}
+	}
+	s.showOne(c, http.StatusUnprocessableEntity, g, f)
+}
+
+// DropShare takes a pudding off the table.
+func (s *Screen) DropShare(c *gin.Context) {
+	s.changed(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
+}
+
+// Buy puts all of a gathering on the buying list.
+func (s *Screen) Buy(c *gin.Context) {
+	ctx := c.Request.Context()
+	shares, err := s.app.Store.Shares(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	var buys []store.Buy
+	for _, share := range shares {
+		buys = append(buys, store.Buy(share))
+	}
+	if err := s.app.Store.BuyForAll(ctx, buys, s.app.Now()); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/buying")
+}
+
+// oneView is a gathering with its timetable.
+type oneView struct {
+	ID, Name, When, At string
+	In, Faults         map[string]string
+	Shares             []share
+	Others             []option
+	Lanes              picture.Lanes
+	plans              []*plan.Plan
+	HasTable           bool
+	Days               []day
+	Late               []string
+	Starts             string
+	Past               bool
+	Slipped            bool     // what cooks already has moved the rest
+	Unreadable         []option // puddings of the table, by where to read what can be done
+	Moved              string   // why a task could not be moved
+	GuestsLate         string
+}
+
+type share struct {
+	Number                              int
+	ID, Name, Bowls, Ready, Wait, Serve string
+	Cook                                string // on the stove; "" if not
+	Over                                bool   // it was cooked
+	Locked                              bool   // put where it is by hand
+	IfLate                              string // what waiting for guests does to it
+}
+
+type option struct{ Value, Label string }
+
+// day is the tasks of one day.
+type day struct {
+	Name  string
+	Tasks []task
+}
+
+type task struct {
+	At, Until, What, Pudding, Where string
+	Number                          int
+	Step                            int
+	ID                              string // of the pudding
+	Begun                           bool
+	Slack                           string // how much later it may begin
+}
+
+// Show renders a gathering.
+func (s *Screen) Show(c *gin.Context) {
+	g, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	s.showOne(c, http.StatusOK, g, nil)
+}
+
+// most minutes that guests are waited for.
+const mostLate = 240.0
+
+func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *frame.Fields) {
+	say := frame.Words(c)
+	v, err := s.view(say, c.Request.Context(), g)
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	if f != nil {
+		for name, value := range f.Values() {
+			v.In[name] = value
+		}
+		v.Faults = f.Faults()
+		v.Moved = v.Faults["move"]
+	}
+	if text := c.Query("guests_late"); text != "" {
+		v.GuestsLate = text
+		late, ok := frame.Number(text)
+		if !ok || late < 1 || late > mostLate {
+			v.Faults = map[string]string{"guests_late": say.Sprintf("give minutes from 1 to %.0f, such as 30", mostLate)}
+			status = http.StatusUnprocessableEntity
+		} else {
+			v.waitFor(say, late)
+		}
+	}
+	s.one.Show(c, status, frame.Frame{Title: g.Name, Section: "gatherings", Module: "gatherings.js", Body: v})
+}
+
+// mostShelf bounds the puddings to choose from.
+const mostShelf = 200
+
+func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering) (oneView, error) {
+	now := s.app.Now()
+	v := oneView{ID: g.ID, Name: g.Name, When: say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
+		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests), "hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
+	t, err := s.app.Timetable(ctx, g, now)
+	if err != nil {
+		return v, err
+	}
+	table, puddings := t.Laid, t.Puddings
+	v.Slipped = t.Slipped
+	for _, bad := range t.Unreadable {
+		v.Unreadable = append(v.Unreadable, option{frame.UnreadablePath(bad), bad.Name})
+	}
+	on := map[string]bool{}
+	var names []string
+	for k, one := range puddings {
+		on[one.ID] = true
+		names = append(names, one.Plan.Name)
+		v.plans = append(v.plans, one.Plan)
+		row := share{Number: k + 1, ID: one.ID, Cook: one.OnStove, Over: one.Over, Name: one.Plan.Name, Bowls: strconv.Itoa(one.Plan.Serves), Serve: say.Serving(one.Plan.Serve)}
+		if ready := table.Ready[k]; ready != nil {
+			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
+			row.Wait = waitWords(say, one.Plan, float64(-*ready))
+			if -*ready >= timetable.LongWait && one.Plan.Serve != plan.Chilled && one.Plan.Serve != plan.Room {
+				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(-*ready)))
+			}
+		}
+		if p := slices.IndexFunc(table.Places, func(p timetable.Place) bool { return p.Pudding == k }); p >= 0 {
+			row.Locked = table.Places[p].Locked
+		}
+		v.Shares = append(v.Shares, row)
+	}
+	shelf, err := s.app.Puddings(ctx, mostShelf)
+	if err != nil {
+		return v, err
+	}
+	for _, p := range shelf {
+		if !on[p.ID] {
+			v.Others = append(v.Others, option{p.ID, p.Plan.Name})
+		}
+	}
+	if len(puddings) == 0 {
+		return v, nil
+	}
+	v.HasTable = len(table.Tasks) > 0
+	v.Lanes = picture.NewLanes(table, names, g.ServeAt, now, s.app.Zone)
+	if v.HasTable {
+		v.Starts = exchange.Moment(g.ServeAt, table.Tasks[0].Start).In(s.app.Zone).Format("Monday 15:04")
+	}
+	for _, late := range table.Late {
+		why, remedy := say.Late(t.Whole, late)
+		text := fmt.Sprintf("%s cannot be cooked so: %s. %s", names[late.Pudding], why, remedy)
+		if late.Minutes > 0 {
+			text = fmt.Sprintf("%s is %s late: %s. %s", names[late.Pudding], say.Minutes(measure.Minute(late.Minutes)), why, remedy)
+		}
+		v.Late = append(v.Late, text)
+	}
+	v.days(say, table, puddings, func(m measure.Minute) time.Time { return exchange.Moment(g.ServeAt, m).In(s.app.Zone) })
+	return v, nil
+}
+
+// waitFor says what becomes of each pudding if the guests come late.
+func (v *oneView) waitFor(say words.Printer, late float64) {
+	for k, p := range v.plans {
+		v.Shares[k].IfLate = "stays cold, and is as good"
+		if said := waitWords(say, p, late); said != "" {
+			v.Shares[k].IfLate = said
+		}
+	}
+}
+
+// waitWords says what a pudding that is ready early comes to meanwhile.
+func waitWords(say words.Printer, p *plan.Plan, minutes float64) string {
+	if minutes < 2 || p.Serve == plan.Chilled {
+		return ""
+	}
+	waits := timetable.KeptHot(p, measure.Minute(math.Round(minutes)))
+	now, then := forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve), forecast.Run(waits, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
+	text := "waits " + say.Minutes(measure.Minute(minutes)) + ", kept at " + say.Celsius(timetable.HotHold)
+	const noticed = 0.1
+	switch {
+	case now == nil || then == nil:
+	case math.Abs(then.Value-now.Value) < noticed:
+		text += say.Sprintf(": thickness %.1f, as before", then.Value)
+	default:
+		text += say.Sprintf(": thickness %.1f, not %.1f", then.Value, now.Value)
+	}
+	return text
+}
+
+// days writes the tasks in the order of their beginning, by day. What follows by
+// itself, such as putting something in, is told with the step before it.
+func (v *oneView) days(say words.Printer, t *timetable.Timetable, puddings []app.Serving, at func(measure.Minute) time.Time) {
+	forecasts := courses(puddings)
+	for _, one := range t.Tasks {
+		p := puddings[one.Pudding].Plan
+		said := say.Step(p, forecasts[one.Pudding], one.Step)
+		name := say.Time(at(one.Start), "Monday 2 January")
+		if n := len(v.Days); n == 0 || v.Days[n-1].Name != name {
+			v.Days = append(v.Days, day{Name: name})
+		}
+		where := one.Burner
+		if where == "" {
+			where = one.Pot
+		}
+		row := task{At: at(one.Start).Format("15:04"), What: said.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1, Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
+		if one.End-one.Start >= 1 {
+			row.Until = at(one.End).Format("15:04")
+		}
+		if one.Slack >= 1 {
+			row.Slack = say.Minutes(one.Slack)
+		}
+		last := &v.Days[len(v.Days)-1]
+		last.Tasks = append(last.Tasks, row)
+	}
+}
+
+// courses returns the forecast of each, for the words of its steps.
+func courses(puddings []app.Serving) []*forecast.Forecast {
+	all := make([]*forecast.Forecast, len(puddings))
+	for k := range puddings {
+		all[k] = forecast.Run(puddings[k].Plan, forecast.Options{CourseOnly: true})
+	}
+	return all
+}
+
+// Calendar sends the timetable as iCalendar.
+func (s *Screen) Calendar(c *gin.Context) {
+	say := frame.Words(c)
+	ctx := c.Request.Context()
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	t, err := s.app.Timetable(ctx, g, s.app.Now())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	table, puddings := t.Laid, t.Puddings
+	forecasts := courses(puddings)
+	var list []exchange.Appointment
+	for _, one := range table.Tasks {
+		p := puddings[one.Pudding].Plan
+		said := say.Step(p, forecasts[one.Pudding], one.Step)
+		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].ID, one.Step),
+			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: said.Title + " (" + p.Name + ")", Detail: said.Detail, Alarm: true})
+	}
+	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)
+	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(exchange.Calendar(g.Name, list, s.app.Now())))
+}

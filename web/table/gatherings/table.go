@@ -1,0 +1,120 @@
+package gatherings
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"github.com/gin-gonic/gin"
+
+	"kirdu/app"
+	"kirdu/core/measure"
+	"kirdu/core/timetable"
+	"kirdu/store"
+)
+
+// Anew works the timetable out as if nothing had been put by hand.
+func (s *Screen) Anew(c *gin.Context) {
+	s.done(c, s.app.WorkOutTimetable(c.Request.Context(), c.Param("id"), true), c.Param("id"))
+}
+
+// mostMoved is how far a task is moved at once, in minutes.
+const mostMoved = 1440.0
+
+// Move puts a task elsewhere: so many minutes later or earlier, on a burner.
+func (s *Screen) Move(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	step := f.Number("step", 0, 1000, "3")
+	by := measure.Minute(f.Number("by", -mostMoved, mostMoved, "-10"))
+	w, err := s.app.Timetable(ctx, g, s.app.Now())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	pudding := slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == f.Text("pudding") })
+	at := slices.IndexFunc(w.Laid.Tasks, func(t timetable.Task) bool { return t.Pudding == pudding && t.Step == int(step) })
+	if f.Err() == nil && at < 0 {
+		f.Fault("move", timetable.ErrNoTask)
+	}
+	if f.Err() == nil {
+		moved, err := timetable.Move(w.Whole, w.Options, w.Laid.Places, pudding, int(step), w.Laid.Tasks[at].Start+by, f.Text("burner"))
+		if err == nil {
+			s.done(c, s.app.KeepTimetable(ctx, g, w, moved), g.ID)
+			return
+		}
+		f.Fault("move", fmt.Errorf("%s cannot be moved there: %w", w.Puddings[pudding].Plan.Name, err))
+	}
+	s.showOne(c, http.StatusUnprocessableEntity, g, f)
+}
+
+// Late moves what is not begun, all of it or one pudding.
+func (s *Screen) Late(c *gin.Context) {
+	ctx := c.Request.Context()
+	f, ok := s.app.Form(c, nil)
+	if !ok {
+		return
+	}
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	by := measure.Minute(f.Number("late_by", 1, mostLate, "20"))
+	w, err := s.app.Timetable(ctx, g, s.app.Now())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	only := -1
+	if id := f.Text("pudding"); id != "" {
+		if only = slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == id }); only < 0 {
+			f.Fault("late_by", errors.New("choose a pudding of the table"))
+		}
+	}
+	if f.Err() != nil {
+		s.showOne(c, http.StatusUnprocessableEntity, g, f)
+		return
+	}
+	now := measure.Minute(s.app.Now().Sub(g.ServeAt).Minutes())
+	s.done(c, s.app.KeepTimetable(ctx, g, w, timetable.Later(w.Whole, w.Options, w.Laid.Places, now, by, only)), g.ID)
+}
+
+// Cook puts a pudding of the table on the stove, in its size.
+func (s *Screen) Cook(c *gin.Context) {
+	ctx := c.Request.Context()
+	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	w, err := s.app.LoadGathering(ctx, g, s.app.Now())
+	if err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	i := slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == c.Param("pudding") })
+	if i < 0 {
+		s.app.Fail(c, store.ErrNotFound)
+		return
+	}
+	if id := w.Puddings[i].OnStove; id != "" {
+		c.Redirect(http.StatusSeeOther, "/stove/"+id)
+		return
+	}
+	begun := store.Cook{ID: app.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.Puddings[i].Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String(), GatheringID: g.ID}
+	if err := s.app.Begin(ctx, begun); err != nil {
+		s.app.Fail(c, err)
+		return
+	}
+	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)
+}
