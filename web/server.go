@@ -124,11 +124,12 @@ func engineOf(screens *frame.App, sessions *scs.SessionManager, files fs.FS) *gi
 func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, files fs.FS) {
 	guard := guard.New(app, sessions)
 	engine.GET("/static/*path", serveStatic(app, files))
-	engine.GET("/login", guard.Show)
-	engine.POST("/login", guard.Enter)
-	engine.POST("/logout", guard.Leave)
+	outside := frame.Group{RouterGroup: &engine.RouterGroup, App: app}
+	outside.GET("/login", guard.Show)
+	outside.POST("/login", guard.Enter)
+	outside.POST("/logout", guard.Leave)
 
-	inside := engine.Group("/", guard.Guard)
+	inside := frame.Group{RouterGroup: engine.Group("/", guard.Guard), App: app}
 	today := today.New(app)
 	inside.GET("/", today.Show)
 
@@ -177,7 +178,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/stove/:id/changes", cook.Listen)
 
 	gadgets := gadgets.New(app)
-	engine.POST("/readings", gadgets.Take)
+	outside.POST("/readings", gadgets.Take)
 	inside.GET("/kitchen/gadgets", gadgets.Show)
 	inside.POST("/kitchen/gadgets", gadgets.Make)
 	inside.POST("/kitchen/gadgets/:id/remove", gadgets.Remove)
@@ -304,10 +305,10 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/kitchen/measures/:id/restore", kitchen.RestoreMeasure)
 
 	engine.NoRoute(func(c *gin.Context) {
-		app.Stop(c, http.StatusNotFound, "There is no page here.", "The address may be mistyped, or the page has moved.")
+		app.Fail(c, frame.Stop(http.StatusNotFound, "There is no page here.", "The address may be mistyped, or the page has moved."))
 	})
 	engine.NoMethod(func(c *gin.Context) {
-		app.Stop(c, http.StatusMethodNotAllowed, "That cannot be done at this address.", "Go back and use the buttons of the page.")
+		app.Fail(c, frame.Stop(http.StatusMethodNotAllowed, "That cannot be done at this address.", "Go back and use the buttons of the page."))
 	})
 }
 
@@ -357,7 +358,7 @@ func serveStatic(app *frame.App, files fs.FS) gin.HandlerFunc {
 	server := http.StripPrefix("/static/", http.FileServerFS(files))
 	return func(c *gin.Context) {
 		if strings.HasSuffix(c.Request.URL.Path, "/") {
-			app.Stop(c, http.StatusNotFound, "There is no page here.")
+			app.Fail(c, frame.Stop(http.StatusNotFound, "There is no page here."))
 			return
 		}
 		if c.Query("v") == app.Version {

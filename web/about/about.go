@@ -63,21 +63,21 @@ func New(app *frame.App, static fs.FS) *Screen {
 }
 
 // Cautions shows the usual cautions in one place.
-func (s *Screen) Cautions(c *gin.Context) {
-	s.cautions.Show(c, http.StatusOK, frame.Frame{Title: "With care"})
+func (s *Screen) Cautions(c *gin.Context) error {
+	return s.cautions.Show(c, http.StatusOK, frame.Frame{Title: "With care"})
 }
 
 // Licences shows what every part is under.
-func (s *Screen) Licences(c *gin.Context) {
-	s.licences.Show(c, http.StatusOK, frame.Frame{Title: "Licences", Body: s.parts})
+func (s *Screen) Licences(c *gin.Context) error {
+	return s.licences.Show(c, http.StatusOK, frame.Frame{Title: "Licences", Body: s.parts})
 }
 
 // Guide says what each screen is for.
-func (s *Screen) Guide(c *gin.Context) {
-	s.guide.Show(c, http.StatusOK, frame.Frame{Title: "Guide"})
+func (s *Screen) Guide(c *gin.Context) error {
+	return s.guide.Show(c, http.StatusOK, frame.Frame{Title: "Guide"})
 }
 
 // Model says what is computed, from what, and how sure it is.
-func (s *Screen) Model(c *gin.Context) {
-	s.model.Show(c, http.StatusOK, frame.Frame{Title: "What is computed"})
+func (s *Screen) Model(c *gin.Context) error {
+	return s.model.Show(c, http.StatusOK, frame.Frame{Title: "What is computed"})
 }

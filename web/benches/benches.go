@@ -97,24 +97,25 @@ type writeView struct {
 type target struct{ Value, Label string }
 
 // First leads to the first bench.
-func (s *Screen) First(c *gin.Context) { c.Redirect(http.StatusSeeOther, "/benches/"+order[0]) }
+func (s *Screen) First(c *gin.Context) error {
+	c.Redirect(http.StatusSeeOther, "/benches/"+order[0])
+	return nil
+}
 
 // Show renders a bench with its answer.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	name := c.Param("bench")
 	b, ok := all[name]
 	if !ok {
-		s.app.Stop(c, http.StatusNotFound, "There is no such bench.", "The benches are coconut, milk, sweetener and measure.")
-		return
+		return frame.Stop(http.StatusNotFound, "There is no such bench.", "The benches are coconut, milk, sweetener and measure.")
 	}
-	s.show(c, http.StatusOK, name, b, c.Request.URL.Query(), nil)
+	return s.show(c, http.StatusOK, name, b, c.Request.URL.Query(), nil)
 }
 
-func (s *Screen) show(c *gin.Context, status int, name string, b tool, typed url.Values, faults map[string]string) {
+func (s *Screen) show(c *gin.Context, status int, name string, b tool, typed url.Values, faults map[string]string) error {
 	r, lists, err := s.reckon(c, b, typed)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := view{Bench: name, In: r.Values(), Faults: r.Faults(), Lists: lists}
 	if r.Err() == nil {
@@ -134,11 +135,10 @@ func (s *Screen) show(c *gin.Context, status int, name string, b tool, typed url
 	}
 	if v.Answer != nil {
 		if v.Writes, err = s.targets(c, r.writes); err != nil {
-			s.app.Fail(c, err)
-			return
+			return err
 		}
 	}
-	s.pages[name].Show(c, status, frame.Frame{Title: b.title + " bench", Section: "benches", Module: "js/live-form.js", Body: v})
+	return s.pages[name].Show(c, status, frame.Frame{Title: b.title + " bench", Section: "benches", Module: "js/live-form.js", Body: v})
 }
 
 // reckon computes a bench. What it returns holds no answer, only what can be
@@ -199,66 +199,57 @@ var (
 
 // Write puts the answer into a pudding, as a version of its own that can be
 // undone there.
-func (s *Screen) Write(c *gin.Context) {
+func (s *Screen) Write(c *gin.Context) error {
 	name := c.Param("bench")
 	b, ok := all[name]
 	if !ok {
-		s.app.Stop(c, http.StatusNotFound, "There is no such bench.")
-		return
+		return frame.Stop(http.StatusNotFound, "There is no such bench.")
 	}
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
-		return
+	posted, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
-	form := c.Request.PostForm
+	form := posted.Typed
 	r, _, err := s.reckon(c, b, form)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	fail := func(err error) {
-		s.show(c, http.StatusUnprocessableEntity, name, b, form, map[string]string{"target": err.Error()})
+	fail := func(err error) error {
+		return s.show(c, http.StatusUnprocessableEntity, name, b, form, map[string]string{"target": err.Error()})
 	}
 	if r.Err() != nil {
-		fail(errTarget)
-		return
+		return fail(errTarget)
 	}
 	var id string
 	var version, step, item, which int
 	parts := strings.Split(form.Get("target"), ".")
 	if len(parts) != 4 {
-		fail(errTarget)
-		return
+		return fail(errTarget)
 	}
 	id = parts[0]
 	if _, err := fmt.Sscanf(strings.Join(parts[1:], " ")+" "+form.Get("which"), "%d %d %d %d", &version, &step, &item, &which); err != nil || which < 0 || which >= len(r.writes) {
-		fail(errTarget)
-		return
+		return fail(errTarget)
 	}
 	pudding, err := s.app.Pudding(c.Request.Context(), id)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if pudding.Version != version {
-		fail(errGone)
-		return
+		return fail(errGone)
 	}
 	changed := pudding.Plan.Clone()
 	if err := r.writes[which].into(changed, step, item); err != nil {
-		fail(err)
-		return
+		return fail(err)
 	}
 	changed, err = plan.Reread(changed.In(r.home))
 	if err != nil {
-		fail(err)
-		return
+		return fail(err)
 	}
 	if err := s.app.Store.SavePlan(c.Request.Context(), id, version, changed, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	return nil
 }
 
 // material looks a material up by what was typed: name, slug or alias.

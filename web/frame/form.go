@@ -10,20 +10,9 @@ import (
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
-	"github.com/gin-gonic/gin/binding"
 
 	"kirdu/core/measure"
 )
-
-// Bind reads a posted form into a struct of strings. When it cannot be read the
-// answer is given and Bind returns false.
-func (a *App) Bind(c *gin.Context, form any) bool {
-	if err := c.ShouldBindWith(form, binding.FormPost); err != nil {
-		a.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
-		return false
-	}
-	return true
-}
 
 // Number reads a plain decimal number as it is typed: spaces may part the
 // thousands, a sign may stand before it, and a comma for the point; with three
@@ -46,14 +35,13 @@ func Number(text string) (float64, bool) {
 	return x, err == nil
 }
 
-// Form reads a posted form into fields. When it cannot be read the answer is
-// given and Form returns false.
-func (a *App) Form(c *gin.Context, standard map[string]string) (*Fields, bool) {
+// ReadForm reads a posted form into fields, with what stands in those that were not
+// sent. The error answers a form that cannot be read.
+func ReadForm(c *gin.Context, standard map[string]string) (*Fields, error) {
 	if err := c.Request.ParseForm(); err != nil {
-		a.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
-		return nil, false
+		return nil, Stop(http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
 	}
-	return NewFields(c.Request.PostForm, standard), true
+	return NewFields(c.Request.PostForm, standard), nil
 }
 
 // Fields reads the values of a form, each within its bounds, and collects what

@@ -4,6 +4,7 @@ package frame
 
 import (
 	"bytes"
+	"cmp"
 	"embed"
 	"errors"
 	"fmt"
@@ -83,29 +84,57 @@ type Frame struct {
 
 // Show renders a page into a buffer first, so that a fault in it cannot leave
 // half a page with status 200.
-func (t *Template) Show(c *gin.Context, status int, f Frame) {
+func (t *Template) Show(c *gin.Context, status int, f Frame) error {
 	f.Demo, f.Login, f.Version = t.app.Demo, t.app.Login, t.app.Version
 	if !f.Bare {
 		var err error
 		if f.OnStove, err = t.app.Store.Cooking(c.Request.Context()); err != nil {
-			t.app.Fail(c, err)
-			return
+			return err
 		}
 	}
 	preferences := PreferencesOf(c)
 	f.Theme = preferences.Theme
 	set, err := t.in(preferences.Style)
 	if err != nil {
-		t.app.Fail(c, err)
-		return
+		return err
 	}
 	var buffer bytes.Buffer
 	if err := set.ExecuteTemplate(&buffer, "frame.html", f); err != nil {
-		t.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Data(status, "text/html; charset=utf-8", buffer.Bytes())
+	return nil
 }
+
+// A Handler answers a request, or says why it cannot: the answer is then given for
+// the error.
+type Handler func(c *gin.Context) error
+
+// A Group is the addresses of one group of handlers.
+type Group struct {
+	*gin.RouterGroup
+	App *App
+}
+
+// GET and POST take a handler for an address.
+func (g Group) GET(path string, handle Handler)  { g.RouterGroup.GET(path, g.App.Handle(handle)) }
+func (g Group) POST(path string, handle Handler) { g.RouterGroup.POST(path, g.App.Handle(handle)) }
+
+// Handle gives the answer for the error of a handler.
+func (a *App) Handle(handle Handler) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if err := handle(c); err != nil && !errors.Is(err, errAnswered) {
+			a.Fail(c, err)
+		}
+	}
+}
+
+// errAnswered ends a handler that has given its answer.
+var errAnswered = errors.New("answered")
+
+// Answered ends a handler from within a reader that has given the answer itself, or
+// failed to.
+func Answered(err error) error { return cmp.Or(err, errAnswered) }
 
 // Trouble is the view model of the page that says what went wrong.
 type Trouble struct {
@@ -116,9 +145,18 @@ type Trouble struct {
 
 var troubleTemplate = template.Must(template.New("trouble.html").ParseFS(shared, "templates/trouble.html"))
 
-// Stop answers with a page that says what happened and what to try.
-func (a *App) Stop(c *gin.Context, status int, heading string, said ...string) {
-	a.stop(c, status, Trouble{Heading: heading, Words: said})
+// A stopped request is answered with a page that says what happened and what to try.
+type stopped struct {
+	status  int
+	trouble Trouble
+}
+
+func (s stopped) Error() string { return s.trouble.Heading }
+
+// Stop returns the error that is answered with a page of a status, which says what
+// happened and what to try.
+func Stop(status int, heading string, said ...string) error {
+	return stopped{status, Trouble{Heading: heading, Words: said}}
 }
 
 func (a *App) stop(c *gin.Context, status int, trouble Trouble) {
@@ -142,11 +180,13 @@ func (a *App) stop(c *gin.Context, status int, trouble Trouble) {
 func (a *App) Fail(c *gin.Context, err error) {
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		a.Stop(c, http.StatusNotFound, "That is not here.", "It may have been removed, or the address is wrong.")
-		return
+		err = Stop(http.StatusNotFound, "That is not here.", "It may have been removed, or the address is wrong.")
 	case errors.Is(err, store.ErrStale):
-		a.Stop(c, http.StatusConflict, "It was changed in another window meanwhile.",
+		err = Stop(http.StatusConflict, "It was changed in another window meanwhile.",
 			"Nothing was overwritten. Go back, load the page again and make the change there.")
+	}
+	if one, ok := errors.AsType[stopped](err); ok {
+		a.stop(c, one.status, one.trouble)
 		return
 	}
 	if bad, ok := errors.AsType[*store.Unreadable](err); ok {

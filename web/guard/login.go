@@ -92,7 +92,7 @@ func (s *Screen) Guard(c *gin.Context) {
 	if c.Request.Method == http.MethodGet {
 		c.Redirect(http.StatusSeeOther, "/login")
 	} else {
-		s.app.Stop(c, http.StatusUnauthorized, "The kitchen is locked.", "Open it with the passphrase and try again.")
+		s.app.Fail(c, frame.Stop(http.StatusUnauthorized, "The kitchen is locked.", "Open it with the passphrase and try again."))
 	}
 	c.Abort()
 }
@@ -101,39 +101,39 @@ func (s *Screen) Guard(c *gin.Context) {
 type view struct{ Fault string }
 
 // Show asks for the passphrase.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	if !s.app.Login {
 		c.Redirect(http.StatusSeeOther, "/")
-		return
+		return nil
 	}
-	s.show(c, http.StatusOK, "")
+	return s.show(c, http.StatusOK, "")
 }
 
-func (s *Screen) show(c *gin.Context, status int, fault string) {
-	s.page.Show(c, status, frame.Frame{Title: "Open the kitchen", Bare: true, Body: view{fault}})
+func (s *Screen) show(c *gin.Context, status int, fault string) error {
+	return s.page.Show(c, status, frame.Frame{Title: "Open the kitchen", Bare: true, Body: view{fault}})
 }
 
 // Enter checks a passphrase.
-func (s *Screen) Enter(c *gin.Context) {
+func (s *Screen) Enter(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	ctx := c.Request.Context()
 	if !s.allowed(c.Request.RemoteAddr) {
 		c.Header("Retry-After", "10")
-		s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
-		return
+		return s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
 	}
-	known, err := s.app.IsPassphrase(ctx, c.PostForm("passphrase"))
+	known, err := s.app.IsPassphrase(ctx, f.Text("passphrase"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if !known {
-		s.show(c, http.StatusUnauthorized, "That is not the passphrase of this kitchen.")
-		return
+		return s.show(c, http.StatusUnauthorized, "That is not the passphrase of this kitchen.")
 	}
 	// A new token, so that one planted before the login is worth nothing.
 	if err := s.sessions.RenewToken(ctx); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	now := s.app.Now()
 	s.sessions.Put(ctx, sessionKey, true)
@@ -142,15 +142,16 @@ func (s *Screen) Enter(c *gin.Context) {
 	s.sessions.Put(ctx, KeySince, now.Unix())
 	s.sessions.Put(ctx, KeySeen, now.Unix())
 	c.Redirect(http.StatusSeeOther, "/")
+	return nil
 }
 
 // Leave ends the session.
-func (s *Screen) Leave(c *gin.Context) {
+func (s *Screen) Leave(c *gin.Context) error {
 	if err := s.sessions.Destroy(c.Request.Context()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/login")
+	return nil
 }
 
 // allowed counts a guess against its device and against all.

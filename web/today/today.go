@@ -111,47 +111,41 @@ type batch struct{ ID, Name, Day, Line string }
 const most = 4
 
 // Show renders Today.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	if empty, err := s.app.WantsStart(c.Request.Context()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	} else if empty {
 		c.Redirect(http.StatusSeeOther, "/start")
-		return
+		return nil
 	}
 	ctx := app.WithHome(c.Request.Context())
 	v := view{Now: s.app.Now()}
 	cooks, err := s.app.Store.OnStove(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, k := range cooks {
 		v.OnStove = append(v.OnStove, s.cooking(say, k))
 	}
 	gatherings, err := s.app.Store.Gatherings(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for i := len(gatherings) - 1; i >= 0 && len(v.Suppers) < most; i-- { // the latest come first
 		if g := gatherings[i]; g.ServeAt.After(v.Now) {
 			if err := s.nextOf(say, ctx, g, &v); err != nil {
-				s.app.Fail(c, err)
-				return
+				return err
 			}
 			v.Suppers = append(v.Suppers, gathering{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
 		}
 	}
 	shelf, err := s.app.Puddings(ctx, most)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if v.Puddings, err = s.app.Store.CountPuddings(ctx); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, p := range shelf {
 		f := forecast.Run(p.Plan, forecast.Options{})
@@ -160,26 +154,23 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	book, err := s.app.Store.LatestLines(ctx, most)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, k := range book {
 		v.Book = append(v.Book, batch{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 January"), Line: verdictLine(k)})
 	}
 	own, err := s.next(say, ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v.Next = append(v.Next, own...)
 	slices.SortStableFunc(v.Next, func(a, b toBegin) int { return a.when.Compare(b.when) })
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v.NoPots = len(pots) == 0
-	s.page.Show(c, http.StatusOK, frame.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
+	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
 }
 
 func (s *Screen) cooking(say words.Printer, k store.Cook) cooking {

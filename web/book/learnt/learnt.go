@@ -49,23 +49,20 @@ type row struct {
 }
 
 // Show lists it.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	known, err := s.app.Learnt(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	forgotten, err := s.app.Store.ForgottenThings(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	names := plan.HomePantry(home)
 	var v view
@@ -104,7 +101,7 @@ func (s *Screen) Show(c *gin.Context) {
 		v.Forgotten = append(v.Forgotten, row{Of: string(f.Quantity), Name: f.Name, Title: title(names, f.Quantity, f.Name),
 			Changes: "batches until " + say.Time(f.At.In(s.app.Zone), "2 January 2006, 15:04") + " do not count"})
 	}
-	s.page.Show(c, http.StatusOK, frame.Frame{Title: "What Kirdu has learnt", Section: "logbook", Body: v})
+	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "What Kirdu has learnt", Section: "logbook", Body: v})
 }
 
 func signed(say words.Printer, x float64, of learn.Quantity) string {
@@ -160,38 +157,41 @@ var kinds = []learn.Quantity{learn.Power, learn.CookTime, learn.Thickness, learn
 var errKind = errors.New("choose one of what was learnt")
 
 // read reads which thing a form means.
-func (s *Screen) read(c *gin.Context) (of learn.Quantity, name string, ok bool) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return "", "", false
+func (s *Screen) read(c *gin.Context) (of learn.Quantity, name string, _ error) {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return "", "", err
 	}
 	of, name = learn.Quantity(f.Text("of")), f.Typed.Get("name")
 	const longest = 120
 	if !slices.Contains(kinds, of) || len(name) > longest {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to forget.", words.Capital(errKind.Error())+".")
-		return "", "", false
+		return "", "", frame.Stop(http.StatusUnprocessableEntity, "There is nothing of that name to forget.", words.Capital(errKind.Error())+".")
 	}
-	return of, name, true
+	return of, name, nil
 }
 
 // Forget lets what was learnt of a thing so far count no more.
-func (s *Screen) Forget(c *gin.Context) {
-	if of, name, ok := s.read(c); ok {
-		s.done(c, s.app.Forget(c.Request.Context(), of, name))
+func (s *Screen) Forget(c *gin.Context) error {
+	of, name, err := s.read(c)
+	if err != nil {
+		return err
 	}
+	return s.done(c, s.app.Forget(c.Request.Context(), of, name))
 }
 
 // Remember undoes it.
-func (s *Screen) Remember(c *gin.Context) {
-	if of, name, ok := s.read(c); ok {
-		s.done(c, s.app.Remember(c.Request.Context(), of, name))
+func (s *Screen) Remember(c *gin.Context) error {
+	of, name, err := s.read(c)
+	if err != nil {
+		return err
 	}
+	return s.done(c, s.app.Remember(c.Request.Context(), of, name))
 }
 
-func (s *Screen) done(c *gin.Context, err error) {
+func (s *Screen) done(c *gin.Context, err error) error {
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook/learnt")
+	return nil
 }

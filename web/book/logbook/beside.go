@@ -32,19 +32,17 @@ type besideRow struct {
 }
 
 // Beside compares two batches.
-func (s *Screen) Beside(c *gin.Context) {
+func (s *Screen) Beside(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	first, err := s.app.Store.Cook(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	const most = 60
 	book, err := s.app.Store.Book(ctx, most)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	title := func(k *store.Cook) string {
 		return k.Plan.Name + ", " + say.Time(k.BegunAt.In(s.app.Zone), "2 January 2006")
@@ -58,17 +56,15 @@ func (s *Screen) Beside(c *gin.Context) {
 	if v.With != "" {
 		second, err := s.app.Store.Cook(ctx, v.With)
 		if err != nil {
-			s.app.Fail(c, err)
-			return
+			return err
 		}
 		if a, b := first.State(), second.State(); a.Finished.IsZero() || b.Finished.IsZero() {
-			s.app.Stop(c, http.StatusUnprocessableEntity, "One of them is still on the stove.", "Two batches of the book can be compared.")
-			return
+			return frame.Stop(http.StatusUnprocessableEntity, "One of them is still on the stove.", "Two batches of the book can be compared.")
 		}
 		v.Chosen, v.B = true, title(&second)
 		v.fill(say, &first, &second)
 	}
-	s.beside.Show(c, http.StatusOK, frame.Frame{Title: "Two batches", Section: "logbook", Body: v})
+	return s.beside.Show(c, http.StatusOK, frame.Frame{Title: "Two batches", Section: "logbook", Body: v})
 }
 
 func (v *besideView) fill(say words.Printer, first, second *store.Cook) {

@@ -112,30 +112,26 @@ const (
 )
 
 // Show lists the batches.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Tag: c.Query("tag"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
 	if utf8.RuneCountInString(v.Words) > longWords || utf8.RuneCountInString(v.Tag) > longTag || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
 	}
 	pageNumber := 0
 	if text := c.Query("page"); text != "" {
 		var err error
 		if pageNumber, err = strconv.Atoi(text); err != nil || pageNumber < 0 || pageNumber > mostPages {
-			s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such page of the book.", "Pages are numbered from 0.")
-			return
+			return frame.Stop(http.StatusUnprocessableEntity, "There is no such page of the book.", "Pages are numbered from 0.")
 		}
 	}
 	v.Filtered = v.Words != "" || v.Verdict != "" || v.Tag != ""
 	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag}, mostListed+1, pageNumber*mostListed)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if v.Tags, err = s.app.Store.Tags(c.Request.Context()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	address := func(page int) string {
 		return "/logbook?" + url.Values{"search": {v.Words}, "verdict": {v.Verdict}, "tag": {v.Tag}, "page": {strconv.Itoa(page)}}.Encode()
@@ -151,8 +147,7 @@ func (s *Screen) Show(c *gin.Context) {
 		known, err := s.factsOf(c.Request.Context(), k)
 		bad, unreadable := errors.AsType[*store.Unreadable](err)
 		if err != nil && !unreadable {
-			s.app.Fail(c, err)
-			return
+			return err
 		}
 		e := entry{ID: k.ID, Name: k.Name, Day: say.Time(k.BegunAt.In(s.app.Zone), "2 Jan 2006")}
 		if unreadable {
@@ -175,16 +170,16 @@ func (s *Screen) Show(c *gin.Context) {
 	if id := c.Query("removed"); id != "" {
 		frame.Notice, frame.UndoPath = "The batch was taken out of the book.", "/logbook/"+id+"/restore"
 	}
-	s.list.Show(c, http.StatusOK, frame)
+	return s.list.Show(c, http.StatusOK, frame)
 }
 
 // Restore puts a batch back that was taken out.
-func (s *Screen) Restore(c *gin.Context) {
+func (s *Screen) Restore(c *gin.Context) error {
 	if err := s.app.Store.RestoreBatch(c.Request.Context(), c.Param("id")); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook")
+	return nil
 }
 
 // weekOf returns the day on which the week of a moment began.
@@ -209,27 +204,25 @@ func verdictWords(v store.Verdict) string {
 }
 
 // Batch shows one.
-func (s *Screen) Batch(c *gin.Context) {
+func (s *Screen) Batch(c *gin.Context) error {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.show(c, http.StatusOK, k, nil, nil)
+	return s.show(c, http.StatusOK, k, nil, nil)
 }
 
-func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, faults map[string]string) {
+func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, faults map[string]string) error {
 	say := frame.Words(c)
 	if state := k.State(); state.Finished.IsZero() {
 		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
-		return
+		return nil
 	}
 	v := newView(say, k, s.app.Zone)
 	v.Faults = faults
 	var err error
 	if v.PhotoWidth, v.PhotoHeight, err = s.app.Store.PhotoSize(c.Request.Context(), k.ID); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if typed != nil {
 		v.Form = *typed
@@ -238,19 +231,31 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, fau
 	if c.Query("saved") != "" {
 		frame.Notice = "Written down."
 	}
-	s.batch.Show(c, status, frame)
+	return s.batch.Show(c, status, frame)
 }
 
 // form is the verdict as it was typed.
 type form struct {
-	Eaten     string `form:"eaten"`
-	Thickness string `form:"thickness"`
-	Sweetness string `form:"sweetness"`
-	Note      string `form:"note"`
+	Eaten     string
+	Thickness string
+	Sweetness string
+	Note      string
 
-	NextThickness string `form:"next_thickness"`
-	NextNote      string `form:"next_note"`
-	Tags          string `form:"tags"`
+	NextThickness string
+	NextNote      string
+	Tags          string
+}
+
+func readForm(f *frame.Fields) form {
+	return form{
+		Eaten:         f.Text("eaten"),
+		Thickness:     f.Text("thickness"),
+		Sweetness:     f.Text("sweetness"),
+		Note:          f.Text("note"),
+		NextThickness: f.Text("next_thickness"),
+		NextNote:      f.Text("next_note"),
+		Tags:          f.Text("tags"),
+	}
 }
 
 // Faults of the form.
@@ -271,13 +276,12 @@ const MaxUpload = 20 << 20
 
 // Again puts the plan of a batch on the shelf once more, sweeter or less sweet as
 // was noted, with the note.
-func (s *Screen) Again(c *gin.Context) {
+func (s *Screen) Again(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	k, err := s.app.Store.Cook(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	p := k.Plan.Clone()
 	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
@@ -293,34 +297,33 @@ func (s *Screen) Again(c *gin.Context) {
 	}
 	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, p, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	return nil
 }
 
 // Judge stores how a batch ate.
-func (s *Screen) Judge(c *gin.Context) {
+func (s *Screen) Judge(c *gin.Context) error {
 	ctx := c.Request.Context()
-	var f form
-	if !s.app.Bind(c, &f) {
-		return
+	posted, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
+	f := readForm(posted)
 	k, err := s.app.Store.Cook(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	verdict, tags, err := parse(f)
 	if err != nil {
-		s.show(c, http.StatusUnprocessableEntity, k, &f, frame.FieldFaults(err))
-		return
+		return s.show(c, http.StatusUnprocessableEntity, k, &f, frame.FieldFaults(err))
 	}
 	if err := s.app.Judge(ctx, k, verdict, tags); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/logbook/%s?saved=1", k.ID))
+	return nil
 }
 
 func parse(f form) (v store.Verdict, tags []string, err error) {

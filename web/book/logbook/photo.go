@@ -62,67 +62,61 @@ func shrink(data []byte) (store.Photo, error) {
 }
 
 // AddPhoto stores the photo of a batch.
-func (s *Screen) AddPhoto(c *gin.Context) {
+func (s *Screen) AddPhoto(c *gin.Context) error {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	refuse := func(status int, err error) {
-		s.show(c, status, k, nil, map[string]string{"photo": err.Error()})
+	refuse := func(status int, err error) error {
+		return s.show(c, status, k, nil, map[string]string{"photo": err.Error()})
 	}
 	header, err := c.FormFile("photo")
 	if err != nil {
 		var tooLarge *http.MaxBytesError
 		if errors.As(err, &tooLarge) {
-			refuse(http.StatusRequestEntityTooLarge, errSize)
-		} else {
-			refuse(http.StatusUnprocessableEntity, errNoPhoto)
+			return refuse(http.StatusRequestEntityTooLarge, errSize)
 		}
-		return
+		return refuse(http.StatusUnprocessableEntity, errNoPhoto)
 	}
 	file, err := header.Open()
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	defer file.Close()
 	data, err := io.ReadAll(file)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	// One at a time: a large photo takes a lot of memory while it is made small.
 	s.resizing.Lock()
 	photo, err := shrink(data)
 	s.resizing.Unlock()
 	if err != nil {
-		refuse(http.StatusUnprocessableEntity, err)
-		return
+		return refuse(http.StatusUnprocessableEntity, err)
 	}
 	if err := s.app.Store.SavePhoto(c.Request.Context(), k.ID, photo, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID+"?saved=1")
+	return nil
 }
 
 // Photo sends the photo of a batch.
-func (s *Screen) Photo(c *gin.Context) {
+func (s *Screen) Photo(c *gin.Context) error {
 	photo, err := s.app.Store.Photo(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Header("Cache-Control", "private, no-cache")
 	c.Data(http.StatusOK, "image/jpeg", photo.JPEG)
+	return nil
 }
 
 // RemovePhoto deletes the photo of a batch.
-func (s *Screen) RemovePhoto(c *gin.Context) {
+func (s *Screen) RemovePhoto(c *gin.Context) error {
 	if err := s.app.Store.RemovePhoto(c.Request.Context(), c.Param("id")); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook/"+c.Param("id"))
+	return nil
 }

@@ -34,14 +34,13 @@ type trendRow struct{ Pudding, ID, Day, Value string }
 const looked = 40
 
 // Trends draws what the latest batches have in common.
-func (s *Screen) Trends(c *gin.Context) {
+func (s *Screen) Trends(c *gin.Context) error {
 	say := frame.Words(c)
 	list, err := s.trends(say, c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.trend.Show(c, http.StatusOK, frame.Frame{Title: "Trends", Section: "logbook", Body: trendsView{list, len(list) == 0}})
+	return s.trend.Show(c, http.StatusOK, frame.Frame{Title: "Trends", Section: "logbook", Body: trendsView{list, len(list) == 0}})
 }
 
 func (s *Screen) trends(say words.Printer, ctx context.Context) ([]trend, error) {

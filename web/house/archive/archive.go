@@ -79,20 +79,20 @@ var (
 )
 
 // Show offers what can be done.
-func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, view{}) }
+func (s *Screen) Show(c *gin.Context) error { return s.show(c, http.StatusOK, view{}) }
 
-func (s *Screen) show(c *gin.Context, status int, v view) {
-	s.page.Show(c, status, frame.Frame{Title: "Archive", Section: "kitchen", Body: v})
+func (s *Screen) show(c *gin.Context, status int, v view) error {
+	return s.page.Show(c, status, frame.Frame{Title: "Archive", Section: "kitchen", Body: v})
 }
 
 // Export sends everything.
-func (s *Screen) Export(c *gin.Context) {
+func (s *Screen) Export(c *gin.Context) error {
 	var buffer bytes.Buffer
 	if err := s.app.Export(c.Request.Context(), &buffer); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	attach(c, "application/zip", "kirdu-"+s.app.Now().In(s.app.Zone).Format("2006-01-02")+".kirdu.zip", buffer.Bytes())
+	return nil
 }
 
 func attach(c *gin.Context, kind, name string, data []byte) {
@@ -102,8 +102,8 @@ func attach(c *gin.Context, kind, name string, data []byte) {
 }
 
 // Look says what an archive would do, and changes nothing.
-func (s *Screen) Look(c *gin.Context) {
-	refuse := func(err error) { s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error()}) }
+func (s *Screen) Look(c *gin.Context) error {
+	refuse := func(err error) error { return s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error()}) }
 	const patience = 3 * time.Minute
 	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(patience)); err != nil {
 		s.app.Log.Warn("upload without a deadline", "error", err)
@@ -112,38 +112,32 @@ func (s *Screen) Look(c *gin.Context) {
 	if err != nil {
 		var tooLarge *http.MaxBytesError
 		if errors.As(err, &tooLarge) {
-			s.show(c, http.StatusRequestEntityTooLarge, view{Fault: errTooBig.Error()})
-			return
+			return s.show(c, http.StatusRequestEntityTooLarge, view{Fault: errTooBig.Error()})
 		}
-		refuse(errNoFile)
-		return
+		return refuse(errNoFile)
 	}
 	in, err := header.Open()
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	defer in.Close()
 	file, err := os.CreateTemp("", "kirdu-import-*.zip")
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	_, err = io.Copy(file, in)
 	if err := errors.Join(err, file.Close()); err != nil {
 		os.Remove(file.Name())
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	report, err := s.absorb(c, file.Name(), store.KeepOurs, true)
 	if err != nil {
 		os.Remove(file.Name())
-		refuse(fmt.Errorf("%s: %w. Nothing was changed", header.Filename, err))
-		return
+		return refuse(fmt.Errorf("%s: %w. Nothing was changed", header.Filename, err))
 	}
 	v := view{Token: s.keep(file.Name()), Name: header.Filename}
 	v.tell(frame.Words(c), report)
-	s.show(c, http.StatusOK, v)
+	return s.show(c, http.StatusOK, v)
 }
 
 func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bool) ([]store.Absorbed, error) {
@@ -184,15 +178,14 @@ func (s *Screen) fetch(token string) (string, bool) {
 }
 
 // Take takes over what was looked at.
-func (s *Screen) Take(c *gin.Context) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+func (s *Screen) Take(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	path, ok := s.fetch(f.Text("token"))
 	if !ok {
-		s.show(c, http.StatusUnprocessableEntity, view{Fault: errExpired.Error()})
-		return
+		return s.show(c, http.StatusUnprocessableEntity, view{Fault: errExpired.Error()})
 	}
 	defer os.Remove(path)
 	choice := store.KeepOurs
@@ -201,12 +194,11 @@ func (s *Screen) Take(c *gin.Context) {
 	}
 	report, err := s.absorb(c, path, choice, false)
 	if err != nil {
-		s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error() + ". Nothing was changed"})
-		return
+		return s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error() + ". Nothing was changed"})
 	}
 	v := view{Done: true, Name: "It is taken over"}
 	v.tell(frame.Words(c), report)
-	s.show(c, http.StatusOK, v)
+	return s.show(c, http.StatusOK, v)
 }
 
 func (v *view) tell(say words.Printer, report []store.Absorbed) {
@@ -219,11 +211,10 @@ func (v *view) tell(say words.Printer, report []store.Absorbed) {
 }
 
 // Batches sends the book as a table.
-func (s *Screen) Batches(c *gin.Context) {
+func (s *Screen) Batches(c *gin.Context) error {
 	list, err := s.app.Store.AllBatches(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	rows := [][]string{{"batch", "pudding", "begun_utc", "minutes", "yield_g", "eaten", "thickness", "sweetness", "note", "thickness_next_day", "note_next_day", "tags"}}
 	for _, k := range list {
@@ -239,21 +230,20 @@ func (s *Screen) Batches(c *gin.Context) {
 		rows = append(rows, []string{k.ID, plain(k.Plan.Name), k.BegunAt.UTC().Format(time.RFC3339), strconv.FormatFloat(state.Finished.Sub(k.BegunAt).Minutes(), 'f', 1, 64),
 			mass, v.Eaten, grade(v.Thickness), v.Sweetness, plain(v.Note), grade(v.NextThickness), plain(v.NextNote), plain(strings.Join(k.Tags, " "))})
 	}
-	s.table(c, "kirdu-batches.csv", rows)
+	return s.table(c, "kirdu-batches.csv", rows)
 }
 
 // Readings sends what gadgets sent, of all batches.
-func (s *Screen) Readings(c *gin.Context) {
+func (s *Screen) Readings(c *gin.Context) error {
 	list, err := s.app.Store.AllReadings(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	rows := [][]string{{"batch", "kind", "at_utc", "value", "not_believed"}}
 	for _, r := range list {
 		rows = append(rows, []string{r.CookID, r.Kind, r.At.UTC().Format(time.RFC3339Nano), strconv.FormatFloat(r.Value, 'g', -1, 64), r.Mark})
 	}
-	s.table(c, "kirdu-readings.csv", rows)
+	return s.table(c, "kirdu-readings.csv", rows)
 }
 
 func grade(x int) string {
@@ -271,12 +261,12 @@ func plain(text string) string {
 	return text
 }
 
-func (s *Screen) table(c *gin.Context, name string, rows [][]string) {
+func (s *Screen) table(c *gin.Context, name string, rows [][]string) error {
 	var buffer bytes.Buffer
 	lines := csv.NewWriter(&buffer)
 	if err := lines.WriteAll(rows); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	attach(c, "text/csv; charset=utf-8", name, buffer.Bytes())
+	return nil
 }

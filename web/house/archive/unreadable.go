@@ -28,12 +28,11 @@ var placesOf = map[store.Kind]struct{ what, list string }{
 
 // Unreadable says what is wrong with a thing that cannot be read, and offers it as
 // it is stored.
-func (s *Screen) Unreadable(c *gin.Context) {
+func (s *Screen) Unreadable(c *gin.Context) error {
 	kind, id := store.Kind(c.Param("kind")), c.Param("id")
 	bad, err := s.app.Store.Unreadable(c.Request.Context(), kind, id)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	place := placesOf[kind]
 	v := unreadableView{Path: frame.UnreadablePath(bad), What: place.what, Back: place.list, Name: cmp.Or(bad.Name, bad.ID)}
@@ -47,26 +46,26 @@ func (s *Screen) Unreadable(c *gin.Context) {
 	if len(faults) == 0 {
 		v.Faults = []string{bad.Err.Error()}
 	}
-	s.bad.Show(c, http.StatusOK, frame.Frame{Title: "Cannot be read", Section: "kitchen", Body: v})
+	return s.bad.Show(c, http.StatusOK, frame.Frame{Title: "Cannot be read", Section: "kitchen", Body: v})
 }
 
 // Raw sends a thing as it is stored, without understanding it.
-func (s *Screen) Raw(c *gin.Context) {
+func (s *Screen) Raw(c *gin.Context) error {
 	kind, id := store.Kind(c.Param("kind")), c.Param("id")
 	data, err := s.app.Store.Raw(c.Request.Context(), kind, id)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	attach(c, "application/json", "kirdu-"+string(kind)+"-stored.json", data)
+	return nil
 }
 
 // RemoveUnreadable takes such a thing out of the lists.
-func (s *Screen) RemoveUnreadable(c *gin.Context) {
+func (s *Screen) RemoveUnreadable(c *gin.Context) error {
 	kind := store.Kind(c.Param("kind"))
 	if err := s.app.Store.RemoveUnreadable(c.Request.Context(), kind, c.Param("id"), s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, placesOf[kind].list+"?removed="+c.Param("id"))
+	return nil
 }

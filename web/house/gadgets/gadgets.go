@@ -53,14 +53,13 @@ type view struct {
 type row struct{ ID, Name, Heard, Pot string }
 
 // Show lists the gadgets.
-func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, view{WithPot: true}) }
+func (s *Screen) Show(c *gin.Context) error { return s.show(c, http.StatusOK, view{WithPot: true}) }
 
-func (s *Screen) show(c *gin.Context, status int, v view) {
+func (s *Screen) show(c *gin.Context, status int, v view) error {
 	say := frame.Words(c)
 	list, err := s.app.Store.Gadgets(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, g := range list {
 		one := row{ID: g.ID, Name: g.Name, Heard: "never heard of yet", Pot: "weighs the contents alone"}
@@ -77,41 +76,39 @@ func (s *Screen) show(c *gin.Context, status int, v view) {
 		scheme = "https"
 	}
 	v.Address = scheme + "://" + c.Request.Host + "/readings"
-	s.page.Show(c, status, frame.Frame{Title: "Gadgets", Section: "kitchen", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "Gadgets", Section: "kitchen", Body: v})
 }
 
 // Make makes a gadget and shows its token, once.
-func (s *Screen) Make(c *gin.Context) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+func (s *Screen) Make(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	g := store.Gadget{ID: app.NewID(), Name: f.Name("name", 60), WithPot: f.Text("with_pot") != "", MadeAt: s.app.Now()}
 	v := view{Name: f.Text("name"), WithPot: g.WithPot}
 	if f.Err() != nil {
 		v.Faults = f.Faults()
-		s.show(c, http.StatusUnprocessableEntity, v)
-		return
+		return s.show(c, http.StatusUnprocessableEntity, v)
 	}
 	const bytes = 24
 	secret := make([]byte, bytes)
 	rand.Read(secret) // never fails
 	token := base64.RawURLEncoding.EncodeToString(secret)
 	if err := s.app.Store.MakeGadget(c.Request.Context(), g, hash(token)); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Header("Cache-Control", "no-store")
-	s.show(c, http.StatusOK, view{Token: token, WithPot: true})
+	return s.show(c, http.StatusOK, view{Token: token, WithPot: true})
 }
 
 // Remove ends a gadget.
-func (s *Screen) Remove(c *gin.Context) {
+func (s *Screen) Remove(c *gin.Context) error {
 	if err := s.app.Store.RemoveGadget(c.Request.Context(), c.Param("id"), s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen/gadgets")
+	return nil
 }
 
 func hash(token string) []byte {
@@ -149,28 +146,28 @@ func refuse(c *gin.Context, status int, problem, remedy string) {
 // Take takes a message of a gadget: JSON lines, or CSV by its content type, for
 // the cook that it names or the one begun last. Where it says when it was sent, by
 // its own clock, its times are corrected.
-func (s *Screen) Take(c *gin.Context) {
+func (s *Screen) Take(c *gin.Context) error {
 	ctx := c.Request.Context()
 	token, bearer := strings.CutPrefix(c.GetHeader("Authorization"), "Bearer ")
 	if !bearer || token == "" {
 		c.Header("WWW-Authenticate", "Bearer")
 		refuse(c, http.StatusUnauthorized, "there is no token", "send the header Authorization: Bearer TOKEN; make one under Kitchen, Gadgets")
-		return
+		return nil
 	}
 	gadget, err := s.app.Store.GadgetByToken(ctx, hash(strings.TrimSpace(token)))
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		c.Header("WWW-Authenticate", `Bearer error="invalid_token"`)
 		refuse(c, http.StatusUnauthorized, "this token is not known", "make a new one under Kitchen, Gadgets")
-		return
+		return nil
 	case err != nil:
 		s.trouble(c, err)
-		return
+		return nil
 	}
 	data, err := io.ReadAll(io.LimitReader(c.Request.Body, device.MaxBytes+1))
 	if err != nil || len(data) > device.MaxBytes {
 		refuse(c, http.StatusRequestEntityTooLarge, device.ErrLarge.Error(), "nothing of it was taken")
-		return
+		return nil
 	}
 	kind, _, _ := mime.ParseMediaType(c.ContentType())
 	list, err := device.Read(data, kind == "text/csv")
@@ -180,29 +177,29 @@ func (s *Screen) Take(c *gin.Context) {
 			a.Faults = append(a.Faults, fault{f.Field, f.Err.Error()})
 		}
 		c.JSON(http.StatusUnprocessableEntity, a)
-		return
+		return nil
 	} else if err != nil {
 		s.trouble(c, err)
-		return
+		return nil
 	}
 	k, err := s.app.CookHeard(ctx, c.Query("cook"))
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		refuse(c, http.StatusConflict, "nothing is on the stove", "start a cook, or name one on the stove with ?cook=ID")
-		return
+		return nil
 	case err != nil:
 		s.trouble(c, err)
-		return
+		return nil
 	}
 	a, err := s.correct(c, list)
 	if err != nil {
 		refuse(c, http.StatusUnprocessableEntity, "sent: give a time such as 2026-11-28T18:31:04Z", "the gadget's clock when it sends, or leave it out")
-		return
+		return nil
 	}
 	judged, err := s.app.TakeReadings(ctx, gadget, k, list)
 	if err != nil {
 		s.trouble(c, err)
-		return
+		return nil
 	}
 	a.Cook = k.ID
 	for _, r := range judged {
@@ -213,6 +210,7 @@ func (s *Screen) Take(c *gin.Context) {
 		a.Marked = append(a.Marked, marked{r.At.UTC().Format(time.RFC3339), r.Kind, r.Mark, r.Mark.Words()})
 	}
 	c.JSON(http.StatusOK, a)
+	return nil
 }
 
 // correct moves the times of a message by what the gadget's clock is off, where it

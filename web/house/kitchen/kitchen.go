@@ -91,23 +91,46 @@ type sizeField struct {
 
 // potForm is a new pot as it was typed.
 type potForm struct {
-	Name     string `form:"name"`
-	Shape    string `form:"shape"`
-	Diameter string `form:"diameter_mm"`
-	Bottom   string `form:"bottom_mm"`
-	Top      string `form:"top_mm"`
-	Length   string `form:"length_mm"`
-	Width    string `form:"width_mm"`
-	Height   string `form:"height_mm"`
-	Mass     string `form:"mass_g"`
+	Name     string
+	Shape    string
+	Diameter string
+	Bottom   string
+	Top      string
+	Length   string
+	Width    string
+	Height   string
+	Mass     string
+}
+
+func readPotForm(f *frame.Fields) potForm {
+	return potForm{
+		Name:     f.Text("name"),
+		Shape:    f.Text("shape"),
+		Diameter: f.Text("diameter_mm"),
+		Bottom:   f.Text("bottom_mm"),
+		Top:      f.Text("top_mm"),
+		Length:   f.Text("length_mm"),
+		Width:    f.Text("width_mm"),
+		Height:   f.Text("height_mm"),
+		Mass:     f.Text("mass_g"),
+	}
 }
 
 // burnerForm is a new burner as it was typed.
 type burnerForm struct {
-	Name       string `form:"burner_name"`
-	Kind       string `form:"kind"`
-	Power      string `form:"power_w"`
-	Efficiency string `form:"efficiency_pct"`
+	Name       string
+	Kind       string
+	Power      string
+	Efficiency string
+}
+
+func readBurnerForm(f *frame.Fields) burnerForm {
+	return burnerForm{
+		Name:       f.Text("burner_name"),
+		Kind:       f.Text("kind"),
+		Power:      f.Text("power_w"),
+		Efficiency: f.Text("efficiency_pct"),
+	}
 }
 
 var (
@@ -116,17 +139,17 @@ var (
 )
 
 // Show renders the kitchen.
-func (s *Screen) Show(c *gin.Context) {
-	s.show(c, http.StatusOK, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil)
+func (s *Screen) Show(c *gin.Context) error {
+	return s.show(c, http.StatusOK, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil)
 }
 
-func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string) {
-	s.render(c, status, pot, burner, faults, nil)
+func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string) error {
+	return s.render(c, status, pot, burner, faults, nil)
 }
 
 // showRoom shows the form of the room as it was typed.
-func (s *Screen) showRoom(c *gin.Context, status int, room *frame.Fields) {
-	s.render(c, status, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil, room)
+func (s *Screen) showRoom(c *gin.Context, status int, room *frame.Fields) error {
+	return s.render(c, status, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil, room)
 }
 
 // usualFittings stand where a kitchen says nothing of them.
@@ -147,34 +170,29 @@ func roomValues(say words.Printer, home plan.Home) map[string]string {
 		"tap_c": plain(float64(k.TapC)), "scale_limit_g": plain(float64(k.ScaleLimitG)), "units": units}
 }
 
-func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *frame.Fields) {
+func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	burners, err := s.app.Store.Burners(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	tests, err := s.app.Store.WaterTests(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(say, home), Measures: len(home.Measures)}
 	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v.Room["ovens"], v.Room["fridge_l"] = strconv.Itoa(fittings.Ovens), say.Number(fittings.FridgeL, -1)
 	if room != nil {
@@ -201,7 +219,7 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	if id := c.Query("removed_burner"); id != "" {
 		frame.Notice, frame.UndoPath = "The burner was taken out of the kitchen. Puddings that use it keep its power.", "/kitchen/burners/"+id+"/restore"
 	}
-	s.page.Show(c, status, frame)
+	return s.page.Show(c, status, frame)
 }
 
 func sizes(f potForm) []sizeField {
@@ -302,21 +320,21 @@ func (f potForm) parse() (vessel.Pot, error) {
 }
 
 // AddPot stores a new pot.
-func (s *Screen) AddPot(c *gin.Context) {
-	var f potForm
-	if !s.app.Bind(c, &f) {
-		return
+func (s *Screen) AddPot(c *gin.Context) error {
+	posted, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
+	f := readPotForm(posted)
 	pot, err := f.parse()
 	if err != nil {
-		s.show(c, http.StatusUnprocessableEntity, f, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, frame.FieldFaults(err))
-		return
+		return s.show(c, http.StatusUnprocessableEntity, f, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, frame.FieldFaults(err))
 	}
 	if err := s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen")
+	return nil
 }
 
 func (f burnerForm) parse() (vessel.Burner, error) {
@@ -343,50 +361,50 @@ func (f burnerForm) parse() (vessel.Burner, error) {
 }
 
 // AddBurner stores a new burner.
-func (s *Screen) AddBurner(c *gin.Context) {
-	var f burnerForm
-	if !s.app.Bind(c, &f) {
-		return
+func (s *Screen) AddBurner(c *gin.Context) error {
+	posted, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
+	f := readBurnerForm(posted)
 	burner, err := f.parse()
 	if err != nil {
-		s.show(c, http.StatusUnprocessableEntity, potForm{Shape: string(vessel.Straight)}, f, frame.FieldFaults(err))
-		return
+		return s.show(c, http.StatusUnprocessableEntity, potForm{Shape: string(vessel.Straight)}, f, frame.FieldFaults(err))
 	}
 	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: app.NewID(), Burner: burner}, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen")
+	return nil
 }
 
 // RemovePot takes a pot out.
-func (s *Screen) RemovePot(c *gin.Context) {
+func (s *Screen) RemovePot(c *gin.Context) error {
 	id := c.Param("id")
-	s.then(c, s.app.Store.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
+	return s.then(c, s.app.Store.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
 }
 
 // RestorePot puts it back.
-func (s *Screen) RestorePot(c *gin.Context) {
-	s.then(c, s.app.Store.RestorePot(c.Request.Context(), c.Param("id")), "")
+func (s *Screen) RestorePot(c *gin.Context) error {
+	return s.then(c, s.app.Store.RestorePot(c.Request.Context(), c.Param("id")), "")
 }
 
 // RemoveBurner takes a burner out.
-func (s *Screen) RemoveBurner(c *gin.Context) {
+func (s *Screen) RemoveBurner(c *gin.Context) error {
 	id := c.Param("id")
-	s.then(c, s.app.Store.RemoveBurner(c.Request.Context(), id, s.app.Now()), "?removed_burner="+id)
+	return s.then(c, s.app.Store.RemoveBurner(c.Request.Context(), id, s.app.Now()), "?removed_burner="+id)
 }
 
 // RestoreBurner puts it back.
-func (s *Screen) RestoreBurner(c *gin.Context) {
-	s.then(c, s.app.Store.RestoreBurner(c.Request.Context(), c.Param("id")), "")
+func (s *Screen) RestoreBurner(c *gin.Context) error {
+	return s.then(c, s.app.Store.RestoreBurner(c.Request.Context(), c.Param("id")), "")
 }
 
 // then goes back to the kitchen after a change.
-func (s *Screen) then(c *gin.Context, err error, query string) {
+func (s *Screen) then(c *gin.Context, err error, query string) error {
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen"+query)
+	return nil
 }

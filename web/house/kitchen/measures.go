@@ -40,17 +40,16 @@ var measureStandard = map[string]string{"name": "cup", "how": "water", "empty_g"
 var usual = []string{"cup", "glass", "bowl", "tablespoon", "teaspoon", "handful"}
 
 // Measures shows what the cups and tins of the kitchen hold.
-func (s *Screen) Measures(c *gin.Context) {
-	s.showMeasures(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), measureStandard))
+func (s *Screen) Measures(c *gin.Context) error {
+	return s.showMeasures(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), measureStandard))
 }
 
-func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	taken, err := s.app.Store.Measurings(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := measuresView{In: f.Values(), Faults: f.Faults()}
 	var jars []picture.Filled
@@ -78,8 +77,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) {
 	v.Jars = picture.NewJars(jars)
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, m := range plan.HomePantry(home).All() {
 		v.Names = append(v.Names, m.Name)
@@ -88,7 +86,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) {
 	if id := c.Query("removed"); id != "" {
 		frame.Notice, frame.UndoPath = "That weighing was taken back; the one before it counts again.", "/kitchen/measures/"+id+"/restore"
 	}
-	s.measures.Show(c, status, frame)
+	return s.measures.Show(c, status, frame)
 }
 
 func sizeWords(say words.Printer, m store.Measuring) string {
@@ -106,28 +104,26 @@ var (
 )
 
 // AddMeasure stores what a measure was found to hold.
-func (s *Screen) AddMeasure(c *gin.Context) {
+func (s *Screen) AddMeasure(c *gin.Context) error {
 	say := frame.Words(c)
-	f, ok := s.app.Form(c, measureStandard)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, measureStandard)
+	if err != nil {
+		return err
 	}
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	m := measuring(say, f, plan.HomePantry(home))
 	if f.Err() != nil {
-		s.showMeasures(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showMeasures(c, http.StatusUnprocessableEntity, f)
 	}
 	m.ID, m.TakenAt = app.NewID(), s.app.Now()
 	if err := s.app.Store.AddMeasuring(c.Request.Context(), m); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen/measures")
+	return nil
 }
 
 func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Measuring {
@@ -180,12 +176,12 @@ func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Mea
 }
 
 // RemoveMeasure takes a weighing back.
-func (s *Screen) RemoveMeasure(c *gin.Context) {
+func (s *Screen) RemoveMeasure(c *gin.Context) error {
 	id := c.Param("id")
-	s.then(c, s.app.Store.RemoveMeasuring(c.Request.Context(), id, s.app.Now()), "/measures?removed="+id)
+	return s.then(c, s.app.Store.RemoveMeasuring(c.Request.Context(), id, s.app.Now()), "/measures?removed="+id)
 }
 
 // RestoreMeasure puts it back.
-func (s *Screen) RestoreMeasure(c *gin.Context) {
-	s.then(c, s.app.Store.RestoreMeasuring(c.Request.Context(), c.Param("id")), "/measures")
+func (s *Screen) RestoreMeasure(c *gin.Context) error {
+	return s.then(c, s.app.Store.RestoreMeasuring(c.Request.Context(), c.Param("id")), "/measures")
 }

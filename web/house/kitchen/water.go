@@ -42,8 +42,8 @@ type testedView struct {
 const testMinutes = 10
 
 // Test shows the water test of a burner.
-func (s *Screen) Test(c *gin.Context) {
-	s.showTest(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), map[string]string{
+func (s *Screen) Test(c *gin.Context) error {
+	return s.showTest(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), map[string]string{
 		"flame": string(vessel.High), "before_g": "", "after_g": "", "minutes": fmt.Sprint(testMinutes), "with_pot": ""}))
 }
 
@@ -59,23 +59,20 @@ func (s *Screen) burner(c *gin.Context) (store.Burner, error) {
 	return burners[k], nil
 }
 
-func (s *Screen) showTest(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) showTest(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	burner, err := s.burner(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	tests, err := s.app.Store.WaterTests(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := testView{Burner: newBurnerView(say, burner, tests), In: f.Values(), Faults: f.Faults(), Minutes: testMinutes}
 	for _, p := range pots {
@@ -94,7 +91,7 @@ func (s *Screen) showTest(c *gin.Context, status int, f *frame.Fields) {
 			Day: say.Time(t.TestedAt.In(s.app.Zone), "2 January 2006")})
 		seen[t.Flame] = true
 	}
-	s.test.Show(c, status, frame.Frame{Title: "Water test, " + burner.Name, Section: "kitchen", Module: "water-test.js", Body: v})
+	return s.test.Show(c, status, frame.Frame{Title: "Water test, " + burner.Name, Section: "kitchen", Module: "water-test.js", Body: v})
 }
 
 func powerWords(say words.Printer, t store.WaterTest) string {
@@ -111,26 +108,23 @@ var (
 
 // AddTest stores a water test: from then on every forecast over that flame uses
 // it.
-func (s *Screen) AddTest(c *gin.Context) {
+func (s *Screen) AddTest(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	burner, err := s.burner(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	pots, err := s.app.Store.Pots(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	room, err := s.app.Store.Room(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	test, pot := waterTest(f, pots, room)
 	flame := vessel.Flame(f.Text("flame"))
@@ -148,12 +142,11 @@ func (s *Screen) AddTest(c *gin.Context) {
 		}
 	}
 	if f.Err() != nil {
-		s.showTest(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showTest(c, http.StatusUnprocessableEntity, f)
 	}
 	err = s.app.AddWaterTest(ctx, burner.Name, store.WaterTest{ID: app.NewID(), BurnerID: burner.ID, Flame: flame, Power: power, SD: sd,
 		Before: test.Before, After: test.After, Minutes: test.Minutes, Pot: pot.Name, TestedAt: s.app.Now()})
-	s.then(c, err, "/burners/"+burner.ID+"/test#tested")
+	return s.then(c, err, "/burners/"+burner.ID+"/test#tested")
 }
 
 // waterTest reads the form of a test.
@@ -186,15 +179,15 @@ func waterTest(f *frame.Fields, pots []store.Pot, room *plan.Kitchen) (vessel.Wa
 }
 
 // RemoveTest takes a test back: the one before it is in force again.
-func (s *Screen) RemoveTest(c *gin.Context) {
-	s.then(c, s.app.Store.RemoveWaterTest(c.Request.Context(), c.Param("test"), s.app.Now()), "/burners/"+c.Param("id")+"/test")
+func (s *Screen) RemoveTest(c *gin.Context) error {
+	return s.then(c, s.app.Store.RemoveWaterTest(c.Request.Context(), c.Param("test"), s.app.Now()), "/burners/"+c.Param("id")+"/test")
 }
 
 // SetRoom stores the air and the tap of the kitchen.
-func (s *Screen) SetRoom(c *gin.Context) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+func (s *Screen) SetRoom(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	room := plan.Kitchen{
 		AmbientC: measure.Celsius(f.Within("ambient_c", plan.RoomBounds["ambient_c"], "22")), HumidityPct: f.Within("humidity_pct", plan.RoomBounds["humidity_pct"], "50"),
@@ -203,8 +196,7 @@ func (s *Screen) SetRoom(c *gin.Context) {
 	}
 	fittings, err := s.app.Store.Fittings(c.Request.Context(), usualFittings)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if x, given := f.Optional("ovens", 0, timetable.MostOvens, "1"); given {
 		if fittings.Ovens = int(x); float64(fittings.Ovens) != x {
@@ -218,8 +210,7 @@ func (s *Screen) SetRoom(c *gin.Context) {
 		f.Fault("units", errors.New("choose metric or US units"))
 	}
 	if f.Err() != nil {
-		s.showRoom(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showRoom(c, http.StatusUnprocessableEntity, f)
 	}
 	err = s.app.Store.SetRoom(c.Request.Context(), room)
 	if err == nil {
@@ -228,5 +219,5 @@ func (s *Screen) SetRoom(c *gin.Context) {
 	if err == nil {
 		err = s.app.Store.SetSetting(c.Request.Context(), store.SettingUnits, f.Text("units"))
 	}
-	s.then(c, err, "#room")
+	return s.then(c, err, "#room")
 }

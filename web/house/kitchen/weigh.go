@@ -21,28 +21,27 @@ type weighView struct {
 var weighStandard = map[string]string{"name": "", "walls": "straight", "height_mm": "", "mass_g": "", "low_mm": "", "low_g": "", "high_mm": "", "high_g": "", "with_pot": ""}
 
 // Weigh shows the form for a pot that is measured by weighing water.
-func (s *Screen) Weigh(c *gin.Context) {
-	s.showWeigh(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), weighStandard))
+func (s *Screen) Weigh(c *gin.Context) error {
+	return s.showWeigh(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), weighStandard))
 }
 
-func (s *Screen) showWeigh(c *gin.Context, status int, f *frame.Fields) {
-	s.weigh.Show(c, status, frame.Frame{Title: "A pot by weighing", Section: "kitchen", Body: weighView{f.Values(), f.Faults()}})
+func (s *Screen) showWeigh(c *gin.Context, status int, f *frame.Fields) error {
+	return s.weigh.Show(c, status, frame.Frame{Title: "A pot by weighing", Section: "kitchen", Body: weighView{f.Values(), f.Faults()}})
 }
 
 var errWalls = errors.New("choose straight or slanting walls")
 
 // AddWeighed stores a pot that was measured by weighing water.
-func (s *Screen) AddWeighed(c *gin.Context) {
-	f, ok := s.app.Form(c, weighStandard)
-	if !ok {
-		return
+func (s *Screen) AddWeighed(c *gin.Context) error {
+	f, err := frame.ReadForm(c, weighStandard)
+	if err != nil {
+		return err
 	}
 	pot := weighedPot(f)
 	if f.Err() != nil {
-		s.showWeigh(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showWeigh(c, http.StatusUnprocessableEntity, f)
 	}
-	s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
+	return s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
 }
 
 // widestPot is as wide as a pot may be.

@@ -79,12 +79,11 @@ func kindName(name string) string {
 }
 
 // Show lists the materials that a search finds.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	all := plan.HomePantry(home)
 	v := listView{Search: strings.TrimSpace(c.Query("search")), All: len(all.All())}
@@ -101,8 +100,7 @@ func (s *Screen) Show(c *gin.Context) {
 	}
 	aside, err := s.app.Store.UnreadableMaterials(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, bad := range aside {
 		v.Unreadable = append(v.Unreadable, unreadable{cmp.Or(bad.Name, bad.ID), frame.UnreadablePath(bad)})
@@ -111,7 +109,7 @@ func (s *Screen) Show(c *gin.Context) {
 	if slug := c.Query("removed"); slug != "" {
 		frame.Notice, frame.UndoPath = "Your figures were taken out. Puddings that use them keep them.", "/pantry/"+slug+"/restore"
 	}
-	s.list.Show(c, http.StatusOK, frame)
+	return s.list.Show(c, http.StatusOK, frame)
 }
 
 func isOwn(home plan.Home, slug string) bool {
@@ -144,16 +142,15 @@ type figure struct {
 }
 
 // One shows a material with all its figures.
-func (s *Screen) One(c *gin.Context) {
-	s.showOne(c, http.StatusOK, nil, nil)
+func (s *Screen) One(c *gin.Context) error {
+	return s.showOne(c, http.StatusOK, nil, nil)
 }
 
-func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, faults error) {
+func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, faults error) error {
 	say := frame.Words(c)
 	home, own, err := s.own(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	m := own.Material()
 	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "), Stack: picture.NewStack(say, "", picture.Parts(m), 100, "g"),
@@ -188,7 +185,7 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 		}
 	}
 	v.Facts = facts(say, m)
-	s.one.Show(c, status, frame.Frame{Title: m.Name, Section: "pantry", Body: v})
+	return s.one.Show(c, status, frame.Frame{Title: m.Name, Section: "pantry", Body: v})
 }
 
 func plain(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
@@ -246,15 +243,14 @@ func (s *Screen) own(c *gin.Context) (plan.Home, plan.OwnMaterial, error) {
 }
 
 // Correct stores figures of the cook's own.
-func (s *Screen) Correct(c *gin.Context) {
+func (s *Screen) Correct(c *gin.Context) error {
 	_, own, err := s.own(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	fields, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	fields, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	reset := fields.Text("reset")
 	standard, known := materials.Standard().Material(own.Slug)
@@ -281,17 +277,16 @@ func (s *Screen) Correct(c *gin.Context) {
 		}
 	}
 	if err := fields.Err(); err != nil {
-		s.showOne(c, http.StatusUnprocessableEntity, fields.Values(), err)
-		return
+		return s.showOne(c, http.StatusUnprocessableEntity, fields.Values(), err)
 	}
 	if known && own.SourceNote == standard.SourceNote {
 		own.SourceNote = "corrected here; the rest: " + standard.SourceNote
 	}
 	if err := s.save(c, own); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/pantry/"+own.Slug)
+	return nil
 }
 
 // save stores a material; figures that are those of the table need no entry.
@@ -319,22 +314,22 @@ func (s *Screen) save(c *gin.Context, own plan.OwnMaterial) error {
 }
 
 // Remove takes one's own figures out.
-func (s *Screen) Remove(c *gin.Context) {
+func (s *Screen) Remove(c *gin.Context) error {
 	slug := c.Param("slug")
 	if err := s.app.Store.RemoveOwnMaterial(c.Request.Context(), slug, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/pantry?removed="+slug)
+	return nil
 }
 
 // Restore puts them back.
-func (s *Screen) Restore(c *gin.Context) {
+func (s *Screen) Restore(c *gin.Context) error {
 	if err := s.app.Store.RestoreOwnMaterial(c.Request.Context(), c.Param("slug")); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/pantry/"+c.Param("slug"))
+	return nil
 }
 
 type newView struct {
@@ -351,19 +346,18 @@ type option struct {
 var newStandard = map[string]string{"name": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0", "sugars": "0", "fibre": "0", "protein": "0", "salt": "0", "bulk_g_per_ml": ""}
 
 // New shows the form for a material of one's own.
-func (s *Screen) New(c *gin.Context) {
+func (s *Screen) New(c *gin.Context) error {
 	f := frame.NewFields(c.Request.URL.Query(), newStandard)
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if like, ok := plan.HomePantry(home).Material(c.Query("like")); ok {
 		for name, value := range labelOf(like) {
 			f.Typed.Set(name, value)
 		}
 	}
-	s.showNew(c, http.StatusOK, f)
+	return s.showNew(c, http.StatusOK, f)
 }
 
 // labelOf is what a pack of a material would say, to be corrected.
@@ -378,17 +372,16 @@ func labelOf(m *materials.Material) map[string]string {
 	}
 }
 
-func (s *Screen) showNew(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) showNew(c *gin.Context, status int, f *frame.Fields) error {
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := newView{In: f.Values(), Faults: f.Faults()}
 	for _, m := range plan.HomePantry(home).All() {
 		v.Likes = append(v.Likes, option{m.Slug, m.Name, m.Slug == f.Text("like")})
 	}
-	s.making.Show(c, status, frame.Frame{Title: "A material of your own", Section: "pantry", Body: v})
+	return s.making.Show(c, status, frame.Frame{Title: "A material of your own", Section: "pantry", Body: v})
 }
 
 // Faults of a new material.
@@ -398,15 +391,14 @@ var (
 )
 
 // Create stores a material from a pack label.
-func (s *Screen) Create(c *gin.Context) {
-	f, ok := s.app.Form(c, newStandard)
-	if !ok {
-		return
+func (s *Screen) Create(c *gin.Context) error {
+	f, err := frame.ReadForm(c, newStandard)
+	if err != nil {
+		return err
 	}
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	all := plan.HomePantry(home)
 	name := f.Name("name", 80)
@@ -423,8 +415,7 @@ func (s *Screen) Create(c *gin.Context) {
 		f.Fault("name", errSlug)
 	}
 	if f.Err() != nil {
-		s.showNew(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showNew(c, http.StatusUnprocessableEntity, f)
 	}
 	const longestSlug = 50
 	slug = strings.Trim(slug[:min(len(slug), longestSlug)], "-")
@@ -432,17 +423,16 @@ func (s *Screen) Create(c *gin.Context) {
 	own, err := plan.FromLabel(slug, name, l, like)
 	if err != nil {
 		f.Fault(labelField(err), err)
-		s.showNew(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showNew(c, http.StatusUnprocessableEntity, f)
 	}
 	if hasDensity {
 		own.Bulk = density
 	}
 	if err := s.save(c, own); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/pantry/"+own.Slug)
+	return nil
 }
 
 func labelField(err error) string {

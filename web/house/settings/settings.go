@@ -74,9 +74,9 @@ var groups = []group{
 }
 
 // Show lists the settings.
-func (s *Screen) Show(c *gin.Context) { s.show(c, http.StatusOK, "") }
+func (s *Screen) Show(c *gin.Context) error { return s.show(c, http.StatusOK, "") }
 
-func (s *Screen) show(c *gin.Context, status int, fault string) {
+func (s *Screen) show(c *gin.Context, status int, fault string) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	preferences := frame.PreferencesOf(c)
@@ -92,37 +92,35 @@ func (s *Screen) show(c *gin.Context, status int, fault string) {
 	if s.app.Login {
 		var err error
 		if v.Sessions, err = s.list(say, ctx); err != nil {
-			s.app.Fail(c, err)
-			return
+			return err
 		}
 	}
 	frame := frame.Frame{Title: "Settings", Section: "kitchen", Body: v}
 	if c.Query("saved") != "" {
 		frame.Notice = "Saved."
 	}
-	s.page.Show(c, status, frame)
+	return s.page.Show(c, status, frame)
 }
 
 // Save stores them, all or none.
-func (s *Screen) Save(c *gin.Context) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+func (s *Screen) Save(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	chosen := map[string]string{}
 	for _, g := range groups {
 		value := f.Text(g.Name)
 		if !slices.ContainsFunc(g.Choices, func(one choice) bool { return one.Value == value }) {
-			s.show(c, http.StatusUnprocessableEntity, g.Title+": choose one of the list.")
-			return
+			return s.show(c, http.StatusUnprocessableEntity, g.Title+": choose one of the list.")
 		}
 		chosen[g.Name] = value
 	}
 	if err := s.app.Store.SetSettings(c.Request.Context(), chosen); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/settings?saved=1")
+	return nil
 }
 
 // addresses are where a phone of the home network finds this program, with the
@@ -159,11 +157,10 @@ func private(address string) bool {
 var errCode = errors.New("no address of the home network")
 
 // Code is the QR code of the first address.
-func (s *Screen) Code(c *gin.Context) {
+func (s *Screen) Code(c *gin.Context) error {
 	list := addresses(c.Request)
 	if !s.app.Login || len(list) == 0 {
-		s.app.Stop(c, http.StatusNotFound, "There is no address for a phone.", errCode.Error())
-		return
+		return frame.Stop(http.StatusNotFound, "There is no address for a phone.", errCode.Error())
 	}
 	at := list[0]
 	if wanted := c.Query("at"); slices.Contains(list, wanted) {
@@ -171,11 +168,11 @@ func (s *Screen) Code(c *gin.Context) {
 	}
 	code, err := qr.Encode(at, qr.M)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	code.Scale = 6
 	c.Data(http.StatusOK, "image/png", code.PNG())
+	return nil
 }
 
 // list returns the devices that are inside, the latest first.
@@ -204,7 +201,7 @@ func (s *Screen) list(say words.Printer, ctx context.Context) (all []session, er
 }
 
 // End shuts a device out.
-func (s *Screen) End(c *gin.Context) {
+func (s *Screen) End(c *gin.Context) error {
 	ctx := c.Request.Context()
 	id := strings.TrimSpace(c.Param("session"))
 	ended := false
@@ -217,10 +214,15 @@ func (s *Screen) End(c *gin.Context) {
 	})
 	switch {
 	case err != nil:
-		s.app.Fail(c, err)
+		if err := err; err != nil {
+			return err
+		}
 	case !ended:
-		s.app.Stop(c, http.StatusNotFound, "That device is not inside any more.")
+		if err := frame.Stop(http.StatusNotFound, "That device is not inside any more."); err != nil {
+			return err
+		}
 	default:
 		c.Redirect(http.StatusSeeOther, "/settings#inside")
 	}
+	return nil
 }

@@ -42,33 +42,33 @@ type way struct{ Name, Label, About string }
 var standard = map[string]string{"diameter": "220", "height": "120", "kind": "gas", "power": "2200", "cup": "", "bowls": "4", "way": "reduced in milk"}
 
 // Show asks for what is needed.
-func (s *Screen) Show(c *gin.Context) {
-	s.show(c, http.StatusOK, frame.NewFields(nil, standard))
+func (s *Screen) Show(c *gin.Context) error {
+	return s.show(c, http.StatusOK, frame.NewFields(nil, standard))
 }
 
-func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
 	v := view{In: f.Values(), Faults: f.Faults(), Kinds: []string{"gas", "electric", "induction", "wood"}}
 	for _, w := range plan.Ways() {
 		v.Ways = append(v.Ways, way{w.Name, words.Capital(w.Name), w.About})
 	}
-	s.page.Show(c, status, frame.Frame{Title: "The first pudding", Section: "today", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "The first pudding", Section: "today", Body: v})
 }
 
 // Skip leaves it.
-func (s *Screen) Skip(c *gin.Context) {
+func (s *Screen) Skip(c *gin.Context) error {
 	if err := s.app.Store.SetSetting(c.Request.Context(), app.Started, "skipped"); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/")
+	return nil
 }
 
 // Begin stores the kitchen and makes the first pudding.
-func (s *Screen) Begin(c *gin.Context) {
+func (s *Screen) Begin(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	now := s.app.Now()
 	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")), HeightMM: measure.Millimetre(f.Within("height", vessel.PotMM, "120"))}
@@ -94,21 +94,19 @@ func (s *Screen) Begin(c *gin.Context) {
 		choice = checked
 	}
 	if f.Err() != nil {
-		s.show(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	first, err := design.Fresh(choice, []vessel.Pot{pot})
 	if err != nil {
 		f.Fault("bowls", err)
-		s.show(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	id := app.NewID()
 	err = s.app.Store.Begin(ctx, store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot}, Burner: store.Burner{ID: app.NewID(), Burner: burner},
 		Measure: cup, ID: id, Plan: first, Setting: app.Started}, now)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	return nil
 }

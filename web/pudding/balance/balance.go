@@ -73,19 +73,18 @@ type row struct{ Name, Value string }
 type changed struct{ What, From, To, Why string }
 
 // Show works the aims out.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v, _ := newView(say, pudding, c.Request.URL.Query())
 	status := http.StatusOK
 	if len(v.Faults) > 0 {
 		status = http.StatusUnprocessableEntity
 	}
-	s.page.Show(c, status, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
 }
 
 // standard are the aims as the plan comes now, so that the first page moves
@@ -202,33 +201,30 @@ func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend
 }
 
 // Take makes the balanced plan the present version.
-func (s *Screen) Take(c *gin.Context) {
+func (s *Screen) Take(c *gin.Context) error {
 	say := frame.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	if f.Text("version") != strconv.Itoa(pudding.Version) {
-		s.app.Fail(c, store.ErrStale)
-		return
+		return store.ErrStale
 	}
 	v, balanced := newView(say, pudding, f.Typed)
 	if balanced == nil {
-		s.page.Show(c, http.StatusUnprocessableEntity, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
-		return
+		return s.page.Show(c, http.StatusUnprocessableEntity, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
 	}
 	taken, err := plan.Reread(balanced)
 	if err == nil && v.Done {
 		err = s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
 	}
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+	return nil
 }

@@ -74,18 +74,16 @@ const mostOthers = 200
 
 // Show renders the comparison that the address asks for: with a question, or
 // with another pudding.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	pudding, err := s.app.Pudding(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	shelf, err := s.app.Puddings(ctx, mostOthers)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := view{ID: pudding.ID, Name: pudding.Plan.Name, Version: pudding.Version}
 	key, other := c.Query("question"), c.Query("with")
@@ -108,36 +106,36 @@ func (s *Screen) Show(c *gin.Context) {
 		}
 	}
 	if v.Chosen == nil && (key != "" || other != "") {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "There is nothing of that name to compare with.", "Go back and choose a question or a pudding from the list.")
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "There is nothing of that name to compare with.", "Go back and choose a question or a pudding from the list.")
 	}
-	s.page.Show(c, http.StatusOK, frame.Frame{Title: "Compare", Section: "puddings", Module: "js/batch.js", Body: v})
+	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Compare", Section: "puddings", Module: "js/batch.js", Body: v})
 }
 
 // Take makes the other answer the pudding's plan.
-func (s *Screen) Take(c *gin.Context) {
+func (s *Screen) Take(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	ctx := c.Request.Context()
 	pudding, err := s.app.Pudding(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	base, err := strconv.Atoi(c.PostForm("version"))
+	base, err := strconv.Atoi(f.Text("version"))
 	if err != nil || base != pudding.Version {
-		s.app.Fail(c, store.ErrStale)
-		return
+		return store.ErrStale
 	}
 	all := design.Variants(pudding.Plan)
-	at := slices.IndexFunc(all, func(v design.Variant) bool { return v.Key == c.PostForm("question") })
+	at := slices.IndexFunc(all, func(v design.Variant) bool { return v.Key == f.Text("question") })
 	if at < 0 {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such question for this pudding.", "Go back and choose one from the list.")
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "There is no such question for this pudding.", "Go back and choose one from the list.")
 	}
 	if err := s.app.Store.SavePlan(ctx, pudding.ID, base, all[at].Plan, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+	return nil
 }
 
 func against(say words.Printer, here, there *plan.Plan, name string) *chosen {

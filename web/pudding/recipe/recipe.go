@@ -49,12 +49,12 @@ type pasteView struct {
 var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "notes": ""}
 
 // Show shows where a list is pasted.
-func (s *Screen) Show(c *gin.Context) {
-	s.showPaste(c, http.StatusOK, frame.NewFields(nil, standard))
+func (s *Screen) Show(c *gin.Context) error {
+	return s.showPaste(c, http.StatusOK, frame.NewFields(nil, standard))
 }
 
-func (s *Screen) showPaste(c *gin.Context, status int, f *frame.Fields) {
-	s.paste.Show(c, status, frame.Frame{Title: "From a list", Section: "puddings", Body: pasteView{f.Values(), f.Faults()}})
+func (s *Screen) showPaste(c *gin.Context, status int, f *frame.Fields) error {
+	return s.paste.Show(c, status, frame.Frame{Title: "From a list", Section: "puddings", Body: pasteView{f.Values(), f.Faults()}})
 }
 
 // Faults of a list.
@@ -64,19 +64,18 @@ var (
 )
 
 // Read reads a pasted list or a recipe file and shows what was understood.
-func (s *Screen) Read(c *gin.Context) {
-	f, ok := s.form(c)
-	if !ok {
-		return
+func (s *Screen) Read(c *gin.Context) error {
+	f, err := s.form(c)
+	if err != nil {
+		return err
 	}
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if id, taken := s.file(c, f, home); taken {
 		c.Redirect(http.StatusSeeOther, "/puddings/"+id)
-		return
+		return nil
 	}
 	var lines []recipe.Line
 	if f.Err() == nil {
@@ -87,23 +86,21 @@ func (s *Screen) Read(c *gin.Context) {
 		}
 	}
 	if f.Err() != nil {
-		s.showPaste(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showPaste(c, http.StatusUnprocessableEntity, f)
 	}
-	s.showRead(c, http.StatusOK, f, lines, home)
+	return s.showRead(c, http.StatusOK, f, lines, home)
 }
 
 // form reads a form that may bring a file.
-func (s *Screen) form(c *gin.Context) (*frame.Fields, bool) {
+func (s *Screen) form(c *gin.Context) (*frame.Fields, error) {
 	err := c.Request.ParseMultipartForm(exchange.MaxRecipeBytes)
 	if errors.Is(err, http.ErrNotMultipart) {
 		err = c.Request.ParseForm()
 	}
 	if err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "A list or a recipe file is at most 512 kB. Go back and send it again.")
-		return nil, false
+		return nil, frame.Stop(http.StatusBadRequest, "The form could not be read.", "A list or a recipe file is at most 512 kB. Go back and send it again.")
 	}
-	return frame.NewFields(c.Request.PostForm, standard), true
+	return frame.NewFields(c.Request.PostForm, standard), nil
 }
 
 // file takes over a recipe file, if there is one. A plan file becomes a pudding
@@ -201,7 +198,7 @@ type lineView struct {
 	Trust                                 string
 }
 
-func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []recipe.Line, home plan.Home) {
+func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []recipe.Line, home plan.Home) error {
 	say := frame.Words(c)
 	all := plan.HomePantry(home)
 	faults := f.Faults()
@@ -239,7 +236,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 		}
 		v.Lines = append(v.Lines, one)
 	}
-	s.read.Show(c, status, frame.Frame{Title: "What was understood", Section: "puddings", Body: v})
+	return s.read.Show(c, status, frame.Frame{Title: "What was understood", Section: "puddings", Body: v})
 }
 
 // reading says an amount and what it weighs here.
@@ -260,16 +257,15 @@ var (
 )
 
 // Create makes a pudding of the lines, as they were corrected.
-func (s *Screen) Create(c *gin.Context) {
+func (s *Screen) Create(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.form(c)
-	if !ok {
-		return
+	f, err := s.form(c)
+	if err != nil {
+		return err
 	}
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	all := plan.HomePantry(home)
 	lines, err := recipe.NewReader(all, home.Measures).Read(f.Text("list"))
@@ -278,8 +274,7 @@ func (s *Screen) Create(c *gin.Context) {
 			err = errEmpty
 		}
 		f.Fault("list", err)
-		s.showPaste(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showPaste(c, http.StatusUnprocessableEntity, f)
 	}
 	choice := s.choice(c, f)
 	items, notes := answers(f, lines, all, home)
@@ -296,15 +291,14 @@ func (s *Screen) Create(c *gin.Context) {
 		}
 	}
 	if f.Err() != nil {
-		s.showRead(c, http.StatusUnprocessableEntity, f, lines, home)
-		return
+		return s.showRead(c, http.StatusUnprocessableEntity, f, lines, home)
 	}
 	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, made, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	return nil
 }
 
 // choice reads bowls and serving, and takes pot and burner from the kitchen.

@@ -62,12 +62,11 @@ var errBowls = errors.New("give a whole number of bowls from 1 to 200, such as 1
 const mostBowls = 200
 
 // Show compares.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	typed := c.Query("bowls")
 	if typed == "" {
@@ -82,12 +81,11 @@ func (s *Screen) Show(c *gin.Context) {
 	case errors.Is(err, design.ErrNoMark):
 		v.Empty = "This pudding " + err.Error() + ". Change the bowls on the Workbench: every amount is multiplied."
 	case err != nil:
-		s.app.Fail(c, err)
-		return
+		return err
 	default:
 		v.compare(say, pudding.Plan, scaling)
 	}
-	s.page.Show(c, status, frame.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
 }
 
 func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (design.Scaling, error) {
@@ -200,23 +198,24 @@ func potName(p vessel.Pot) string {
 }
 
 // Take makes a proposal the present version of the pudding.
-func (s *Screen) Take(c *gin.Context) {
+func (s *Screen) Take(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	if version, err := strconv.Atoi(c.PostForm("version")); err != nil || version != pudding.Version {
-		s.app.Fail(c, store.ErrStale)
-		return
+	if version, err := strconv.Atoi(f.Text("version")); err != nil || version != pudding.Version {
+		return store.ErrStale
 	}
-	scaling, err := s.scale(c, pudding, c.PostForm("bowls"))
+	scaling, err := s.scale(c, pudding, f.Text("bowls"))
 	if err != nil {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "That could not be worked out.", err.Error())
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "That could not be worked out.", err.Error())
 	}
 	for _, offer := range append([]design.Scaled{scaling.Mark}, scaling.Proposals...) {
-		if string(offer.Kind) != c.PostForm("kind") {
+		if string(offer.Kind) != f.Text("kind") {
 			continue
 		}
 		taken, err := plan.Reread(offer.Plan)
@@ -224,11 +223,10 @@ func (s *Screen) Take(c *gin.Context) {
 			err = s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
 		}
 		if err != nil {
-			s.app.Fail(c, err)
-			return
+			return err
 		}
 		c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
-		return
+		return nil
 	}
-	s.app.Stop(c, http.StatusUnprocessableEntity, "That proposal is no longer there.", "Go back and compare again.")
+	return frame.Stop(http.StatusUnprocessableEntity, "That proposal is no longer there.", "Go back and compare again.")
 }

@@ -73,21 +73,19 @@ var (
 const keepDays = 3
 
 // OfPudding shows it for a plan on the shelf.
-func (s *Screen) OfPudding(c *gin.Context) {
+func (s *Screen) OfPudding(c *gin.Context) error {
 	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.show(c, p.Plan, "/puddings/"+p.ID, "The Workbench", s.app.Now())
+	return s.show(c, p.Plan, "/puddings/"+p.ID, "The Workbench", s.app.Now())
 }
 
 // OfCook shows it for what is on the stove, as it went so far.
-func (s *Screen) OfCook(c *gin.Context) {
+func (s *Screen) OfCook(c *gin.Context) error {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	state := k.State()
 	now := k.Now(s.app.Now())
@@ -95,10 +93,10 @@ func (s *Screen) OfCook(c *gin.Context) {
 	if !state.Finished.IsZero() {
 		now, back, name = state.Finished, "/logbook/"+k.ID, "The batch"
 	}
-	s.show(c, learn.Replay(&state, now), back, name, now)
+	return s.show(c, learn.Replay(&state, now), back, name, now)
 }
 
-func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) {
+func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) error {
 	say := frame.Words(c)
 	wanted := 4.0
 	f := forecast.Run(p, forecast.Options{})
@@ -159,7 +157,7 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 	v.Reheat = reheated(say, p, v.In["liquid"], wanted)
 	zone := s.app.Zone
 	v.Label = label{p.Name, say.Time(made.In(zone), "2 January 2006"), say.Time(made.AddDate(0, 0, keepDays).In(zone), "Monday 2 January"), strings.Join(f.Allergens, ", "), say.Grams(measure.Gram(f.Yield.MassG.Value))}
-	s.page.Show(c, status, frame.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
 }
 
 // reheated says how it is warmed the next day.

@@ -50,12 +50,11 @@ type material struct{ Name, Grams, Own string }
 type step struct{ At, Title, Detail, Note string }
 
 // Show renders the sheet of a pudding.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := newView(say, p.Plan, p.ID)
 	switch paper := c.Query("paper"); paper {
@@ -63,10 +62,9 @@ func (s *Screen) Show(c *gin.Context) {
 	case "letter":
 		v.Letter = true
 	default:
-		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such paper.", "Choose a4 or letter.")
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "There is no such paper.", "Choose a4 or letter.")
 	}
-	s.page.Show(c, http.StatusOK, frame.Frame{Title: "Sheet: " + p.Plan.Name, Section: "puddings", Body: v})
+	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Sheet: " + p.Plan.Name, Section: "puddings", Body: v})
 }
 
 func newView(say words.Printer, p *plan.Plan, id string) view {

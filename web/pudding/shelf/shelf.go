@@ -51,12 +51,11 @@ type pudding struct {
 const mostListed = 200
 
 // Show renders the shelf.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	shelf, aside, err := s.app.Shelf(c.Request.Context(), mostListed)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := view{Search: strings.TrimSpace(c.Query("search")), All: len(shelf) + len(aside)}
 	for _, w := range plan.Ways() {
@@ -81,7 +80,7 @@ func (s *Screen) Show(c *gin.Context) {
 	if id := c.Query("removed"); id != "" {
 		frame.Notice, frame.UndoPath = "The pudding was taken off the shelf. Its batches stay in the logbook.", "/puddings/"+id+"/restore"
 	}
-	s.page.Show(c, http.StatusOK, frame)
+	return s.page.Show(c, http.StatusOK, frame)
 }
 
 // matches finds a plan by its name, its way or a material.
@@ -108,20 +107,20 @@ func summary(say words.Printer, p store.Pudding) pudding {
 }
 
 // Remove takes a pudding off the shelf.
-func (s *Screen) Remove(c *gin.Context) {
+func (s *Screen) Remove(c *gin.Context) error {
 	id := c.Param("id")
 	if err := s.app.Store.RemovePudding(c.Request.Context(), id, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings?removed="+id)
+	return nil
 }
 
 // Restore puts it back.
-func (s *Screen) Restore(c *gin.Context) {
+func (s *Screen) Restore(c *gin.Context) error {
 	if err := s.app.Store.RestorePudding(c.Request.Context(), c.Param("id")); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings")
+	return nil
 }

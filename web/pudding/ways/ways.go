@@ -61,17 +61,16 @@ type option struct {
 }
 
 // Show lists the ways, with the choices of one of them.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	f := frame.NewFields(c.Request.URL.Query(), map[string]string{"bowls": "4"})
-	s.show(c, http.StatusOK, f)
+	return s.show(c, http.StatusOK, f)
 }
 
-func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	pots, err := s.app.Store.Pots(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := view{NoPots: len(pots) == 0}
 	for _, w := range plan.Ways() {
@@ -81,7 +80,7 @@ func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) {
 		}
 		v.Ways = append(v.Ways, one)
 	}
-	s.page.Show(c, status, frame.Frame{Title: "A new pudding", Section: "puddings", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "A new pudding", Section: "puddings", Body: v})
 }
 
 // loved says what a way is loved for: "Spoon hot, Mound chilled, 12 % sweet".
@@ -127,17 +126,16 @@ var (
 const mostBowls = 60
 
 // Create makes the plan.
-func (s *Screen) Create(c *gin.Context) {
+func (s *Screen) Create(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	choice := plan.WayChoice{Way: f.Text("way"), Base: f.Text("base"), Liquid: f.Text("liquid"), Finish: f.Text("finish"), Serve: plan.Serve(f.Text("serve"))}
 	w, known := plan.WayNamed(choice.Way)
 	if !known {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such way of cooking.", "Choose one from the list under New pudding.")
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "There is no such way of cooking.", "Choose one from the list under New pudding.")
 	}
 	bowls, err := strconv.Atoi(f.Text("bowls"))
 	if err != nil || bowls < 1 || bowls > mostBowls {
@@ -151,35 +149,30 @@ func (s *Screen) Create(c *gin.Context) {
 	}
 	pots, err := s.pots(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if len(pots) == 0 {
 		f.Fault("bowls", errPot)
 	}
 	if f.Err() != nil {
-		s.show(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	if err := s.kitchen(c, &choice); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	fresh, err := design.Fresh(choice, pots)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if err := s.toTaste(ctx, fresh); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	return nil
 }
 
 // toTaste sweetens a new pudding as this household likes it.

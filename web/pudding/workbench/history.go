@@ -35,25 +35,22 @@ type version struct {
 const versionsShown = 30
 
 // History lists the versions of a plan with what changed in each.
-func (s *Screen) History(c *gin.Context) {
+func (s *Screen) History(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	below := math.MaxInt32
 	if text := c.Query("below"); text != "" {
 		if below, err = strconv.Atoi(text); err != nil || below < 1 {
-			s.app.Stop(c, http.StatusUnprocessableEntity, "There is no such version.", "Go back to the history and choose one there.")
-			return
+			return frame.Stop(http.StatusUnprocessableEntity, "There is no such version.", "Go back to the history and choose one there.")
 		}
 	}
 	stored, err := s.app.Store.Versions(ctx, pudding.ID, below, versionsShown+1)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := historyView{ID: pudding.ID, Name: pudding.Plan.Name, Present: pudding.Version}
 	for k, one := range stored {
@@ -73,54 +70,53 @@ func (s *Screen) History(c *gin.Context) {
 		}
 		v.Versions = append(v.Versions, row)
 	}
-	s.history.Show(c, http.StatusOK, frame.Frame{Title: "Versions of " + pudding.Plan.Name, Section: "puddings", Body: v})
+	return s.history.Show(c, http.StatusOK, frame.Frame{Title: "Versions of " + pudding.Plan.Name, Section: "puddings", Body: v})
 }
 
 // Restore makes another version the present one, as a new version.
-func (s *Screen) Restore(c *gin.Context) {
+func (s *Screen) Restore(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	ctx := c.Request.Context()
 	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	wanted, err := strconv.Atoi(c.PostForm("version"))
+	wanted, err := strconv.Atoi(f.Text("version"))
 	if err != nil {
-		s.app.Fail(c, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	found, err := s.app.Store.Versions(ctx, pudding.ID, wanted+1, 1)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if len(found) == 0 || found[0].Version != wanted || found[0].Plan == nil {
-		s.app.Fail(c, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	if err := s.app.Store.SavePlan(ctx, pudding.ID, pudding.Version, found[0].Plan, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+	return nil
 }
 
 // Duplicate puts a copy on the shelf and opens it.
-func (s *Screen) Duplicate(c *gin.Context) {
+func (s *Screen) Duplicate(c *gin.Context) error {
 	ctx := c.Request.Context()
 	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	copied := pudding.Plan.Clone()
 	copied.Name = copyName(copied.Name)
 	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, copied, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	return nil
 }
 
 // copyName marks a copy, within what a name may have.

@@ -45,24 +45,24 @@ func newSugarRail(say words.Printer, s design.Sweetening) *sugarRail {
 
 // Sweeten says what comes of it when the sugar goes in at another minute, for the
 // slider while it is moved.
-func (s *Screen) Sweeten(c *gin.Context) {
+func (s *Screen) Sweeten(c *gin.Context) error {
 	say := frame.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	minute, err := strconv.ParseFloat(c.Query("at"), 64)
 	if err != nil || math.IsNaN(minute) || math.Abs(minute) > 1e5 {
 		c.String(http.StatusUnprocessableEntity, "Give a minute, such as 25.")
-		return
+		return nil
 	}
 	moved, ok := design.SweetenAt(pudding.Plan, minute)
 	if !ok {
 		c.String(http.StatusUnprocessableEntity, "There is no sugar to move.")
-		return
+		return nil
 	}
 	c.String(http.StatusOK, effect(say, pudding.Plan, moved, minute))
+	return nil
 }
 
 // effect says in words what another moment of the sugar does.

@@ -48,23 +48,21 @@ func New(app *frame.App) *Screen {
 }
 
 // Show renders a pudding.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.show(c, http.StatusOK, pudding, nil, nil)
+	return s.show(c, http.StatusOK, pudding, nil, nil)
 }
 
-func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed url.Values, faults map[string]string) {
+func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed url.Values, faults map[string]string) error {
 	say := frame.Words(c)
 	kit, err := s.equipment(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.page.Show(c, status, frame.Frame{
+	return s.page.Show(c, status, frame.Frame{
 		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js",
 		Body: newView(say, pudding, kit, typed, faults, s.app.Zone),
 	})
@@ -85,30 +83,26 @@ func (s *Screen) equipment(c *gin.Context) (equipment, error) {
 
 // Save applies the form and stores the plan as a new version. A plan with
 // faults is not stored: the form comes back as it was typed.
-func (s *Screen) Save(c *gin.Context) {
+func (s *Screen) Save(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	pudding, base, ok := s.load(c)
-	if !ok {
-		return
+	pudding, base, err := s.load(c)
+	if err != nil {
+		return err
 	}
 	if base != pudding.Version {
-		s.app.Fail(c, store.ErrStale)
-		return
+		return store.ErrStale
 	}
 	kit, err := s.equipment(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	changed, err := apply(say, pudding.Plan, c.Request.PostForm, kit)
 	if _, faulty := errors.AsType[measure.Faults](err); faulty {
-		s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, frame.FieldFaults(err))
-		return
+		return s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, frame.FieldFaults(err))
 	}
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	same, err := equal(pudding.Plan, changed)
 	save := s.app.Store.SavePlan
@@ -119,29 +113,27 @@ func (s *Screen) Save(c *gin.Context) {
 		err = save(ctx, pudding.ID, base, changed, s.app.Now())
 	}
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+	return nil
 }
 
 // load reads the pudding and the version that the form was made from.
-func (s *Screen) load(c *gin.Context) (store.Pudding, int, bool) {
+func (s *Screen) load(c *gin.Context) (store.Pudding, int, error) {
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return pudding, 0, false
+		return pudding, 0, err
 	}
-	if err := c.Request.ParseForm(); err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
-		return pudding, 0, false
-	}
-	base, err := strconv.Atoi(c.Request.PostForm.Get("version"))
+	posted, err := frame.ReadForm(c, nil)
 	if err != nil {
-		s.app.Stop(c, http.StatusBadRequest, "The form does not say which version it changes.", "Load the page again and make the change there.")
-		return pudding, 0, false
+		return pudding, 0, err
 	}
-	return pudding, base, true
+	base, err := strconv.Atoi(posted.Text("version"))
+	if err != nil {
+		return pudding, 0, frame.Stop(http.StatusBadRequest, "The form does not say which version it changes.", "Load the page again and make the change there.")
+	}
+	return pudding, base, nil
 }
 
 // equal compares two plans by their documents.
@@ -155,64 +147,65 @@ func equal(a, b *plan.Plan) (bool, error) {
 }
 
 // Undo goes back one version.
-func (s *Screen) Undo(c *gin.Context) { s.step(c, -1) }
+func (s *Screen) Undo(c *gin.Context) error { return s.step(c, -1) }
 
 // Redo goes forth again.
-func (s *Screen) Redo(c *gin.Context) { s.step(c, 1) }
+func (s *Screen) Redo(c *gin.Context) error { return s.step(c, 1) }
 
-func (s *Screen) step(c *gin.Context, by int) {
-	pudding, base, ok := s.load(c)
-	if !ok {
-		return
+func (s *Screen) step(c *gin.Context, by int) error {
+	pudding, base, err := s.load(c)
+	if err != nil {
+		return err
 	}
 	if err := s.app.Store.Step(c.Request.Context(), pudding.ID, base, by, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+	return nil
 }
 
 // ServeAt sets when the pudding is to be on the table.
-func (s *Screen) ServeAt(c *gin.Context) {
+func (s *Screen) ServeAt(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	id := c.Param("id")
 	var at time.Time
-	if text := c.PostForm("at"); text != "" {
+	if text := f.Text("at"); text != "" {
 		var err error
 		if at, err = time.ParseInLocation("2006-01-02T15:04", text, s.app.Zone); err != nil || at.Year() < 2000 || at.Year() > 2200 {
-			s.app.Stop(c, http.StatusUnprocessableEntity, "That is no time of day.", "Go back and give a day and a time, such as 2026-11-28 19:30.")
-			return
+			return frame.Stop(http.StatusUnprocessableEntity, "That is no time of day.", "Go back and give a day and a time, such as 2026-11-28 19:30.")
 		}
 	}
 	if err := s.app.Store.ServeAt(c.Request.Context(), id, at); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id+"#serve-at")
+	return nil
 }
 
 // Export sends the plan file.
-func (s *Screen) Export(c *gin.Context) {
+func (s *Screen) Export(c *gin.Context) error {
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	data, err := pudding.Plan.JSON()
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.kirdu.json"`, fileName(pudding.Plan.Name)))
 	c.Data(http.StatusOK, "application/json", data)
+	return nil
 }
 
 // Recipe sends the pudding as a recipe in JSON-LD, for other programs.
-func (s *Screen) Recipe(c *gin.Context) {
+func (s *Screen) Recipe(c *gin.Context) error {
 	say := frame.Words(c)
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	p := pudding.Plan
 	f := forecast.Run(p, forecast.Options{NominalOnly: true})
@@ -233,11 +226,11 @@ func (s *Screen) Recipe(c *gin.Context) {
 	}
 	data, err := exchange.WriteRecipe(r)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Header("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.recipe.json"`, fileName(p.Name)))
 	c.Data(http.StatusOK, "application/ld+json", data)
+	return nil
 }
 
 // fileName keeps what every system takes in a name.
@@ -258,24 +251,26 @@ func fileName(name string) string {
 }
 
 // Cook puts the pudding on the stove.
-func (s *Screen) Cook(c *gin.Context) {
+func (s *Screen) Cook(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	speed := 1.0
-	if text := c.PostForm("speed"); text != "" {
+	if text := f.Text("speed"); text != "" {
 		var ok bool
 		if speed, ok = frame.Number(text); !ok || speed < 1 || speed > 120 {
-			s.app.Stop(c, http.StatusUnprocessableEntity, "A rehearsal runs 1 to 120 times as fast.", "Choose one of the speeds beside the pudding.")
-			return
+			return frame.Stop(http.StatusUnprocessableEntity, "A rehearsal runs 1 to 120 times as fast.", "Choose one of the speeds beside the pudding.")
 		}
 	}
-	begun := store.Cook{Rehearsal: c.PostForm("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
+	begun := store.Cook{Rehearsal: f.Text("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
 	if err := s.app.Begin(c.Request.Context(), begun); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)
+	return nil
 }

@@ -44,31 +44,29 @@ type Screen struct {
 func New(app *frame.App) *Screen { return &Screen{app: app, page: app.Template(files, "*.html")} }
 
 // Show renders the present instruction.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.show(c, http.StatusOK, k, form{}, nil)
+	return s.show(c, http.StatusOK, k, form{}, nil)
 }
 
 // reloadSeconds is how often the page of a cook without JavaScript loads anew.
 const reloadSeconds = 20
 
-func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faults map[string]string) {
+func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faults map[string]string) error {
 	say := frame.Words(c)
 	if state := k.State(); !state.Finished.IsZero() {
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
-		return
+		return nil
 	}
 	v := newView(say, k, k.Now(s.app.Now()), s.app.Zone)
 	v.Typed, v.Faults = typed, faults
 	if err := s.gadgets(say, c.Request.Context(), k, &v); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.page.Show(c, status, frame.Frame{Title: k.Plan.Name, Section: "stove", Module: "cook.js", Refresh: reloadSeconds, Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: k.Plan.Name, Section: "stove", Module: "cook.js", Refresh: reloadSeconds, Body: v})
 }
 
 // recent is how long the reading of a gadget is worth showing.
@@ -103,19 +101,36 @@ func (s *Screen) gadgets(say words.Printer, ctx context.Context, k store.Cook, v
 
 // form is what the cook tells, as it was typed.
 type form struct {
-	ID      string `form:"id"`
-	Kind    string `form:"kind"`
-	Step    string `form:"step"`
-	Mass    string `form:"mass"`
-	WithPot string `form:"with_pot"`
-	Depth   string `form:"depth"`
-	AgeMS   string `form:"age_ms"`
-	Part    string `form:"part"`
-	Value   string `form:"value"`
+	ID      string
+	Kind    string
+	Step    string
+	Mass    string
+	WithPot string
+	Depth   string
+	AgeMS   string
+	Part    string
+	Value   string
 
-	What     string `form:"what"` // a step, or an item of one: "6", "6.1"
-	Material string `form:"material"`
-	Event    string `form:"event"` // to be taken back
+	What     string // a step, or an item of one: "6", "6.1"
+	Material string
+	Event    string // to be taken back
+}
+
+func readForm(f *frame.Fields) form {
+	return form{
+		ID:       f.Text("id"),
+		Kind:     f.Text("kind"),
+		Step:     f.Text("step"),
+		Mass:     f.Text("mass"),
+		WithPot:  f.Text("with_pot"),
+		Depth:    f.Text("depth"),
+		AgeMS:    f.Text("age_ms"),
+		Part:     f.Text("part"),
+		Value:    f.Text("value"),
+		What:     f.Text("what"),
+		Material: f.Text("material"),
+		Event:    f.Text("event"),
+	}
 }
 
 // Faults of the form.
@@ -129,16 +144,16 @@ var (
 )
 
 // Record stores what the cook tells.
-func (s *Screen) Record(c *gin.Context) {
+func (s *Screen) Record(c *gin.Context) error {
 	ctx := c.Request.Context()
-	var f form
-	if !s.app.Bind(c, &f) {
-		return
+	posted, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
+	f := readForm(posted)
 	k, err := s.app.Store.Cook(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	state := k.State()
 	e, err := parse(f, &state, k, s.app.Now())
@@ -149,17 +164,16 @@ func (s *Screen) Record(c *gin.Context) {
 		}
 	}
 	if _, refused := errors.AsType[measure.Faults](err); refused {
-		s.show(c, http.StatusUnprocessableEntity, k, f, frame.FieldFaults(err))
-		return
+		return s.show(c, http.StatusUnprocessableEntity, k, f, frame.FieldFaults(err))
 	} else if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if e.Kind == cook.Finished {
 		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
-		return
+		return nil
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
+	return nil
 }
 
 // oldest is how long a message may have waited on the device.

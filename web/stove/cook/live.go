@@ -2,6 +2,7 @@ package cook
 
 import (
 	"fmt"
+	"kirdu/web/frame"
 	"net/http"
 	"time"
 
@@ -13,16 +14,14 @@ const heartbeat = 20 * time.Second
 
 // Listen is a stream of server-sent events: "changed" whenever an event of the
 // cook was stored, by whichever device.
-func (s *Screen) Listen(c *gin.Context) {
+func (s *Screen) Listen(c *gin.Context) error {
 	id := c.Param("id")
 	if _, err := s.app.Store.Cook(c.Request.Context(), id); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	changed, leave, ok := s.app.Join(id)
 	if !ok {
-		s.app.Stop(c, http.StatusServiceUnavailable, "Too many devices are listening.", "The page loads anew by itself.")
-		return
+		return frame.Stop(http.StatusServiceUnavailable, "Too many devices are listening.", "The page loads anew by itself.")
 	}
 	defer leave()
 	c.Header("Content-Type", "text/event-stream")
@@ -35,10 +34,10 @@ func (s *Screen) Listen(c *gin.Context) {
 			s.app.Log.Warn("stream without a deadline", "error", err)
 		}
 		if _, err := fmt.Fprint(c.Writer, message); err != nil {
-			return
+			return nil
 		}
 		if err := stream.Flush(); err != nil {
-			return
+			return nil
 		}
 		select {
 		case <-changed:
@@ -46,9 +45,9 @@ func (s *Screen) Listen(c *gin.Context) {
 		case <-beat.C:
 			message = ": still here\n\n"
 		case <-c.Request.Context().Done():
-			return
+			return nil
 		case <-s.app.Ending:
-			return
+			return nil
 		}
 	}
 }

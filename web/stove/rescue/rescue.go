@@ -46,21 +46,20 @@ var (
 )
 
 // First asks which pot it is.
-func (s *Screen) First(c *gin.Context) {
+func (s *Screen) First(c *gin.Context) error {
 	v := view{Faults: map[string]string{}}
-	if !s.list(c, &v) {
-		return
+	if err := s.list(c, &v); err != nil {
+		return err
 	}
-	s.show(c, http.StatusOK, v)
+	return s.show(c, http.StatusOK, v)
 }
 
 // list fills in what can be rescued.
-func (s *Screen) list(c *gin.Context, v *view) bool {
+func (s *Screen) list(c *gin.Context, v *view) error {
 	ctx := c.Request.Context()
 	cooking, err := s.app.Store.Cooking(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return false
+		return err
 	}
 	for _, k := range cooking {
 		v.Cooking = append(v.Cooking, choice{k.ID, k.Name})
@@ -68,35 +67,33 @@ func (s *Screen) list(c *gin.Context, v *view) bool {
 	const most = 60
 	shelf, err := s.app.Store.Puddings(ctx, most)
 	if err != nil {
-		s.app.Fail(c, err)
-		return false
+		return err
 	}
 	for _, p := range shelf {
 		v.Puddings = append(v.Puddings, choice{p.ID, p.Plan.Name})
 	}
-	return true
+	return nil
 }
 
 // OfPudding rescues a pudding of the shelf that has been cooked.
-func (s *Screen) OfPudding(c *gin.Context) {
+func (s *Screen) OfPudding(c *gin.Context) error {
 	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	f := frame.NewFields(c.Request.URL.Query(), standard)
 	v := view{Name: p.Plan.Name, Back: "/puddings/" + p.ID, BackName: "The Workbench", Finished: true}
-	s.answer(c, http.StatusOK, v, f, rescue.Finished(p.Plan, standing(f)))
+	return s.answer(c, http.StatusOK, v, f, rescue.Finished(p.Plan, standing(f)))
 }
 
 // OfCook rescues what is on the stove.
-func (s *Screen) OfCook(c *gin.Context) {
-	k, trouble, ok := s.cook(c)
-	if !ok {
-		return
+func (s *Screen) OfCook(c *gin.Context) error {
+	k, trouble, err := s.cook(c)
+	if err != nil {
+		return err
 	}
 	f := frame.NewFields(c.Request.URL.Query(), standard)
-	s.answer(c, http.StatusOK, ofCook(k), f, trouble)
+	return s.answer(c, http.StatusOK, ofCook(k), f, trouble)
 }
 
 func ofCook(k store.Cook) view {
@@ -104,38 +101,35 @@ func ofCook(k store.Cook) view {
 }
 
 // cook loads a cook that can be rescued; otherwise the answer is given.
-func (s *Screen) cook(c *gin.Context) (k store.Cook, trouble rescue.Trouble, ok bool) {
+func (s *Screen) cook(c *gin.Context) (k store.Cook, trouble rescue.Trouble, _ error) {
 	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return k, trouble, false
+		return k, trouble, err
 	}
 	state := k.State()
 	if !state.Finished.IsZero() {
 		c.Redirect(http.StatusSeeOther, "/puddings/"+k.PuddingID+"/rescue?"+c.Request.URL.RawQuery)
-		return k, trouble, false
+		return k, trouble, frame.Answered(nil)
 	}
 	trouble, err = learn.TroubleOf(&state, k.Now(s.app.Now()))
 	switch {
 	case errors.Is(err, cook.ErrClosed):
-		s.app.Stop(c, http.StatusConflict, "Nothing can go into this pot just now.", "End the step that it is in at the Stove first: open the cooker without pressure, or take it out of the cold.")
-		return k, trouble, false
+		return k, trouble, frame.Stop(http.StatusConflict, "Nothing can go into this pot just now.", "End the step that it is in at the Stove first: open the cooker without pressure, or take it out of the cold.")
 	case err != nil:
-		s.app.Stop(c, http.StatusConflict, "There is nothing to rescue yet.", "The pot is not over the flame.")
-		return k, trouble, false
+		return k, trouble, frame.Stop(http.StatusConflict, "There is nothing to rescue yet.", "The pot is not over the flame.")
 	}
-	return k, trouble, true
+	return k, trouble, nil
 }
 
 // Take puts a repair into the cook, as steps.
-func (s *Screen) Take(c *gin.Context) {
-	f, ok := s.app.Form(c, standard)
-	if !ok {
-		return
+func (s *Screen) Take(c *gin.Context) error {
+	f, err := frame.ReadForm(c, standard)
+	if err != nil {
+		return err
 	}
-	k, trouble, ok := s.cook(c)
-	if !ok {
-		return
+	k, trouble, err := s.cook(c)
+	if err != nil {
+		return err
 	}
 	symptom := read(f, &trouble)
 	id, err := uuid.Parse(f.Text("id"))
@@ -144,7 +138,7 @@ func (s *Screen) Take(c *gin.Context) {
 	}
 	if slices.ContainsFunc(k.Events, func(e cook.Event) bool { return e.ID == id.String() }) {
 		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID) // sent twice
-		return
+		return nil
 	}
 	var chosen *rescue.Repair
 	if f.Err() == nil {
@@ -158,38 +152,34 @@ func (s *Screen) Take(c *gin.Context) {
 		}
 	}
 	if f.Err() != nil {
-		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
-		return
+		return s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
 	}
 	now := s.app.Now()
 	state := k.State()
 	e := cook.Event{ID: id.String(), Kind: cook.Mended, At: k.Now(now), Mend: frame.Words(c).Mend(symptom, chosen)}
 	if err := state.Check(e); err != nil {
 		f.Fault("repair", err)
-		s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
-		return
+		return s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
 	}
 	if err := s.app.Tell(c.Request.Context(), k, e); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
+	return nil
 }
 
 // OfPot rescues a pot that no plan tells of.
-func (s *Screen) OfPot(c *gin.Context) {
+func (s *Screen) OfPot(c *gin.Context) error {
 	say := frame.Words(c)
 	f := frame.NewFields(c.Request.URL.Query(), standard)
 	v := view{Name: "A pot", Back: "/rescue", BackName: "Which pot?", Finished: true, Described: true}
 	d, err := s.describe(say, c.Request.Context(), f, &v)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if f.Text("liquid_g") == "" && f.Err() == nil {
 		v.show(say, f)
-		s.show(c, http.StatusOK, v)
-		return
+		return s.show(c, http.StatusOK, v)
 	}
 	var trouble rescue.Trouble
 	if f.Err() == nil {
@@ -200,7 +190,7 @@ func (s *Screen) OfPot(c *gin.Context) {
 			trouble = rescue.Finished(p, standing(f))
 		}
 	}
-	s.answer(c, http.StatusOK, v, f, trouble)
+	return s.answer(c, http.StatusOK, v, f, trouble)
 }
 
 // Most that a pot holds of anything, g.
@@ -311,7 +301,7 @@ func read(f *frame.Fields, trouble *rescue.Trouble) rescue.Symptom {
 }
 
 // answer works the repairs out and shows them.
-func (s *Screen) answer(c *gin.Context, status int, v view, f *frame.Fields, trouble rescue.Trouble) {
+func (s *Screen) answer(c *gin.Context, status int, v view, f *frame.Fields, trouble rescue.Trouble) error {
 	say := frame.Words(c)
 	var rescued rescue.Rescued
 	asked := f.Text("symptom") != ""
@@ -335,11 +325,11 @@ func (s *Screen) answer(c *gin.Context, status int, v view, f *frame.Fields, tro
 	if asked && f.Err() == nil {
 		v.tell(say, rescued, trouble)
 	}
-	s.show(c, status, v)
+	return s.show(c, status, v)
 }
 
-func (s *Screen) show(c *gin.Context, status int, v view) {
-	s.page.Show(c, status, frame.Frame{Title: "Rescue", Section: "rescue", Body: v})
+func (s *Screen) show(c *gin.Context, status int, v view) error {
+	return s.page.Show(c, status, frame.Frame{Title: "Rescue", Section: "rescue", Body: v})
 }
 
 // query are the fields that a repair is worked out from, to be sent again with it.

@@ -60,14 +60,13 @@ type row struct{ ID, Name, When, For string }
 const clock = "2006-01-02T15:04"
 
 // List shows all gatherings and the form for a new one.
-func (s *Screen) List(c *gin.Context) { s.showList(c, http.StatusOK, nil) }
+func (s *Screen) List(c *gin.Context) error { return s.showList(c, http.StatusOK, nil) }
 
-func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	stored, err := s.app.Store.Gatherings(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := listView{In: map[string]string{"guests": "6", "hands": "1"}}
 	if f != nil {
@@ -80,7 +79,7 @@ func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) {
 	if id := c.Query("removed"); id != "" {
 		frame.Notice, frame.UndoPath = "The gathering was taken away. Its puddings stay on the shelf.", "/gatherings/"+id+"/restore"
 	}
-	s.list.Show(c, status, frame)
+	return s.list.Show(c, status, frame)
 }
 
 var errNoTime = errors.New("the clocks are put forward then, so that this time does not exist: give another")
@@ -111,80 +110,76 @@ func whole(f *frame.Fields, name string, most float64, example string) int {
 }
 
 // Create makes a gathering.
-func (s *Screen) Create(c *gin.Context) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+func (s *Screen) Create(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	g := s.read(f, app.NewID())
 	if f.Err() != nil {
-		s.showList(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showList(c, http.StatusUnprocessableEntity, f)
 	}
-	s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+	return s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
 }
 
 // Change stores what was changed of one.
-func (s *Screen) Change(c *gin.Context) {
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+func (s *Screen) Change(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	old, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	g := s.read(f, old.ID)
 	if f.Err() != nil {
-		s.showOne(c, http.StatusUnprocessableEntity, old, f)
-		return
+		return s.showOne(c, http.StatusUnprocessableEntity, old, f)
 	}
-	s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+	return s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
 }
 
 // changed is done, and works the timetable out before.
-func (s *Screen) changed(c *gin.Context, err error, id string) {
+func (s *Screen) changed(c *gin.Context, err error, id string) error {
 	if err == nil {
 		err = s.app.WorkOutTimetable(c.Request.Context(), id, false)
 	}
-	s.done(c, err, id)
+	return s.done(c, err, id)
 }
 
-func (s *Screen) done(c *gin.Context, err error, id string) {
+func (s *Screen) done(c *gin.Context, err error, id string) error {
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/gatherings/"+id)
+	return nil
 }
 
 // Remove takes one away.
-func (s *Screen) Remove(c *gin.Context) {
+func (s *Screen) Remove(c *gin.Context) error {
 	id := c.Param("id")
 	if err := s.app.Store.RemoveGathering(c.Request.Context(), id, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/gatherings?removed="+id)
+	return nil
 }
 
 // Restore brings it back.
-func (s *Screen) Restore(c *gin.Context) {
-	s.done(c, s.app.Store.RestoreGathering(c.Request.Context(), c.Param("id")), c.Param("id"))
+func (s *Screen) Restore(c *gin.Context) error {
+	return s.done(c, s.app.Store.RestoreGathering(c.Request.Context(), c.Param("id")), c.Param("id"))
 }
 
 // SetShare puts a pudding on the table, or changes its bowls.
-func (s *Screen) SetShare(c *gin.Context) {
+func (s *Screen) SetShare(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	share := store.Share{PuddingID: f.Text("pudding"), Bowls: whole(f, "bowls", 500, "6")}
 	if f.Err() == nil {
@@ -192,35 +187,33 @@ func (s *Screen) SetShare(c *gin.Context) {
 		if errors.Is(err, store.ErrNotFound) {
 			f.Fault("pudding", errors.New("choose a pudding of the shelf"))
 		} else {
-			s.changed(c, err, g.ID)
-			return
+			return s.changed(c, err, g.ID)
 		}
 	}
-	s.showOne(c, http.StatusUnprocessableEntity, g, f)
+	return s.showOne(c, http.StatusUnprocessableEntity, g, f)
 }
 
 // DropShare takes a pudding off the table.
-func (s *Screen) DropShare(c *gin.Context) {
-	s.changed(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
+func (s *Screen) DropShare(c *gin.Context) error {
+	return s.changed(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
 }
 
 // Buy puts all of a gathering on the buying list.
-func (s *Screen) Buy(c *gin.Context) {
+func (s *Screen) Buy(c *gin.Context) error {
 	ctx := c.Request.Context()
 	shares, err := s.app.Store.Shares(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	var buys []store.Buy
 	for _, share := range shares {
 		buys = append(buys, store.Buy(share))
 	}
 	if err := s.app.Store.BuyForAll(ctx, buys, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying")
+	return nil
 }
 
 // oneView is a gathering with its timetable.
@@ -269,24 +262,22 @@ type task struct {
 }
 
 // Show renders a gathering.
-func (s *Screen) Show(c *gin.Context) {
+func (s *Screen) Show(c *gin.Context) error {
 	g, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	s.showOne(c, http.StatusOK, g, nil)
+	return s.showOne(c, http.StatusOK, g, nil)
 }
 
 // most minutes that guests are waited for.
 const mostLate = 240.0
 
-func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *frame.Fields) {
+func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *frame.Fields) error {
 	say := frame.Words(c)
 	v, err := s.view(say, c.Request.Context(), g)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	if f != nil {
 		for name, value := range f.Values() {
@@ -305,7 +296,7 @@ func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *frame
 			v.waitFor(say, late)
 		}
 	}
-	s.one.Show(c, status, frame.Frame{Title: g.Name, Section: "gatherings", Module: "gatherings.js", Body: v})
+	return s.one.Show(c, status, frame.Frame{Title: g.Name, Section: "gatherings", Module: "gatherings.js", Body: v})
 }
 
 // mostShelf bounds the puddings to choose from.
@@ -438,18 +429,16 @@ func courses(puddings []app.Serving) []*forecast.Forecast {
 }
 
 // Calendar sends the timetable as iCalendar.
-func (s *Screen) Calendar(c *gin.Context) {
+func (s *Screen) Calendar(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	t, err := s.app.Timetable(ctx, g, s.app.Now())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	table, puddings := t.Laid, t.Puddings
 	forecasts := courses(puddings)
@@ -462,4 +451,5 @@ func (s *Screen) Calendar(c *gin.Context) {
 	}
 	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)
 	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(exchange.Calendar(g.Name, list, s.app.Now())))
+	return nil
 }

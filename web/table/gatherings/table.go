@@ -12,34 +12,33 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/timetable"
 	"kirdu/store"
+	"kirdu/web/frame"
 )
 
 // Anew works the timetable out as if nothing had been put by hand.
-func (s *Screen) Anew(c *gin.Context) {
-	s.done(c, s.app.WorkOutTimetable(c.Request.Context(), c.Param("id"), true), c.Param("id"))
+func (s *Screen) Anew(c *gin.Context) error {
+	return s.done(c, s.app.WorkOutTimetable(c.Request.Context(), c.Param("id"), true), c.Param("id"))
 }
 
 // mostMoved is how far a task is moved at once, in minutes.
 const mostMoved = 1440.0
 
 // Move puts a task elsewhere: so many minutes later or earlier, on a burner.
-func (s *Screen) Move(c *gin.Context) {
+func (s *Screen) Move(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	step := f.Number("step", 0, 1000, "3")
 	by := measure.Minute(f.Number("by", -mostMoved, mostMoved, "-10"))
 	w, err := s.app.Timetable(ctx, g, s.app.Now())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	pudding := slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == f.Text("pudding") })
 	at := slices.IndexFunc(w.Laid.Tasks, func(t timetable.Task) bool { return t.Pudding == pudding && t.Step == int(step) })
@@ -49,31 +48,28 @@ func (s *Screen) Move(c *gin.Context) {
 	if f.Err() == nil {
 		moved, err := timetable.Move(w.Whole, w.Options, w.Laid.Places, pudding, int(step), w.Laid.Tasks[at].Start+by, f.Text("burner"))
 		if err == nil {
-			s.done(c, s.app.KeepTimetable(ctx, g, w, moved), g.ID)
-			return
+			return s.done(c, s.app.KeepTimetable(ctx, g, w, moved), g.ID)
 		}
 		f.Fault("move", fmt.Errorf("%s cannot be moved there: %w", w.Puddings[pudding].Plan.Name, err))
 	}
-	s.showOne(c, http.StatusUnprocessableEntity, g, f)
+	return s.showOne(c, http.StatusUnprocessableEntity, g, f)
 }
 
 // Late moves what is not begun, all of it or one pudding.
-func (s *Screen) Late(c *gin.Context) {
+func (s *Screen) Late(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, nil)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
 	}
 	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	by := measure.Minute(f.Number("late_by", 1, mostLate, "20"))
 	w, err := s.app.Timetable(ctx, g, s.app.Now())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	only := -1
 	if id := f.Text("pudding"); id != "" {
@@ -82,39 +78,35 @@ func (s *Screen) Late(c *gin.Context) {
 		}
 	}
 	if f.Err() != nil {
-		s.showOne(c, http.StatusUnprocessableEntity, g, f)
-		return
+		return s.showOne(c, http.StatusUnprocessableEntity, g, f)
 	}
 	now := measure.Minute(s.app.Now().Sub(g.ServeAt).Minutes())
-	s.done(c, s.app.KeepTimetable(ctx, g, w, timetable.Later(w.Whole, w.Options, w.Laid.Places, now, by, only)), g.ID)
+	return s.done(c, s.app.KeepTimetable(ctx, g, w, timetable.Later(w.Whole, w.Options, w.Laid.Places, now, by, only)), g.ID)
 }
 
 // Cook puts a pudding of the table on the stove, in its size.
-func (s *Screen) Cook(c *gin.Context) {
+func (s *Screen) Cook(c *gin.Context) error {
 	ctx := c.Request.Context()
 	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	w, err := s.app.LoadGathering(ctx, g, s.app.Now())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	i := slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == c.Param("pudding") })
 	if i < 0 {
-		s.app.Fail(c, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	if id := w.Puddings[i].OnStove; id != "" {
 		c.Redirect(http.StatusSeeOther, "/stove/"+id)
-		return
+		return nil
 	}
 	begun := store.Cook{ID: app.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.Puddings[i].Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String(), GatheringID: g.ID}
 	if err := s.app.Begin(ctx, begun); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)
+	return nil
 }

@@ -62,23 +62,21 @@ type madeView struct {
 var haveStandard = map[string]string{"bowls": "6", "material": "", "amount": ""}
 
 // Have shows what can be made from what is in the house.
-func (s *Screen) Have(c *gin.Context) {
-	s.showHave(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), haveStandard))
+func (s *Screen) Have(c *gin.Context) error {
+	return s.showHave(c, http.StatusOK, frame.NewFields(c.Request.URL.Query(), haveStandard))
 }
 
-func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) {
+func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	all := plan.HomePantry(home)
 	at, err := s.app.Store.AtHand(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	bowls := int(f.Number("bowls", 1, 200, "6"))
 	v := haveView{In: f.Values()}
@@ -99,8 +97,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) {
 	if f.Err() == nil {
 		shelf, err := s.app.Puddings(ctx, mostPuddings)
 		if err != nil {
-			s.app.Fail(c, err)
-			return
+			return err
 		}
 		for _, p := range shelf {
 			v.Puddings = append(v.Puddings, newMade(say, p.ID, p.Plan, bowls, have))
@@ -112,7 +109,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) {
 		status = http.StatusUnprocessableEntity
 	}
 	v.Faults = f.Faults()
-	s.have.Show(c, status, frame.Frame{Title: "What have I got?", Section: "puddings", Body: v})
+	return s.have.Show(c, status, frame.Frame{Title: "What have I got?", Section: "puddings", Body: v})
 }
 
 // amount says a mass in grams and in the kitchen's own measures.
@@ -155,16 +152,15 @@ func newMade(say words.Printer, id string, p *plan.Plan, bowls int, have stock.S
 var errMaterial = errors.New("choose a material of the pantry")
 
 // Note notes that a material is in the house.
-func (s *Screen) Note(c *gin.Context) {
+func (s *Screen) Note(c *gin.Context) error {
 	ctx := c.Request.Context()
-	f, ok := s.app.Form(c, haveStandard)
-	if !ok {
-		return
+	f, err := frame.ReadForm(c, haveStandard)
+	if err != nil {
+		return err
 	}
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	all := plan.HomePantry(home)
 	m, known := all.Find(f.Text("material"))
@@ -183,47 +179,46 @@ func (s *Screen) Note(c *gin.Context) {
 		mass.Valid = true
 	}
 	if f.Err() != nil {
-		s.showHave(c, http.StatusUnprocessableEntity, f)
-		return
+		return s.showHave(c, http.StatusUnprocessableEntity, f)
 	}
 	if err := s.app.Store.NoteAtHand(ctx, m.Slug, mass, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/supplies?bowls="+strconv.Itoa(int(f.Number("bowls", 1, 200, "6"))))
+	return nil
 }
 
 // UsedUp forgets a material.
-func (s *Screen) UsedUp(c *gin.Context) {
+func (s *Screen) UsedUp(c *gin.Context) error {
 	if err := s.app.Store.UsedUp(c.Request.Context(), c.Param("slug")); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/supplies")
+	return nil
 }
 
 // TakeSwap makes the swapped plan a version of the pudding.
-func (s *Screen) TakeSwap(c *gin.Context) {
+func (s *Screen) TakeSwap(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	ctx := c.Request.Context()
 	pudding, err := s.app.Pudding(ctx, c.Param("id"))
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
-	bowls, err := strconv.Atoi(c.PostForm("bowls"))
+	bowls, err := strconv.Atoi(f.Text("bowls"))
 	if err != nil || bowls < 1 || bowls > 200 {
-		s.app.Stop(c, http.StatusUnprocessableEntity, "For how many bowls?", "Give a whole number from 1 to 200.")
-		return
+		return frame.Stop(http.StatusUnprocessableEntity, "For how many bowls?", "Give a whole number from 1 to 200.")
 	}
 	have, err := s.stock(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	home, err := s.app.Store.Home(ctx)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	made := stock.Have(pudding.Plan, bowls, have)
 	taken, err := plan.Reread(made.Plan.In(home))
@@ -231,10 +226,10 @@ func (s *Screen) TakeSwap(c *gin.Context) {
 		err = s.app.Store.SavePlan(ctx, pudding.ID, pudding.Version, taken, s.app.Now())
 	}
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
+	return nil
 }
 
 func (s *Screen) stock(c *gin.Context) (stock.Stock, error) {
@@ -276,30 +271,26 @@ type lineView struct {
 }
 
 // Buying shows the list.
-func (s *Screen) Buying(c *gin.Context) { s.showBuying(c, http.StatusOK, "") }
+func (s *Screen) Buying(c *gin.Context) error { return s.showBuying(c, http.StatusOK, "") }
 
-func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
+func (s *Screen) showBuying(c *gin.Context, status int, fault string) error {
 	say := frame.Words(c)
 	list, bought, err := s.list(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	home, err := s.app.Store.Home(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	v := buyingView{Fault: fault}
 	shelf, err := s.app.Store.Puddings(c.Request.Context(), mostPuddings)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	buys, _, err := s.app.Store.Buying(c.Request.Context())
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	for _, p := range shelf {
 		k := slices.IndexFunc(buys, func(b store.Buy) bool { return b.PuddingID == p.ID })
@@ -324,7 +315,7 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) {
 		k := &v.Kinds[len(v.Kinds)-1]
 		k.Lines = append(k.Lines, one)
 	}
-	s.buying.Show(c, status, frame.Frame{Title: "Buying", Section: "buying", Body: v})
+	return s.buying.Show(c, status, frame.Frame{Title: "Buying", Section: "buying", Body: v})
 }
 
 func newLine(say words.Printer, line stock.Purchase, bought map[string]measure.Gram) lineView {
@@ -368,60 +359,64 @@ func (s *Screen) list(c *gin.Context) ([]stock.Purchase, map[string]measure.Gram
 var errBowls = errors.New("give a whole number of bowls from 1 to 500, such as 6")
 
 // BuyFor puts a pudding on the list or changes its bowls.
-func (s *Screen) BuyFor(c *gin.Context) {
-	id := c.PostForm("pudding")
-	bowls, err := strconv.Atoi(strings.TrimSpace(c.PostForm("bowls")))
+func (s *Screen) BuyFor(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
+	id := f.Text("pudding")
+	bowls, err := strconv.Atoi(f.Text("bowls"))
 	if err != nil || bowls < 1 || bowls > 500 {
-		s.showBuying(c, http.StatusUnprocessableEntity, fmt.Sprintf("%q: %v", c.PostForm("bowls"), errBowls))
-		return
+		return s.showBuying(c, http.StatusUnprocessableEntity, fmt.Sprintf("%q: %v", f.Text("bowls"), errBowls))
 	}
 	if err := s.app.Store.BuyFor(c.Request.Context(), store.Buy{PuddingID: id, Bowls: bowls}, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying")
+	return nil
 }
 
 // NotBuyFor takes a pudding off the list.
-func (s *Screen) NotBuyFor(c *gin.Context) {
+func (s *Screen) NotBuyFor(c *gin.Context) error {
 	if err := s.app.Store.NotBuyFor(c.Request.Context(), c.Param("id")); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying")
+	return nil
 }
 
 // Tick notes that something is in the basket, or takes it out.
-func (s *Screen) Tick(c *gin.Context) {
+func (s *Screen) Tick(c *gin.Context) error {
+	f, err := frame.ReadForm(c, nil)
+	if err != nil {
+		return err
+	}
 	slug := c.Param("slug")
 	list, _, err := s.list(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	mass := measure.Gram(0)
-	if c.PostForm("in") != "" {
+	if f.Text("in") != "" {
 		k := slices.IndexFunc(list, func(p stock.Purchase) bool { return p.Material.Slug == slug })
 		if k < 0 {
-			s.app.Stop(c, http.StatusNotFound, "That is no longer on the list.", "The puddings may have been changed.")
-			return
+			return frame.Stop(http.StatusNotFound, "That is no longer on the list.", "The puddings may have been changed.")
 		}
 		mass = list[k].Mass
 	}
 	if err := s.app.Store.Tick(c.Request.Context(), slug, mass, s.app.Now()); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying#"+slug)
+	return nil
 }
 
 // Text sends the list as plain text.
-func (s *Screen) Text(c *gin.Context) {
+func (s *Screen) Text(c *gin.Context) error {
 	say := frame.Words(c)
 	list, bought, err := s.list(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	var b strings.Builder
 	kind := ""
@@ -443,15 +438,15 @@ func (s *Screen) Text(c *gin.Context) {
 	}
 	c.Header("Content-Disposition", `attachment; filename="buying.txt"`)
 	c.Data(http.StatusOK, "text/plain; charset=utf-8", []byte(strings.TrimLeft(strings.ReplaceAll(b.String(), "\u202f", " "), "\n")))
+	return nil
 }
 
 // CSV sends the list as a table.
-func (s *Screen) CSV(c *gin.Context) {
+func (s *Screen) CSV(c *gin.Context) error {
 	say := frame.Words(c)
 	list, bought, err := s.list(c)
 	if err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	var b bytes.Buffer
 	w := csv.NewWriter(&b)
@@ -461,11 +456,11 @@ func (s *Screen) CSV(c *gin.Context) {
 		rows = append(rows, []string{line.Material.Kind, safeCell(line.Material.Name), say.Number(float64(line.Mass), 1), count(say, line), line.Material.PieceName, yesNo(one.Ticked), safeCell(strings.Join(line.Puddings, "; "))})
 	}
 	if err := w.WriteAll(rows); err != nil {
-		s.app.Fail(c, err)
-		return
+		return err
 	}
 	c.Header("Content-Disposition", `attachment; filename="buying.csv"`)
 	c.Data(http.StatusOK, "text/csv; charset=utf-8", b.Bytes())
+	return nil
 }
 
 func count(say words.Printer, line stock.Purchase) string {
