@@ -33,8 +33,6 @@ type Screen struct {
 	page *frame.Template
 	bad  *frame.Template
 
-	unpacking sync.Mutex
-
 	mutex   sync.Mutex
 	waiting map[string]upload // looked at, and not taken over yet
 }
