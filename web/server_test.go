@@ -61,6 +61,8 @@ func newSite(t testing.TB, change func(*web.Options)) *site {
 	return &site{t, k, s, server, client}
 }
 
+var asciiSpace = regexp.MustCompile(`[ \n\t]+`)
+
 func (s *site) do(method, path string, form url.Values, header http.Header) (*http.Response, string) {
 	s.t.Helper()
 	request, err := http.NewRequest(method, s.server.URL+path, strings.NewReader(form.Encode()))
@@ -79,6 +81,9 @@ func (s *site) do(method, path string, form url.Values, header http.Header) (*ht
 	defer response.Body.Close()
 	body, err := io.ReadAll(response.Body)
 	require.NoError(s.t, err)
+	if strings.HasPrefix(response.Header.Get("Content-Type"), "text/html") {
+		return response, asciiSpace.ReplaceAllString(string(body), " ") // lines are broken for those who read the templates
+	}
 	return response, string(body)
 }
 

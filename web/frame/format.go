@@ -41,5 +41,7 @@ func functions(say words.Printer, a *App) template.FuncMap {
 		"celsius":    func(t float64) string { return say.Celsius(measure.Celsius(t)) },
 		"difference": func(d float64) string { return say.Difference(measure.Kelvin(d)) },
 		"number":     say.Number,
+		"field":      field,
+		"choice":     choice,
 	}
 }

@@ -44,7 +44,8 @@ type Template struct {
 // Template composes the page of a screen from its own files. A fault in one is
 // a mistake of ours and panics at start-up.
 func (a *App) Template(files fs.FS, patterns ...string) *Template {
-	base := template.Must(template.New("frame.html").Funcs(functions(words.Printer{}, a)).ParseFS(shared, "templates/*.html"))
+	empty := template.New("frame.html").Option("missingkey=zero").Funcs(functions(words.Printer{}, a))
+	base := template.Must(empty.ParseFS(shared, "templates/*.html"))
 	template.Must(base.ParseFS(picture.Templates(), "*.html"))
 	template.Must(base.ParseFS(files, patterns...))
 	return &Template{app: a, base: base, sets: map[words.Style]*template.Template{}}
