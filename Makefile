@@ -24,10 +24,11 @@ $(CHROMIUM):
 	apt-get update
 	apt-get install -y --no-install-recommends chromium
 
-lint: ## formatting, vet, staticcheck
+lint: ## formatting, length of lines, vet, staticcheck, the types of the modules where node is there
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); echo "run gofmt on these"; exit 1; }
 	$(GO) vet ./...
 	$(GO) run $(STATICCHECK) ./...
+	@if command -v npm >/dev/null; then cd assets && npm ci --no-audit --no-fund --silent && npx tsc -p tsconfig.json; fi
 
 fuzz: ## each parser for a while
 	$(GO) test -run NONE -fuzz FuzzParseAmount -fuzzminimizetime 1x -fuzztime 30s ./core/measure

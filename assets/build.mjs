@@ -1,5 +1,5 @@
 // Builds web/static/vendor from the packages of package.json: Bulma's parts,
-// two fonts, one sprite of icons, and axe-core for the browser tests.
+// two fonts, one sprite of icons, the morphing of pages, and axe-core for the browser tests.
 import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { compile } from "sass";
 
@@ -34,6 +34,12 @@ for (const icon of icons) {
 writeFileSync(`${out}/icons.svg`, `${sprite}</svg>\n`);
 copyFileSync("node_modules/lucide-static/LICENSE", `${out}/lucide-LICENSE.txt`);
 copyFileSync("node_modules/bulma/LICENSE", `${out}/bulma-LICENSE.txt`);
+
+// The library gives a global; our modules import it.
+const morph = readFileSync("node_modules/idiomorph/dist/idiomorph.min.js", "utf8");
+writeFileSync(`${out}/idiomorph.js`, `${morph.trim()}export{Idiomorph};\n`);
+copyFileSync("node_modules/idiomorph/dist/idiomorph.d.ts", `${out}/idiomorph.d.ts`);
+copyFileSync("node_modules/idiomorph/LICENSE", `${out}/idiomorph-LICENSE.txt`);
 
 mkdirSync("../e2e/testdata", { recursive: true });
 copyFileSync("node_modules/axe-core/axe.min.js", "../e2e/testdata/axe.min.js");

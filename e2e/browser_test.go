@@ -283,8 +283,8 @@ func (p *page) press(name string) {
 	p.t.Helper()
 	n, err := json.Marshal(name)
 	require.NoError(p.t, err)
-	p.until(fmt.Sprintf(`[...document.querySelectorAll("button, summary, a")].some((e) => (e.textContent.trim() === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility())`, n))
-	js[bool](p, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("button, summary, a")].find((e) => (e.textContent.trim() === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility());
+	p.until(fmt.Sprintf(`[...document.querySelectorAll("button, summary, a")].some((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility())`, n))
+	js[bool](p, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("button, summary, a")].find((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility());
 		e.click(); return true; })()`, n))
 }
 

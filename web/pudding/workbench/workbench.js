@@ -3,6 +3,7 @@
 // swapped in. Without this module the same form has a button that saves.
 
 import { readMoments } from "/static/js/moments.js";
+import { find, opened, read, swapLive } from "/static/js/swap.js";
 
 const typingPause = 80; // ms after the last key before an edit is sent
 const patience = 600; // ms without a key before a fault is pointed out
@@ -43,7 +44,7 @@ function followEdits(form) {
     performance.mark("kirdu-edit");
     try {
       const response = await fetch(target, { method: "POST", body: data });
-      const page = new DOMParser().parseFromString(await response.text(), "text/html");
+      const page = read(await response.text());
       if (mine !== asked) return;
       if (!page.querySelector("[data-workbench]")) {
         say(page.querySelector("h1")?.textContent ?? "Not saved.", false);
@@ -72,48 +73,21 @@ function followEdits(form) {
    */
   function swap(page, whole) {
     const active = document.activeElement;
-    const name = active instanceof HTMLInputElement || active instanceof HTMLSelectElement ? active.name : "";
-    let action = active instanceof HTMLButtonElement ? `${active.name}=${active.value}` : "";
-    const typed = active instanceof HTMLInputElement && !whole ? active : null;
-    const open = new Set([...form.querySelectorAll("details[data-keep][open]")].map((d) => d.getAttribute("data-keep")));
+    const action = active instanceof HTMLButtonElement ? `${active.name}=${active.value}` : "";
     const moved = action.match(/^op=move-step:(\d+)\.(\d+)$/);
-    if (moved) {
-      // The step takes its open details and the focus with it.
-      const [from, to] = [Number(moved[1]), Number(moved[2])];
-      const [here, there] = [open.has(`step-${from}`), open.has(`step-${to}`)];
-      open.delete(`step-${from}`);
-      open.delete(`step-${to}`);
-      if (here) open.add(`step-${to}`);
-      if (there) open.add(`step-${from}`);
-      action = `op=move-step:${to}.${to + to - from}`;
+    const open = opened(form);
+    if (moved) change(open, `step-${moved[1]}`, `step-${moved[2]}`);
+    swapLive(form, page, { whole, open });
+    for (const name of ["version", "name"]) {
+      const next = page.querySelector(`input[name="${name}"]`);
+      const own = find(form, name);
+      if (next instanceof HTMLInputElement && own instanceof HTMLInputElement && own !== active) own.value = next.value;
     }
-    for (const part of form.querySelectorAll("[data-live]")) {
-      const key = part.getAttribute("data-live");
-      const next = page.querySelector(`[data-live="${key}"]`);
-      if (next) part.replaceChildren(...next.childNodes);
-    }
-    const version = /** @type {HTMLInputElement | null} */ (page.querySelector("[data-version]"));
-    const own = /** @type {HTMLInputElement | null} */ (form.querySelector("[data-version]"));
-    if (version && own) own.value = version.value;
-    const nextName = /** @type {HTMLInputElement | null} */ (page.querySelector("#name"));
-    const ownName = /** @type {HTMLInputElement | null} */ (form.querySelector("#name"));
-    if (nextName && ownName && ownName !== active) ownName.value = nextName.value;
     for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
-    for (const details of form.querySelectorAll("details[data-keep]")) {
-      if (open.has(details.getAttribute("data-keep"))) details.setAttribute("open", "");
-    }
-    if (name && !form.contains(active)) {
-      const again = /** @type {HTMLElement | null} */ (form.querySelector(`[name="${CSS.escape(name)}"]`));
-      if (again instanceof HTMLInputElement && typed) {
-        again.value = typed.value;
-        again.focus();
-        again.setSelectionRange(typed.selectionStart, typed.selectionEnd);
-      } else {
-        again?.focus();
-      }
-    } else if (action && !form.contains(active)) {
-      const buttons = /** @type {NodeListOf<HTMLButtonElement>} */ (form.querySelectorAll("button"));
-      [...buttons].find((b) => `${b.name}=${b.value}` === action && action !== "=")?.focus();
+    if (moved) {
+      // The focus goes along with the step.
+      const [from, to] = [Number(moved[1]), Number(moved[2])];
+      find(form, `op=move-step:${to}.${to + to - from}`)?.focus();
     }
     readMoments(form);
   }
@@ -184,6 +158,16 @@ function followEdits(form) {
   }
   readMoments(form);
   form.dataset.live = "ready";
+}
+
+/**
+ * Two things that change places take what they are with them.
+ * @param {Set<string>} set @param {string} a @param {string} b
+ */
+function change(set, a, b) {
+  const [hadA, hadB] = [set.delete(a), set.delete(b)];
+  if (hadA) set.add(b);
+  if (hadB) set.add(a);
 }
 
 /**

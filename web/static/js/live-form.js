@@ -3,6 +3,8 @@
 // the page that follow from it are swapped in. Without this module its button
 // does the same.
 
+import { read, swapLive } from "/static/js/swap.js";
+
 const pause = 120; // ms after the last key
 
 /** @param {HTMLFormElement} form a GET form */
@@ -17,32 +19,13 @@ function live(form) {
     address.search = new URLSearchParams(/** @type {any} */ (new FormData(form))).toString();
     try {
       const response = await fetch(address);
-      const page = new DOMParser().parseFromString(await response.text(), "text/html");
+      const page = read(await response.text());
       if (mine !== asked || !page.querySelector("[data-live-form]")) return;
       history.replaceState(null, "", address);
-      swap(page);
+      swapLive(document, page);
+      for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
     } catch {
       // The program does not answer: what is shown stays, and the next change asks again.
-    }
-  }
-
-  /** @param {Document} page the page as the server has it now */
-  function swap(page) {
-    const active = /** @type {HTMLInputElement | null} */ (document.activeElement);
-    const name = active && form.contains(active) ? active.name : "";
-    const value = active instanceof HTMLInputElement ? active.value : "";
-    const typed = active instanceof HTMLInputElement && active.type === "text" ? active : null;
-    for (const part of document.querySelectorAll("[data-live]")) {
-      const next = page.querySelector(`[data-live="${part.getAttribute("data-live")}"]`);
-      if (next) part.replaceChildren(...next.childNodes);
-    }
-    for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
-    if (!name || form.contains(active)) return;
-    const again = /** @type {HTMLInputElement | null} */ (form.querySelector(`[name="${CSS.escape(name)}"]`));
-    again?.focus();
-    if (again && typed) {
-      again.value = value;
-      again.setSelectionRange(typed.selectionStart, typed.selectionEnd);
     }
   }
 
