@@ -26,6 +26,7 @@ $(CHROMIUM):
 
 lint: ## formatting, length of lines, vet, staticcheck, the types of the modules where node is there
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); echo "run gofmt on these"; exit 1; }
+	@awk 'length($$0) > 140 { print FILENAME ":" FNR ": longer than 140 characters"; long = 1 } END { exit long }' $$(git ls-files '*.go')
 	$(GO) vet ./...
 	$(GO) run $(STATICCHECK) ./...
 	@if command -v npm >/dev/null; then cd assets && npm ci --no-audit --no-fund --silent && npx tsc -p tsconfig.json; fi

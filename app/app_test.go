@@ -32,7 +32,8 @@ func kitchen(t *testing.T) *app.Kitchen {
 
 func begin(t *testing.T, k *app.Kitchen) store.Cook {
 	t.Helper()
-	require.NoError(t, k.Begin(t.Context(), store.Cook{ID: "c", PuddingID: "rice", Plan: plantest.Sample(t, "rice-pear-bay"), BegunAt: now.Add(-time.Hour), Zone: "UTC"}))
+	require.NoError(t, k.Begin(t.Context(), store.Cook{ID: "c", PuddingID: "rice", Plan: plantest.Sample(t, "rice-pear-bay"),
+		BegunAt: now.Add(-time.Hour), Zone: "UTC"}))
 	return reload(t, k)
 }
 
@@ -107,7 +108,8 @@ func TestAnOlderLogIsWorkedOut(t *testing.T) {
 func TestWhatWasToldIsNeverChanged(t *testing.T) {
 	k := kitchen(t)
 	walked(t, k)
-	for _, change := range []string{`UPDATE cook_event SET mass_g = 1`, `UPDATE cook_event SET marks = '{}'`, `UPDATE cook_event SET marks = NULL`, `DELETE FROM cook_event`} {
+	for _, change := range []string{`UPDATE cook_event SET mass_g = 1`, `UPDATE cook_event SET marks = '{}'`,
+		`UPDATE cook_event SET marks = NULL`, `DELETE FROM cook_event`} {
 		_, err := k.Store.DB().ExecContext(t.Context(), change+` WHERE kind = 'added'`)
 		require.ErrorContains(t, err, "events are never", change)
 	}

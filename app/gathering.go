@@ -69,7 +69,8 @@ func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time
 	if err != nil {
 		return nil, err
 	}
-	w := &Table{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: fittings.Ovens, FridgeL: fittings.FridgeL}}
+	w := &Table{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{},
+		Pots: map[string]vessel.Pot{}, Ovens: fittings.Ovens, FridgeL: fittings.FridgeL}}
 	for _, b := range home.Burners {
 		w.Whole.Burners[b.Name] = timetable.Burner{Burner: b}
 	}
@@ -180,7 +181,8 @@ func (w *Table) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
 		if w.Puddings[i].Over {
 			takes = float64(live.Now)
 		}
-		place.Slips = []timetable.Slip{{At: measure.Minute(moment.Sub(zero).Minutes()), By: measure.Minute(takes) - timetable.Takes(w.Whole, place)}}
+		place.Slips = []timetable.Slip{{At: measure.Minute(moment.Sub(zero).Minutes()),
+			By: measure.Minute(takes) - timetable.Takes(w.Whole, place)}}
 		w.Options.Fixed = append(slices.DeleteFunc(w.Options.Fixed, func(p timetable.Place) bool { return p.Pudding == i }), place)
 	}
 }

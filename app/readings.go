@@ -66,7 +66,8 @@ func (k *Kitchen) watch(ctx context.Context, c store.Cook) (*watched, error) {
 	}
 	w := &watched{told: map[device.Kind]time.Time{}, seen: real, judge: device.Judge{Begun: c.BegunAt}, standIn: device.NewStandIn(c.ID, now)}
 	for _, r := range stored {
-		w.judge.Recent = append(w.judge.Recent, device.Judged{Sample: device.Sample{At: r.At, Kind: device.Kind(r.Kind), Value: r.Value}, Mark: device.Mark(r.Mark)})
+		w.judge.Recent = append(w.judge.Recent, device.Judged{Sample: device.Sample{At: r.At, Kind: device.Kind(r.Kind), Value: r.Value},
+			Mark: device.Mark(r.Mark)})
 	}
 	for _, e := range c.Events {
 		switch e.Kind {
@@ -134,7 +135,8 @@ func (k *Kitchen) take(c store.Cook, w *watched, list []device.Sample, withPot b
 		if !settled || r.At.Before(state.Spans[state.Step].Begin) {
 			continue
 		}
-		e := cook.Event{ID: uuid.NewSHA1(uuid.NameSpaceOID, []byte(c.ID+string(kind)+r.At.Format(time.RFC3339Nano))).String(), Kind: cook.Weighed, At: r.At, Mass: measure.Gram(math.Round(r.Value))}
+		e := cook.Event{ID: uuid.NewSHA1(uuid.NameSpaceOID, []byte(c.ID+string(kind)+r.At.Format(time.RFC3339Nano))).String(),
+			Kind: cook.Weighed, At: r.At, Mass: measure.Gram(math.Round(r.Value))}
 		if kind == device.Probe {
 			const tenth = 10
 			e.Kind, e.Mass, e.Value = cook.Probed, 0, math.Round(r.Value*tenth)/tenth

@@ -46,7 +46,8 @@ var burners = []vessel.Burner{
 
 // shelf lists the sample puddings, the one to be shown first last: the shelf
 // begins with what was saved last.
-var shelf = []string{"lentil-date-coconut", "sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "vermicelli-walnut-maple", "millet-palm-sugar", "rice-pear-bay"}
+var shelf = []string{"lentil-date-coconut", "sticky-rice-pomegranate", "broken-wheat-maple", "basmati-rose", "vermicelli-walnut-maple",
+	"millet-palm-sugar", "rice-pear-bay"}
 
 // A batch is a cook of the past. Its pot lost what the model says for a burner
 // of Power times what was thought; this kitchen's gas is a little weak.
@@ -66,19 +67,23 @@ var batches = []batch{
 	{plan: "basmati-rose", daysAgo: 57, power: 0.87, weighAt: []float64{0.5}, noise: 8,
 		verdict: store.Verdict{Eaten: "hot", Thickness: 2, Sweetness: "just right", Note: "The first one in this kitchen."}},
 	{plan: "vermicelli-walnut-maple", daysAgo: 51, power: 0.83, weighAt: []float64{0.6}, noise: -7, tags: []string{"breakfast"},
-		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "too sweet", NextThickness: 6, NextNote: "Stiff from the cold; eaten with milk."}},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "too sweet", NextThickness: 6,
+			NextNote: "Stiff from the cold; eaten with milk."}},
 	{plan: "sticky-rice-pomegranate", daysAgo: 46, power: 0.86, weighAt: []float64{0.45, 0.75}, noise: 5,
 		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right"}},
 	{plan: "millet-palm-sugar", daysAgo: 40, power: 0.85, weighAt: []float64{0.5}, noise: -4, rescued: true, tags: []string{"rescued"},
-		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "just right", Note: "Left too long while the boats came in; the hot milk saved it."}},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "just right",
+			Note: "Left too long while the boats came in; the hot milk saved it."}},
 	{plan: "rice-pear-bay", daysAgo: 33, power: 0.84, weighAt: []float64{0.5, 0.8}, noise: 6, tags: []string{"trial for the supper"},
-		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "The bay was plain to taste. Took longer than we thought."}},
+		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right",
+			Note: "The bay was plain to taste. Took longer than we thought."}},
 	{plan: "broken-wheat-maple", daysAgo: 29, power: 0.86, weighAt: []float64{0.5}, noise: 3, tags: []string{"breakfast"},
 		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "not sweet enough"}},
 	{plan: "basmati-rose", daysAgo: 26, power: 0.88, weighAt: []float64{0.6}, noise: -9,
 		verdict: store.Verdict{Eaten: "hot", Thickness: 2, Sweetness: "not sweet enough", Note: "Another spoon of sugar next time."}},
 	{plan: "millet-palm-sugar", daysAgo: 19, power: 0.82, weighAt: []float64{0.4, 0.7}, noise: 4, tags: []string{"trial for the supper"},
-		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right", Note: "Stood twenty minutes and was stiff; a cup of hot milk loosened it."}},
+		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right",
+			Note: "Stood twenty minutes and was stiff; a cup of hot milk loosened it."}},
 	{plan: "vermicelli-walnut-maple", daysAgo: 15, power: 0.85, weighAt: []float64{0.5}, noise: 7, tags: []string{"breakfast"},
 		verdict: store.Verdict{Eaten: "warm", Thickness: 4, Sweetness: "just right"}},
 	{plan: "broken-wheat-maple", daysAgo: 12, power: 0.86, weighAt: []float64{0.55}, noise: 11, noWeighed: true,
@@ -86,7 +91,8 @@ var batches = []batch{
 	{plan: "sticky-rice-pomegranate", daysAgo: 8, power: 0.84, weighAt: []float64{0.6}, noise: -6, tags: []string{"trial for the supper"},
 		verdict: store.Verdict{Eaten: "warm", Thickness: 5, Sweetness: "just right", NextThickness: 7, NextNote: "Cut like a cake."}},
 	{plan: "rice-pear-bay", daysAgo: 5, power: 0.85, weighAt: []float64{0.5}, noise: -5, tags: []string{"trial for the supper"},
-		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right", Note: "Weighed half-way, and the sugar mark came when Kirdu said."}},
+		verdict: store.Verdict{Eaten: "hot", Thickness: 4, Sweetness: "just right",
+			Note: "Weighed half-way, and the sugar mark came when Kirdu said."}},
 }
 
 // onStove is the pudding that is cooking when the demo starts, and for how
@@ -166,7 +172,8 @@ var atHand = []struct {
 	slug string
 	mass measure.Gram
 }{
-	{"milk-whole", 3000}, {"rice-short", 800}, {"rice-basmati", 500}, {"jaggery", 450}, {"sugar-white", 0}, {"bay-leaf", 0}, {"salt", 0}, {"ghee", 300},
+	{"milk-whole", 3000}, {"rice-short", 800}, {"rice-basmati", 500}, {"jaggery", 450}, {"sugar-white", 0}, {"bay-leaf", 0}, {"salt", 0},
+	{"ghee", 300},
 }
 
 // planned are the puddings for tonight: how many hours from now, to the next
@@ -238,7 +245,8 @@ func supper(ctx context.Context, s *store.Store, ids map[string]string, now time
 		return err
 	}
 	for i, one := range supperTable {
-		if err := s.SetShare(ctx, g.ID, store.Share{PuddingID: ids[one.plan], Bowls: one.bowls}, now.Add(time.Duration(i)*time.Second)); err != nil {
+		if err := s.SetShare(ctx, g.ID, store.Share{PuddingID: ids[one.plan], Bowls: one.bowls},
+			now.Add(time.Duration(i)*time.Second)); err != nil {
 			return err
 		}
 	}

@@ -29,7 +29,8 @@ func TestSampleKitchen(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	now := time.Date(2026, 11, 25, 12, 0, 0, 0, time.UTC)
-	require.NoError(t, demo.Fill(ctx, &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}))
+	require.NoError(t, demo.Fill(ctx, &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC,
+		Log: slog.New(slog.DiscardHandler)}))
 
 	shelf, err := s.Puddings(ctx, 100)
 	require.NoError(t, err)

@@ -20,14 +20,17 @@ import (
 var begun = time.Date(2026, 11, 28, 18, 0, 0, 0, time.UTC)
 
 func simmer(t testing.TB) *plan.Plan {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Rice","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":130,"mass_g":900}},
-"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1.4 l"},{"material":"rice-short","amount":"90 g"}]},{"do":"heat","flame":"high","until":{"boil":true}},{"do":"heat","flame":"medium","until":{"minutes":40}}]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Rice","pots":{"main":{"shape":"straight","diameter_mm":220,
+	"height_mm":130,"mass_g":900}},
+"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1.4 l"},{"material":"rice-short","amount":"90 g"}]},
+	{"do":"heat","flame":"high","until":{"boil":true}},{"do":"heat","flame":"medium","until":{"minutes":40}}]}`))
 	require.NoError(t, err)
 	return p
 }
 
 func TestReadBothForms(t *testing.T) {
-	list, err := device.Read([]byte(`{"time":"2026-11-28T18:31:04+01:00","kind":"scale","value":1620,"unit":"g"}`+"\n\n"+`{"time":"2026-11-28T18:31:09Z","kind":"probe","value":null,"unit":"deg C"}`), false)
+	list, err := device.Read([]byte(`{"time":"2026-11-28T18:31:04+01:00","kind":"scale","value":1620,"unit":"g"}`+"\n\n"+
+		`{"time":"2026-11-28T18:31:09Z","kind":"probe","value":null,"unit":"deg C"}`), false)
 	require.NoError(t, err)
 	require.Len(t, list, 2)
 	require.True(t, list[0].At.Equal(begun.Add(-29*time.Minute+4*time.Second)))
@@ -39,7 +42,8 @@ func TestReadBothForms(t *testing.T) {
 	line := `{"time":"2026-11-28T18:31:04Z","kind":"scale","value":1620,"unit":"g"}` + "\n"
 	for text, field := range map[string]string{
 		"": "readings", "[]": "line 1", line + "{": "line 2", `{"extra":1}`: "line 1", line + line[:len(line)-1] + "{}": "line 2",
-		strings.Replace(line, "scale", "ruler", 1): "line 1.kind", strings.Replace(line, `"g"`, `"kg"`, 1): "line 1.unit", strings.Replace(line, "1620", `"heavy"`, 1): "line 1.value", strings.Replace(line, "1620", `[]`, 1): "line 1.value",
+		strings.Replace(line, "scale", "ruler", 1): "line 1.kind", strings.Replace(line, `"g"`, `"kg"`, 1): "line 1.unit",
+		strings.Replace(line, "1620", `"heavy"`, 1): "line 1.value", strings.Replace(line, "1620", `[]`, 1): "line 1.value",
 		strings.Repeat(line, 2001): "readings", strings.Repeat(" ", device.MaxBytes+1): "readings",
 	} {
 		_, err := device.Read([]byte(text), false)
@@ -84,7 +88,8 @@ func TestWhatIsBelieved(t *testing.T) {
 	j := &device.Judge{Begun: begun, Pot: 900, Expected: func(device.Kind, time.Time) (float64, bool) { return 1480, true }}
 	at := begun.Add(10 * time.Minute)
 	require.Equal(t, []device.Mark{device.Jumped, "", "", ""}, marks(j, at, 910, 2380, 2378, 2381), "the pot was not on it yet")
-	require.Equal(t, []device.Mark{"", device.Jumped, device.Jumped, ""}, marks(j, at.Add(20*time.Second), 2379, 3100, 2900, 2377), "somebody leans")
+	require.Equal(t, []device.Mark{"", device.Jumped, device.Jumped, ""}, marks(j, at.Add(20*time.Second), 2379, 3100, 2900, 2377),
+		"somebody leans")
 	// Half a litre more milk: believed once enough readings agree.
 	found := marks(j, at.Add(40*time.Second), 2880, 2879, 2881, 2880, 2878, 2879, 2880)
 	require.Equal(t, []device.Mark{device.Jumped, device.Jumped, device.Jumped, device.Jumped, "", "", ""}, found)
@@ -95,12 +100,16 @@ func TestWhatIsBelieved(t *testing.T) {
 	require.False(t, ok)
 	far := device.Judge{Begun: begun, Expected: j.Expected}
 	require.Equal(t, []device.Mark{device.Jumped}, marks(&far, at, 4000))
-	for value, mark := range map[float64]device.Mark{-3000: device.Impossible, math.NaN(): device.Impossible, math.Inf(1): device.Impossible, 2e6: device.Impossible} {
+	for value, mark := range map[float64]device.Mark{-3000: device.Impossible, math.NaN(): device.Impossible,
+		math.Inf(1): device.Impossible, 2e6: device.Impossible} {
 		require.Equal(t, []device.Mark{mark}, marks(&device.Judge{Begun: begun}, at, value))
 	}
 	late := device.Judge{Begun: begun}
-	judged := late.Judge([]device.Sample{{At: at.Add(-time.Hour), Kind: device.Scale, Value: 1000}, {At: at.Add(time.Hour), Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000}}, at)
-	require.Equal(t, []device.Mark{device.Late, "", device.Doubled, device.Ahead}, []device.Mark{judged[0].Mark, judged[1].Mark, judged[2].Mark, judged[3].Mark})
+	judged := late.Judge([]device.Sample{{At: at.Add(-time.Hour), Kind: device.Scale, Value: 1000},
+		{At: at.Add(time.Hour), Kind: device.Scale, Value: 1000}, {At: at, Kind: device.Scale, Value: 1000},
+		{At: at, Kind: device.Scale, Value: 1000}}, at)
+	require.Equal(t, []device.Mark{device.Late, "", device.Doubled, device.Ahead}, []device.Mark{judged[0].Mark, judged[1].Mark,
+		judged[2].Mark, judged[3].Mark})
 	for _, r := range judged {
 		require.Equal(t, r.Mark == "", r.Mark.Words() == "")
 	}
@@ -154,7 +163,8 @@ func TestTheJudgeSeesThroughTheStandIn(t *testing.T) {
 		require.Less(t, off[len(off)*9/10], 35.0, "%s: settled within what steams away in a minute", id)
 	}
 	a, b := device.NewStandIn("x", begun), device.NewStandIn("x", begun)
-	require.Equal(t, a.Readings(p, begun, pot, begun.Add(time.Minute)), b.Readings(p, begun, pot, begun.Add(time.Minute)), "the same cook, the same gadget")
+	require.Equal(t, a.Readings(p, begun, pot, begun.Add(time.Minute)), b.Readings(p, begun, pot, begun.Add(time.Minute)),
+		"the same cook, the same gadget")
 }
 
 // A first reading that is farther off what is expected than 45 K, or 30 % of the

@@ -90,7 +90,8 @@ func TestWaterTestClock(t *testing.T) {
 	p.press("It boils: start ten minutes")
 	p.until(`document.querySelector("[data-clock]").textContent.startsWith("9:5")`)
 	// Ten minutes have passed while the screen was locked.
-	js[bool](p, `(() => { for (const key of Object.keys(sessionStorage)) sessionStorage.setItem(key, String(Date.now() - 606000)); return true; })()`)
+	js[bool](p, `(() => { for (const key of Object.keys(sessionStorage)) sessionStorage.setItem(key, String(Date.now() - 606000));
+		return true; })()`)
 	p.open("/kitchen/burners/" + burners[0].ID + "/test")
 	p.until(`document.querySelector("#minutes").value === "10.1"`)
 	require.Contains(t, p.text("[data-clock-words]"), "Off the flame now")
@@ -117,7 +118,8 @@ func TestBalanceToAnAim(t *testing.T) {
 	p.change("#thickness", "4.2")
 	p.change("#sweet", "13")
 	p.do(chromedp.Click(chromedp.CSS(`[name="lock"][value="rice-short"]`)))
-	p.until(`document.querySelector(".is-offer dl")?.textContent.includes("13.0 %") && !document.querySelector(".figures").textContent.includes("rice")`)
+	p.until(`document.querySelector(".is-offer dl")?.textContent.includes("13.0 %") &&
+		!document.querySelector(".figures").textContent.includes("rice")`)
 	p.press("Take it")
 	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
 	require.Contains(t, p.text(".balance"), "13.0 %")

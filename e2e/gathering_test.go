@@ -15,7 +15,8 @@ import (
 // mouse does one thing with the mouse at a point of the window.
 func (p *page) mouse(kind input.DispatchMouseEventType, x, y float64) {
 	p.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
-		_, err := cdp.Call(ctx, t, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: "left", Buttons: 1, ClickCount: 1})
+		_, err := cdp.Call(ctx, t, input.DispatchMouseEvent, input.DispatchMouseEventParams{Type: kind, X: x, Y: y, Button: "left",
+			Buttons: 1, ClickCount: 1})
 		return err
 	}))
 }
@@ -30,13 +31,16 @@ func TestDragInTheLanes(t *testing.T) {
 	p.open("/gatherings/" + suppers[0].ID)
 	p.until(`document.querySelector("[data-lanes]").classList.contains("can-drag")`)
 	times := func() string {
-		return js[string](p, `[...document.querySelectorAll("table.tasks tbody tr")].filter((r) => r.querySelector(".lane-1")).map((r) => r.cells[0].textContent).join(" ")`)
+		return js[string](p, `[...document.querySelectorAll("table.tasks tbody tr")].filter((r) => r.querySelector(".lane-1"))
+			.map((r) => r.cells[0].textContent).join(" ")`)
 	}
 	before := times()
 	js[bool](p, `document.querySelector("[data-lanes]").scrollIntoView({block: "center"}), true`)
 	drag := func(minutes int) {
-		at := js[[]float64](p, `(() => { const b = document.querySelector('rect[data-pudding="1"][data-burner="front burner"], rect[data-pudding="1"]').getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2]; })()`)
-		px := js[float64](p, `(() => { const l = document.querySelector("[data-lanes]"); return Number(l.dataset.perMinute) * l.getBoundingClientRect().width / l.viewBox.baseVal.width; })()`)
+		at := js[[]float64](p, `(() => { const b = document.querySelector('rect[data-pudding="1"][data-burner="front burner"], rect[data-pudding="1"]').getBoundingClientRect();
+			return [b.x + b.width / 2, b.y + b.height / 2]; })()`)
+		px := js[float64](p, `(() => { const l = document.querySelector("[data-lanes]");
+			return Number(l.dataset.perMinute) * l.getBoundingClientRect().width / l.viewBox.baseVal.width; })()`)
 		p.mouse(input.DispatchMouseEventTypeMousePressed, at[0], at[1])
 		for step := 1; step <= 4; step++ {
 			p.mouse(input.DispatchMouseEventTypeMouseMoved, at[0]+px*float64(minutes*step)/4, at[1])

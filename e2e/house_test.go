@@ -115,7 +115,8 @@ func TestTonightsSoak(t *testing.T) {
 	p.until(`document.querySelector(".start-by") !== null`)
 	require.Contains(t, p.text(".start-by"), "into the pot")
 	p.open("/")
-	p.until(`document.querySelector("main").textContent.includes("on the table " + ` + "`${new Date(\"" + tomorrow + "\").toLocaleDateString(\"en\", {weekday: \"short\"})} 19:30`" + `)`)
+	p.until(`document.querySelector("main").textContent.includes("on the table " + ` + "`${new Date(\"" + tomorrow +
+		"\").toLocaleDateString(\"en\", {weekday: \"short\"})} 19:30`" + `)`)
 }
 
 // TestKitchenInPounds turns US units on and sees them beside the grams.
@@ -157,7 +158,8 @@ func TestPreparationsAtTheStove(t *testing.T) {
 	has("since")
 	k.clock.pass(4)
 	p.open(js[string](p, "location.pathname"))
-	p.until(`!document.querySelector("[data-alarm-box]").hidden && document.querySelector("[data-alarm-words]").textContent.includes("Walnut halves out of the fat")`)
+	p.until(`!document.querySelector("[data-alarm-box]").hidden &&
+		document.querySelector("[data-alarm-words]").textContent.includes("Walnut halves out of the fat")`)
 	p.press("Quiet")
 	p.until(`document.querySelector("[data-alarm-box]").hidden`)
 	p.press("They are golden")
@@ -169,7 +171,8 @@ func TestPreparationsAtTheStove(t *testing.T) {
 		title, button string
 		minutes       float64
 	}{
-		{"Whole milk in", "It is in", 2}, {"Bring to the boil", "It boils", 6}, {"Noodles in", "It is in", 1}, {"Simmer on for 10 min", "Time is up", 10},
+		{"Whole milk in", "It is in", 2}, {"Bring to the boil", "It boils", 6}, {"Noodles in", "It is in", 1},
+		{"Simmer on for 10 min", "Time is up", 10},
 		{"Maple syrup in", "Sugar is in", 1}, {"Simmer on for 3 min", "Time is up", 3}, {"Walnuts on top", "It is in", 1},
 	} {
 		p.until(`document.querySelector("h1").textContent === ` + strconv.Quote(step.title))

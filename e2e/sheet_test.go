@@ -46,7 +46,8 @@ func boxes(t *testing.T, pdf []byte) (list []box) {
 type matrix [6]float64
 
 func (m matrix) after(n matrix) matrix {
-	return matrix{n[0]*m[0] + n[1]*m[2], n[0]*m[1] + n[1]*m[3], n[2]*m[0] + n[3]*m[2], n[2]*m[1] + n[3]*m[3], n[4]*m[0] + n[5]*m[2] + m[4], n[4]*m[1] + n[5]*m[3] + m[5]}
+	return matrix{n[0]*m[0] + n[1]*m[2], n[0]*m[1] + n[1]*m[3], n[2]*m[0] + n[3]*m[2], n[2]*m[1] + n[3]*m[3], n[4]*m[0] + n[5]*m[2] + m[4],
+		n[4]*m[1] + n[5]*m[3] + m[5]}
 }
 
 func paths(content string) (list []box) {
@@ -98,7 +99,8 @@ func TestGaugeIsPrintedInTrueSize(t *testing.T) {
 		p.open("/puddings/" + shelf[0].ID + "/sheet?paper=" + paper)
 		length := js[float64](p, `Number(document.querySelector(".ruler-strip").getAttribute("height"))`)
 		marks := js[[]float64](p, `[...document.querySelectorAll(".ruler-mark")].map((m) => Number(m.getAttribute("d").split(/[ H]/)[1]))`)
-		foot := js[float64](p, `Number(document.querySelector(".ruler-strip").getAttribute("y")) + Number(document.querySelector(".ruler-strip").getAttribute("height"))`)
+		foot := js[float64](p, `Number(document.querySelector(".ruler-strip")
+			.getAttribute("y")) + Number(document.querySelector(".ruler-strip").getAttribute("height"))`)
 		require.NotEmpty(t, marks)
 		pdf, err := chromedp.Run(p.ctx, chromedp.PrintToPDF(chromedp.PDFPreferCSSPageSize()))
 		require.NoError(t, err)
@@ -140,6 +142,7 @@ func TestGaugeIsPrintedInTrueSize(t *testing.T) {
 			worst = max(worst, nearest)
 		}
 		require.Less(t, worst, 0.2, "each mark is at its level above the foot")
-		t.Logf("%s: the bar is off by %.3f mm over 100 mm, the strip by %.3f mm over %.0f mm, marks by at most %.3f mm", paper, off, strip.height()/pointsPerMM-length, length, worst)
+		t.Logf("%s: the bar is off by %.3f mm over 100 mm, the strip by %.3f mm over %.0f mm, marks by at most %.3f mm", paper, off,
+			strip.height()/pointsPerMM-length, length, worst)
 	}
 }

@@ -44,7 +44,8 @@ func TestFromPlanToBook(t *testing.T) {
 	require.Greater(t, first(t, p.text("[data-fill]")), first(t, fill6))
 	require.Contains(t, p.text(".balance"), "At the boil the milk stands at", "it would boil over")
 	p.press("Undo")
-	p.until(fmt.Sprintf(`document.querySelector("[data-total-time]").textContent === %q && document.querySelector("#bowls").value === "6"`, time6))
+	p.until(fmt.Sprintf(`document.querySelector("[data-total-time]").textContent === %q && document.querySelector("#bowls").value === "6"`,
+		time6))
 	p.press("Redo")
 	p.until(`document.querySelector("#bowls").value === "10"`)
 	p.press("Undo")
@@ -61,7 +62,8 @@ func TestFromPlanToBook(t *testing.T) {
 	k.clock.pass(5)
 	p.open(js[string](p, "location.pathname"))
 	middle := func() float64 {
-		return js[float64](p, `document.querySelector("[data-left]").textContent.split("–").map(Number).reduce((sum, x, _, all) => sum + x / all.length, 0)`)
+		return js[float64](p, `document.querySelector("[data-left]").textContent.split("–").map(Number).reduce((sum, x, _,
+			all) => sum + x / all.length, 0)`)
 	}
 	before := middle()
 	p.press("Weigh it")
@@ -145,8 +147,10 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector("[data-yield]").textContent.replace(/\s/g, " ") !== %q`, yield))
 
 	picture := js[string](p, `document.querySelector(".bench-pot svg").outerHTML`)
-	js[bool](p, `(() => { const pot = document.querySelector("#pot"); pot.selectedIndex = 1; pot.dispatchEvent(new Event("input", {bubbles: true})); return true; })()`)
-	p.until(fmt.Sprintf(`document.querySelector(".bench-pot svg").outerHTML !== %q && document.querySelector("#pot").selectedOptions[0].textContent.includes("wide")`, picture))
+	js[bool](p, `(() => { const pot = document.querySelector("#pot"); pot.selectedIndex = 1;
+		pot.dispatchEvent(new Event("input", {bubbles: true})); return true; })()`)
+	p.until(fmt.Sprintf(`document.querySelector(".bench-pot svg").outerHTML !== %q &&
+		document.querySelector("#pot").selectedOptions[0].textContent.includes("wide")`, picture))
 
 	// Sugar from the start: the grain stays firmer.
 	done := p.text(".balance-row:nth-child(3) .figure")
@@ -154,7 +158,8 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector(".balance-row:nth-child(3) .figure").textContent !== %q`, done))
 	require.Less(t, p.text(".balance-row:nth-child(3) .figure"), done)
 
-	t.Logf("edit to drawn, ms: %s", js[string](p, `performance.getEntriesByName("kirdu-edit-to-drawn").map((m) => Math.round(m.duration)).join(" ")`))
+	t.Logf("edit to drawn, ms: %s", js[string](p,
+		`performance.getEntriesByName("kirdu-edit-to-drawn").map((m) => Math.round(m.duration)).join(" ")`))
 
 	// A slip of the pen is marked, kept, and not stored.
 	p.change(`[name="steps[0].items[0].amount"]`, "2 cupz")
@@ -168,7 +173,8 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	shelf, err := k.store.Puddings(context.Background(), 1)
 	require.NoError(t, err)
 	require.Equal(t, "5 cups", shelf[0].Plan.Steps[0].Items[0].Amount)
-	js[bool](p, `document.activeElement.blur(), document.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})), true`)
+	js[bool](p, `document.activeElement.blur(), document
+		.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})), true`)
 	p.until(`document.querySelector('[name="steps[0].items[0].amount"]').value === "1.3 l"`)
 }
 
@@ -255,18 +261,26 @@ func TestAccessibility(t *testing.T) {
 	pudding := "/puddings/" + shelf[0].ID
 	garnished := store.Cook{ID: uuid.NewString(), PuddingID: shelf[0].ID, BegunAt: k.clock.Now(), Zone: "UTC"}
 	way, _ := plan.WayNamed("pulse with jaggery and presses")
-	choice, err := way.Check(plan.WayChoice{Bowls: 6, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
+	choice, err := way.Check(plan.WayChoice{Bowls: 6, Burner: vessel.DefaultBurner(),
+		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
 	require.NoError(t, err)
 	garnished.Plan, err = way.Start(choice)
 	require.NoError(t, err)
 	require.NoError(t, k.store.StartCook(ctx, garnished))
-	require.NoError(t, k.store.AppendEvent(ctx, garnished.ID, cook.Event{ID: uuid.NewString(), Kind: cook.Began, Step: 15, At: k.clock.Now()}, k.clock.Now()))
-	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving", "/logbook/learnt", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
-		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split", "/pantry/new",
-		"/kitchen/measures", "/kitchen/gadgets", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies", "/buying", pudding + "/scale?bowls=18", pudding + "/balance?thickness=5",
-		"/cautions", "/licences", "/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch", pudding + "/compare?question=sugar", pudding + "/history",
-		"/rescue", "/rescue/pot?liquid=milk-whole&liquid_g=900&grain=rice-short&grain_g=80&symptom=too-thin&grade=2&wanted=4", "/stove/" + cooks[0].ID + "/rescue?symptom=too-thick&wanted=2", pudding + "/rescue?symptom=scorched",
-		"/archive", "/logbook/trends", "/logbook?tag=rescued", "/logbook/" + book[0].ID + "/beside?with=" + book[1].ID, pudding + "/sheet", "/settings", "/start", "/guide", "/model"}
+	require.NoError(t, k.store.AppendEvent(ctx, garnished.ID, cook.Event{ID: uuid.NewString(), Kind: cook.Began, Step: 15,
+		At: k.clock.Now()}, k.clock.Now()))
+	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving",
+		"/logbook/learnt", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
+		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split",
+		"/pantry/new",
+		"/kitchen/measures", "/kitchen/gadgets", "/kitchen/weigh", "/kitchen/burners/" + burners[0].ID + "/test", "/intake", "/supplies",
+		"/buying", pudding + "/scale?bowls=18", pudding + "/balance?thickness=5",
+		"/cautions", "/licences", "/gatherings", "/gatherings/" + suppers[0].ID, "/puddings/new?way=set+with+flour+and+starch",
+		pudding + "/compare?question=sugar", pudding + "/history",
+		"/rescue", "/rescue/pot?liquid=milk-whole&liquid_g=900&grain=rice-short&grain_g=80&symptom=too-thin&grade=2&wanted=4",
+		"/stove/" + cooks[0].ID + "/rescue?symptom=too-thick&wanted=2", pudding + "/rescue?symptom=scorched",
+		"/archive", "/logbook/trends", "/logbook?tag=rescued", "/logbook/" + book[0].ID + "/beside?with=" + book[1].ID, pudding + "/sheet",
+		"/settings", "/start", "/guide", "/model"}
 	for _, view := range []struct {
 		width, height int64
 		scheme        string
@@ -337,8 +351,10 @@ func TestStepsAndSugar(t *testing.T) {
 	before := steps()
 
 	// The sugar: foreseen while it moves, moved when it is let go, and back.
-	js[bool](p, `(() => { const rail = document.querySelector("[data-sugar]"); rail.value = "0"; rail.dispatchEvent(new Event("input", { bubbles: true })); return true })()`)
-	p.until(`document.querySelector("[data-sugar-effect]").textContent.includes("later") || document.querySelector("[data-sugar-effect]").textContent.includes("instead of")`)
+	js[bool](p, `(() => { const rail = document.querySelector("[data-sugar]"); rail.value = "0";
+		rail.dispatchEvent(new Event("input", { bubbles: true })); return true })()`)
+	p.until(`document.querySelector("[data-sugar-effect]").textContent.includes("later")
+		|| document.querySelector("[data-sugar-effect]").textContent.includes("instead of")`)
 	js[bool](p, `(document.querySelector("[data-sugar]").dispatchEvent(new Event("change", { bubbles: true })), true)`)
 	p.until(`document.querySelector("[data-saved]").textContent === "saved" && Number(document.querySelector("[data-sugar]").value) < 3`)
 	require.Contains(t, p.text(".balance"), "The sugar goes in while")
@@ -351,10 +367,13 @@ func TestStepsAndSugar(t *testing.T) {
 	p.press("Add the step")
 	p.until(fmt.Sprintf(`document.querySelectorAll("[data-step]").length === %d`, before+1))
 	js[bool](p, `(document.querySelector("[data-step]:last-child details").open = true)`)
-	js[bool](p, `(() => { const b = document.querySelector("[data-step]:last-child [aria-label=Earlier]"); b.focus(); b.click(); return true })()`)
-	p.until(fmt.Sprintf(`document.querySelector("[data-step='%d'] .ledger-title").textContent.toLowerCase().includes("crush") || document.querySelector("[data-step='%d'] .ledger-title").textContent.toLowerCase().includes("mash")`, before-1, before-1))
+	js[bool](p, `(() => { const b = document.querySelector("[data-step]:last-child [aria-label=Earlier]"); b.focus(); b.click();
+		return true })()`)
+	p.until(fmt.Sprintf(`document.querySelector("[data-step='%d'] .ledger-title").textContent.toLowerCase().includes("crush")
+		|| document.querySelector("[data-step='%d'] .ledger-title").textContent.toLowerCase().includes("mash")`, before-1, before-1))
 	require.True(t, js[bool](p, `document.activeElement.getAttribute("aria-label") === "Earlier"`), "the focus goes with the step")
-	js[bool](p, `([...document.querySelectorAll("button")].find((b) => b.textContent === "leave out" && b.value === "remove-step:`+fmt.Sprint(before-1)+`").click(), true)`)
+	js[bool](p, `([...document.querySelectorAll("button")].find((b) => b.textContent === "leave out" &&
+		b.value === "remove-step:`+fmt.Sprint(before-1)+`").click(), true)`)
 	p.until(fmt.Sprintf(`document.querySelectorAll("[data-step]").length === %d`, before))
 
 	// A step is dragged by its minute.
@@ -374,7 +393,8 @@ func TestStepsAndSugar(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelectorAll(".ledger-title")[3].textContent === %q`, title))
 
 	// An aim on the scale: a watchpoint at once, and balanced to it.
-	js[bool](p, `(() => { const aim = document.querySelector("#aim-thickness"); aim.value = "5.5"; aim.dispatchEvent(new Event("input", { bubbles: true })); return true })()`)
+	js[bool](p, `(() => { const aim = document.querySelector("#aim-thickness"); aim.value = "5.5";
+		aim.dispatchEvent(new Event("input", { bubbles: true })); return true })()`)
 	p.until(`document.querySelector(".balance").textContent.includes("5.5 was wanted")`)
 	js[bool](p, `([...document.querySelectorAll(".finding button")][0].click(), true)`)
 	p.until(`!document.querySelector(".balance").textContent.includes("5.5 was wanted")`)

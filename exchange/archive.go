@@ -251,7 +251,8 @@ func contents(in *zip.Reader, known []Sheet) (map[string]*zip.File, error) {
 		ours := name == manifestName || name == aboutName || slices.ContainsFunc(known, func(s Sheet) bool {
 			return name == s.Name+".csv" || (inFolder && folder == s.Name && s.Document != "")
 		})
-		if !fs.ValidPath(name) || strings.ContainsAny(name, "\\:") || !file.Mode().IsRegular() || files[name] != nil || strings.Count(name, "/") > 1 {
+		if !fs.ValidPath(name) || strings.ContainsAny(name, "\\:") || !file.Mode().IsRegular() || files[name] != nil ||
+			strings.Count(name, "/") > 1 {
 			return nil, fmt.Errorf("%q: %w", shortened(name), ErrPath)
 		}
 		if !ours {
@@ -262,7 +263,8 @@ func contents(in *zip.Reader, known []Sheet) (map[string]*zip.File, error) {
 		}
 		files[name] = file
 		unpacked += file.UncompressedSize64
-		if unpacked > maxUnpacked || (file.UncompressedSize64 > suspectFrom && file.UncompressedSize64 > compressionSuspect*max(file.CompressedSize64, 1)) {
+		if unpacked > maxUnpacked || (file.UncompressedSize64 > suspectFrom &&
+			file.UncompressedSize64 > compressionSuspect*max(file.CompressedSize64, 1)) {
 			return nil, ErrBomb
 		}
 	}

@@ -19,10 +19,13 @@ import (
 // sheets are two kinds of things, one with documents.
 func sheets() []exchange.Sheet {
 	return []exchange.Sheet{
-		{Name: "pot", Columns: []exchange.Column{{"id", "TEXT", false}, {"height_mm", "REAL", false}, {"uses", "INTEGER", false}, {"note", "TEXT", true}},
+		{Name: "pot", Columns: []exchange.Column{{"id", "TEXT", false}, {"height_mm", "REAL", false}, {"uses", "INTEGER", false},
+			{"note", "TEXT", true}},
 			Rows: [][]any{{"a", 120.5, int64(3), nil}, {"b \"quoted\", and\nbroken", 1e-9, int64(-7), "tall"}}},
-		{Name: "plan", Document: "document", Columns: []exchange.Column{{"id", "TEXT", false}, {"document", "TEXT", false}}, Rows: [][]any{{"x/../y", `{"a": 1}`}}},
-		{Name: "photo", Document: "jpeg", Columns: []exchange.Column{{"id", "TEXT", false}, {"jpeg", "BLOB", false}}, Rows: [][]any{{"x", []byte{0xff, 0xd8, 0}}}},
+		{Name: "plan", Document: "document", Columns: []exchange.Column{{"id", "TEXT", false}, {"document", "TEXT", false}},
+			Rows: [][]any{{"x/../y", `{"a": 1}`}}},
+		{Name: "photo", Document: "jpeg", Columns: []exchange.Column{{"id", "TEXT", false}, {"jpeg", "BLOB", false}},
+			Rows: [][]any{{"x", []byte{0xff, 0xd8, 0}}}},
 	}
 }
 
@@ -75,7 +78,8 @@ func handmade(t testing.TB, format string, parts ...part) []byte {
 		require.NoError(t, err)
 		if name, isSheet := strings.CutSuffix(p.name, ".csv"); isSheet {
 			sum := sha256.Sum256([]byte(p.text))
-			list = append(list, fmt.Sprintf(`{"name": %q, "rows": %d, "sha256": %q}`, name, strings.Count(p.text, "\n")-1, hex.EncodeToString(sum[:])))
+			list = append(list, fmt.Sprintf(`{"name": %q, "rows": %d, "sha256": %q}`, name, strings.Count(p.text, "\n")-1,
+				hex.EncodeToString(sum[:])))
 		}
 	}
 	w, err := out.Create("kirdu-archive.json")
@@ -118,27 +122,28 @@ func TestHostileArchives(t *testing.T) {
 		data []byte
 		err  error
 	}{
-		"nothing":              {nil, exchange.ErrNoArchive},
-		"no zip":               {[]byte("Once upon a time"), exchange.ErrNoArchive},
-		"another zip":          {handmade(t, "photos/3", part{"holiday.txt", "sun"}), exchange.ErrNoArchive},
-		"another format":       {handmade(t, "photos/3"), exchange.ErrNoArchive},
-		"a later version":      {handmade(t, "kirdu-archive/2"), exchange.ErrVersion},
-		"a later sheet":        {handmade(t, ours, part{"pot.csv", pots}, part{"ovens.csv", "id\n"}), exchange.ErrPath},
-		"a later column":       {handmade(t, ours, part{"pot.csv", "id,height_mm,uses,note,colour\na,1,1,,red\n"}), exchange.ErrVersion},
-		"out of the folder":    {handmade(t, ours, part{"pot.csv", pots}, part{"../../etc/passwd", "x"}), exchange.ErrPath},
-		"from the root":        {handmade(t, ours, part{"pot.csv", pots}, part{"/etc/passwd", "x"}), exchange.ErrPath},
-		"backwards":            {handmade(t, ours, part{"pot.csv", pots}, part{`plan\..\x.json`, "x"}), exchange.ErrPath},
-		"the same name twice":  {handmade(t, ours, part{"pot.csv", pots}, part{"pot.csv", pots}), exchange.ErrPath},
-		"deeper folders":       {handmade(t, ours, part{"plan/a/b.json", "x"}, part{"pot.csv", pots}), exchange.ErrPath},
-		"a document elsewhere": {handmade(t, ours, part{"plan.csv", "id,document\nx,photo/1.jpg\n"}, part{"photo/1.jpg", "x"}), exchange.ErrDamaged},
-		"no document":          {handmade(t, ours, part{"plan.csv", "id,document\nx,plan/1.json\n"}), exchange.ErrDamaged},
-		"a comma in a number":  {handmade(t, ours, part{"pot.csv", pots + "a,\"120,5\",3,\n"}), exchange.ErrCell},
-		"a word for a number":  {handmade(t, ours, part{"pot.csv", pots + "a,tall,3,\n"}), exchange.ErrCell},
-		"a broken number":      {handmade(t, ours, part{"pot.csv", pots + "a,120,3.5,\n"}), exchange.ErrCell},
-		"cells missing":        {handmade(t, ours, part{"pot.csv", pots + "a,120\n"}), exchange.ErrCell},
-		"another alphabet":     {handmade(t, ours, part{"pot.csv", pots + "\xe4,120,3,\n"}), exchange.ErrCell},
-		"no first line":        {handmade(t, ours, part{"pot.csv", ""}), exchange.ErrCell},
-		"a bomb":               {handmade(t, ours, part{"pot.csv", strings.Repeat("0", 8<<20)}), exchange.ErrBomb},
+		"nothing":             {nil, exchange.ErrNoArchive},
+		"no zip":              {[]byte("Once upon a time"), exchange.ErrNoArchive},
+		"another zip":         {handmade(t, "photos/3", part{"holiday.txt", "sun"}), exchange.ErrNoArchive},
+		"another format":      {handmade(t, "photos/3"), exchange.ErrNoArchive},
+		"a later version":     {handmade(t, "kirdu-archive/2"), exchange.ErrVersion},
+		"a later sheet":       {handmade(t, ours, part{"pot.csv", pots}, part{"ovens.csv", "id\n"}), exchange.ErrPath},
+		"a later column":      {handmade(t, ours, part{"pot.csv", "id,height_mm,uses,note,colour\na,1,1,,red\n"}), exchange.ErrVersion},
+		"out of the folder":   {handmade(t, ours, part{"pot.csv", pots}, part{"../../etc/passwd", "x"}), exchange.ErrPath},
+		"from the root":       {handmade(t, ours, part{"pot.csv", pots}, part{"/etc/passwd", "x"}), exchange.ErrPath},
+		"backwards":           {handmade(t, ours, part{"pot.csv", pots}, part{`plan\..\x.json`, "x"}), exchange.ErrPath},
+		"the same name twice": {handmade(t, ours, part{"pot.csv", pots}, part{"pot.csv", pots}), exchange.ErrPath},
+		"deeper folders":      {handmade(t, ours, part{"plan/a/b.json", "x"}, part{"pot.csv", pots}), exchange.ErrPath},
+		"a document elsewhere": {handmade(t, ours, part{"plan.csv", "id,document\nx,photo/1.jpg\n"}, part{"photo/1.jpg", "x"}),
+			exchange.ErrDamaged},
+		"no document":         {handmade(t, ours, part{"plan.csv", "id,document\nx,plan/1.json\n"}), exchange.ErrDamaged},
+		"a comma in a number": {handmade(t, ours, part{"pot.csv", pots + "a,\"120,5\",3,\n"}), exchange.ErrCell},
+		"a word for a number": {handmade(t, ours, part{"pot.csv", pots + "a,tall,3,\n"}), exchange.ErrCell},
+		"a broken number":     {handmade(t, ours, part{"pot.csv", pots + "a,120,3.5,\n"}), exchange.ErrCell},
+		"cells missing":       {handmade(t, ours, part{"pot.csv", pots + "a,120\n"}), exchange.ErrCell},
+		"another alphabet":    {handmade(t, ours, part{"pot.csv", pots + "\xe4,120,3,\n"}), exchange.ErrCell},
+		"no first line":       {handmade(t, ours, part{"pot.csv", ""}), exchange.ErrCell},
+		"a bomb":              {handmade(t, ours, part{"pot.csv", strings.Repeat("0", 8<<20)}), exchange.ErrBomb},
 	} {
 		_, err := read(one.data)
 		require.ErrorIs(t, err, one.err, name)
@@ -173,7 +178,8 @@ func TestArchiveThatLiesAboutItsSize(t *testing.T) {
 	require.NoError(t, err)
 	_, err = fmt.Fprintf(w, `{"format": %q, "sheets": [{"name": "pot", "rows": 0, "sha256": ""}]}`, exchange.ArchiveFormat)
 	require.NoError(t, err)
-	raw, err := out.CreateRaw(&zip.FileHeader{Name: "pot.csv", Method: zip.Deflate, CompressedSize64: uint64(packed.Len()), UncompressedSize64: 100})
+	raw, err := out.CreateRaw(&zip.FileHeader{Name: "pot.csv", Method: zip.Deflate, CompressedSize64: uint64(packed.Len()),
+		UncompressedSize64: 100})
 	require.NoError(t, err)
 	_, err = raw.Write(packed.Bytes())
 	require.NoError(t, err)

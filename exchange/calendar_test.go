@@ -14,7 +14,8 @@ import (
 func TestCalendarIsReadBack(t *testing.T) {
 	begin := time.Date(2026, 11, 28, 18, 5, 0, 0, time.FixedZone("", 3600))
 	text := exchange.Calendar("Supper; with commas, too", []exchange.Appointment{
-		{ID: "a@kirdu", Start: begin, End: begin.Add(7 * time.Minute), Title: "Bring to the boil", Detail: "1 l milk, 90 g rice; stir", Alarm: true},
+		{ID: "a@kirdu", Start: begin, End: begin.Add(7 * time.Minute), Title: "Bring to the boil", Detail: "1 l milk, 90 g rice; stir",
+			Alarm: true},
 		{ID: "b@kirdu", Start: begin, End: begin, Title: "Sugar in"},
 	}, begin)
 	c, err := ics.ParseCalendar(strings.NewReader(text))

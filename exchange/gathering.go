@@ -81,7 +81,8 @@ func ReadGathering(data []byte) (*Gathering, error) {
 	fault := func(path string, err error) {
 		faults = append(faults, &measure.FieldError{Field: path, Err: err})
 	}
-	g := &Gathering{Gathering: &timetable.Gathering{Name: d.Name, Burners: d.Burners, Pots: d.Pots, Hands: 1, Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}}
+	g := &Gathering{Gathering: &timetable.Gathering{Name: d.Name, Burners: d.Burners, Pots: d.Pots, Hands: 1,
+		Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL}}
 	if d.Format != GatheringFormat {
 		fault("format", errFormat)
 	}
@@ -178,7 +179,8 @@ func inside(faults measure.Faults, place string, err error) measure.Faults {
 // jsonFault says what is wrong with a text that is no document, and where.
 func jsonFault(err error) *measure.FieldError {
 	if wrong, ok := errors.AsType[*json.UnmarshalTypeError](err); ok {
-		is := map[string]string{"string": "a text in quotes", "number": "a number", "bool": "true or false", "array": "a list", "object": "an object"}[strings.Fields(wrong.Value + " ")[0]]
+		is := map[string]string{"string": "a text in quotes", "number": "a number", "bool": "true or false", "array": "a list",
+			"object": "an object"}[strings.Fields(wrong.Value + " ")[0]]
 		return &measure.FieldError{Field: wrong.Field, Err: fmt.Errorf("%s cannot stand here", is)}
 	}
 	if broken, ok := errors.AsType[*json.SyntaxError](err); ok {

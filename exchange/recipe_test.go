@@ -13,13 +13,15 @@ import (
 func TestReadRecipe(t *testing.T) {
 	plain := `{"@context":"https://schema.org","@type":"Recipe","name":"Millet for the boathouse","recipeYield":"6 bowls",
 		"recipeIngredient":["1 cup foxtail millet","1&frac12; l milk"],
-		"recipeInstructions":[{"@type":"HowToStep","text":"Boil the <b>milk</b>."},{"@type":"HowToSection","itemListElement":[{"@type":"HowToStep","text":"Simmer."}]}]}`
+		"recipeInstructions":[{"@type":"HowToStep","text":"Boil the <b>milk</b>."},
+			{"@type":"HowToSection","itemListElement":[{"@type":"HowToStep","text":"Simmer."}]}]}`
 	for name, c := range map[string]string{
-		"an object":         plain,
-		"a list":            "[{\"@type\":\"WebPage\"}," + plain + "]",
-		"a graph":           `{"@graph":[{"@type":"Person","name":"x"},` + plain + `]}`,
-		"types as a list":   strings.Replace(plain, `"@type":"Recipe"`, `"@type":["Thing","http://schema.org/Recipe"]`, 1),
-		"a saved page":      `<!doctype html><html><head><script type="application/ld+json">{"@type":"Organization"}</script><script type='application/ld+json'>` + plain + `</script></head></html>`,
+		"an object":       plain,
+		"a list":          "[{\"@type\":\"WebPage\"}," + plain + "]",
+		"a graph":         `{"@graph":[{"@type":"Person","name":"x"},` + plain + `]}`,
+		"types as a list": strings.Replace(plain, `"@type":"Recipe"`, `"@type":["Thing","http://schema.org/Recipe"]`, 1),
+		"a saved page": `<!doctype html><html><head><script type="application/ld+json">{"@type":"Organization"}</script>` +
+			`<script type='application/ld+json'>` + plain + `</script></head></html>`,
 		"a byte order mark": "\xef\xbb\xbf" + plain,
 	} {
 		t.Run(name, func(t *testing.T) {
@@ -70,7 +72,8 @@ func FuzzReadRecipe(f *testing.F) {
 }
 
 func TestRecipeThereAndBack(t *testing.T) {
-	out := exchange.Recipe{Name: "Millet with \u201cpalm\u201d sugar", Bowls: 6, Ingredients: []string{"1500 g whole milk", "150 g barnyard millet"}, Steps: []string{"Bring to the boil <b>slowly</b>.", "Simmer down."}, Minutes: 47.2}
+	out := exchange.Recipe{Name: "Millet with \u201cpalm\u201d sugar", Bowls: 6, Ingredients: []string{"1500 g whole milk",
+		"150 g barnyard millet"}, Steps: []string{"Bring to the boil <b>slowly</b>.", "Simmer down."}, Minutes: 47.2}
 	data, err := exchange.WriteRecipe(out)
 	require.NoError(t, err)
 	require.Contains(t, string(data), `"PT48M"`)

@@ -24,11 +24,13 @@ func filled(t *testing.T) *store.Store {
 	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "kitchen.sqlite"))
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
-	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: func() time.Time { return archivedAt }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}))
+	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: func() time.Time { return archivedAt }, Zone: time.UTC,
+		Log: slog.New(slog.DiscardHandler)}))
 	book, err := s.AllBatches(t.Context())
 	require.NoError(t, err)
 	require.NoError(t, s.SaveLesson(t.Context(), book[0].ID, store.Lesson{}, archivedAt))
-	require.NoError(t, s.Judge(t.Context(), book[0].ID, store.Verdict{Thickness: 4, NextThickness: 6, NextNote: "firmer"}, []string{"supper", "for children"}, store.Lesson{}, archivedAt))
+	require.NoError(t, s.Judge(t.Context(), book[0].ID, store.Verdict{Thickness: 4, NextThickness: 6, NextNote: "firmer"},
+		[]string{"supper", "for children"}, store.Lesson{}, archivedAt))
 	require.NoError(t, s.SavePhoto(t.Context(), book[0].ID, store.Photo{JPEG: []byte("\xff\xd8 picture"), Width: 3, Height: 2}, archivedAt))
 	require.NoError(t, s.SetSetting(t.Context(), "passphrase_bcrypt", "$2a$secret"))
 	return s
@@ -129,7 +131,8 @@ func TestAbsorbIsAllOrNothing(t *testing.T) {
 		{"pot", "height_mm", -3.0}, {"pot", "shape", "cube"}, {"pot", "added_at", "yesterday"}, {"burner", "power_w", nil},
 		{"plan_version", "document", `{"format": "kirdu-plan/1"}`}, {"plan_version", "pudding_id", "nobody"}, {"cook", "document", "{"},
 		{"cook_event", "cook_id", "nobody"}, {"cook_event", "mend", "{"}, {"verdict", "thickness", int64(12)}, {"lesson", "observations", "7"},
-		{"pot", "diameter_mm", 1501.0}, {"burner", "power_w", 49.0}, {"burner", "efficiency", 1.1}, {"cook", "line", "7"}, {"cook_event", "marks", "[]"},
+		{"pot", "diameter_mm", 1501.0}, {"burner", "power_w", 49.0}, {"burner", "efficiency", 1.1}, {"cook", "line", "7"},
+		{"cook_event", "marks", "[]"},
 	} {
 		sheets, err := full.Sheets(t.Context())
 		require.NoError(t, err)
@@ -149,7 +152,8 @@ func TestAbsorbIsAllOrNothing(t *testing.T) {
 	require.NoError(t, err)
 	settings := rowsOf(sheets, "setting")
 	honest := settings.Rows
-	for _, bad := range [][]any{{"passphrase_bcrypt", "$2a$theirs"}, {"tap_c", "warm"}, {"ambient_c", "NaN"}, {"fridge_l", "-3"}, {"theme", strings.Repeat("x", 999)}} {
+	for _, bad := range [][]any{{"passphrase_bcrypt", "$2a$theirs"}, {"tap_c", "warm"}, {"ambient_c", "NaN"}, {"fridge_l", "-3"},
+		{"theme", strings.Repeat("x", 999)}} {
 		settings.Rows = append(slices.Clone(honest), bad)
 		_, err = empty.Absorb(t.Context(), sheets, store.TakeTheirs, false)
 		require.ErrorIs(t, err, store.ErrRow, "%v: no archive opens the door, or spoils a page", bad)

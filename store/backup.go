@@ -139,7 +139,8 @@ func copyFile(from, to string) error {
 // alone reports an error where another program has a data file open, and writes its
 // log into it otherwise, so that the file alone is all of it.
 func alone(ctx context.Context, path string) error {
-	name := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: "_pragma=locking_mode(EXCLUSIVE)&_pragma=busy_timeout(300)"}).String()
+	name := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path),
+		RawQuery: "_pragma=locking_mode(EXCLUSIVE)&_pragma=busy_timeout(300)"}).String()
 	db, err := sql.Open("sqlite", name)
 	if err != nil {
 		return err

@@ -23,7 +23,8 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 	s, err := store.Open(ctx, path)
 	require.NoError(t, err)
 	pot := func() error {
-		return s.AddPot(ctx, store.Pot{ID: uuid.NewString(), Pot: vessel.Pot{Name: "pot", Shape: vessel.Straight, DiameterMM: 200, HeightMM: 100}}, time.Now())
+		return s.AddPot(ctx, store.Pot{ID: uuid.NewString(), Pot: vessel.Pot{Name: "pot", Shape: vessel.Straight, DiameterMM: 200,
+			HeightMM: 100}}, time.Now())
 	}
 	require.NoError(t, pot())
 	stop := make(chan struct{})
@@ -63,7 +64,8 @@ func TestBackupUnderLoadAndRestore(t *testing.T) {
 	require.Positive(t, count(path))
 	require.Len(t, atEnd, count(kept), "what was there is kept, with all that was in its log")
 
-	for name, bytes := range map[string][]byte{"empty": {}, "words": []byte("This is no data file, though it is long enough to be one of some kind."), "cut": cut(t, backup)} {
+	for name, bytes := range map[string][]byte{"empty": {},
+		"words": []byte("This is no data file, though it is long enough to be one of some kind."), "cut": cut(t, backup)} {
 		broken := filepath.Join(folder, name)
 		require.NoError(t, os.WriteFile(broken, bytes, 0o600))
 		before := count(path)

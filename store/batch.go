@@ -8,7 +8,8 @@ import (
 
 // AllBatches returns every batch in the book, the latest first.
 func (s *Store) AllBatches(ctx context.Context) ([]Cook, error) {
-	list, err := s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL ORDER BY cook.begun_at DESC`)
+	list, err := s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL
+		ORDER BY cook.begun_at DESC`)
 	if err != nil {
 		return nil, err
 	}
@@ -70,7 +71,8 @@ func (s *Store) Photo(ctx context.Context, cookID string) (Photo, error) {
 
 // PhotoSize returns the size of the photo of a batch, 0 if it has none.
 func (s *Store) PhotoSize(ctx context.Context, cookID string) (width, height int, err error) {
-	err = s.db.QueryRowContext(ctx, `SELECT coalesce(max(width), 0), coalesce(max(height), 0) FROM photo WHERE cook_id = ?`, cookID).Scan(&width, &height)
+	err = s.db.QueryRowContext(ctx, `SELECT coalesce(max(width), 0), coalesce(max(height), 0) FROM photo WHERE cook_id = ?`,
+		cookID).Scan(&width, &height)
 	return width, height, err
 }
 
@@ -119,7 +121,8 @@ type BookLine struct {
 
 // LatestLines returns so many of the batches in the book, the latest first.
 func (s *Store) LatestLines(ctx context.Context, most int) ([]BookLine, error) {
-	return s.lines(ctx, ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return s.lines(ctx, ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL
+		ORDER BY cook.begun_at DESC LIMIT ?`, most)
 }
 
 func (s *Store) lines(ctx context.Context, where string, arguments ...any) ([]BookLine, error) {

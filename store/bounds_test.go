@@ -22,11 +22,14 @@ func TestBoundsOfTheDataFile(t *testing.T) {
 	defer s.Close()
 	at := time.Date(2026, 11, 26, 12, 0, 0, 0, time.UTC)
 	edges := func(b measure.Bound) []float64 {
-		return []float64{b.Low, b.High, math.Nextafter(b.Low, math.Inf(-1)), math.Nextafter(b.High, math.Inf(1)), (b.Low + b.High) / 2, b.Low + 1e-9, -5}
+		return []float64{b.Low, b.High, math.Nextafter(b.Low, math.Inf(-1)), math.Nextafter(b.High, math.Inf(1)), (b.Low + b.High) / 2,
+			b.Low + 1e-9, -5}
 	}
 	pot := func(p vessel.Pot, what string, x float64) {
-		_, err := s.DB().ExecContext(t.Context(), `INSERT INTO pot (id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm, height_mm, mass_g, added_at)
-			VALUES (?, 'x', ?, ?, ?, ?, ?, ?, ?, ?, '')`, uuid.NewString(), p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, p.MassG)
+		_, err := s.DB().ExecContext(t.Context(), `INSERT INTO pot (id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm,
+			height_mm, mass_g, added_at)
+			VALUES (?, 'x', ?, ?, ?, ?, ?, ?, ?, ?, '')`, uuid.NewString(), p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM,
+			p.HeightMM, p.MassG)
 		require.Equal(t, p.Check() == nil, err == nil, "%s, %s %v: the core says %v, the data file %v", p.Shape, what, x, p.Check(), err)
 	}
 	for _, shape := range vessel.Shapes() {
@@ -46,7 +49,8 @@ func TestBoundsOfTheDataFile(t *testing.T) {
 		}
 	}
 	burner := func(b vessel.Burner) {
-		_, err := s.DB().ExecContext(t.Context(), `INSERT INTO burner (id, name, kind, power_w, efficiency, added_at) VALUES (?, 'x', ?, ?, ?, '')`,
+		_, err := s.DB().ExecContext(t.Context(), `INSERT INTO burner (id, name, kind, power_w, efficiency, added_at)
+			VALUES (?, 'x', ?, ?, ?, '')`,
 			uuid.NewString(), b.Kind, b.PowerW, b.Efficiency)
 		require.Equal(t, b.Check() == nil, err == nil, "%+v: the core says %v, the data file %v", b, b.Check(), err)
 	}
@@ -63,6 +67,7 @@ func TestBoundsOfTheDataFile(t *testing.T) {
 	var faults measure.Faults
 	require.ErrorAs(t, s.AddPot(t.Context(), store.Pot{ID: "p", Pot: vessel.Pot{Name: "x", Shape: vessel.Tray, HeightMM: 600}}, at), &faults)
 	require.Len(t, faults, 3)
-	require.ErrorAs(t, s.AddBurner(t.Context(), store.Burner{ID: "b", Burner: vessel.Burner{Name: "x", Kind: "banana", PowerW: 1, Efficiency: 50}}, at), &faults)
+	require.ErrorAs(t, s.AddBurner(t.Context(), store.Burner{ID: "b", Burner: vessel.Burner{Name: "x", Kind: "banana", PowerW: 1,
+		Efficiency: 50}}, at), &faults)
 	require.Len(t, faults, 3)
 }

@@ -71,8 +71,10 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.exec(ctx, `INSERT INTO cook (id, pudding_id, document, line, begun_at, zone, speed, rehearsal, gathering_id) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		c.ID, c.PuddingID, string(document), sql.Null[string]{V: string(line), Valid: c.Line != nil}, stamp(c.BegunAt), c.Zone, max(c.Speed, 1), c.Rehearsal,
+	_, err = s.exec(ctx, `INSERT INTO cook (id, pudding_id, document, line, begun_at, zone, speed, rehearsal, gathering_id)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		c.ID, c.PuddingID, string(document), sql.Null[string]{V: string(line), Valid: c.Line != nil}, stamp(c.BegunAt), c.Zone,
+		max(c.Speed, 1), c.Rehearsal,
 		sql.Null[string]{V: c.GatheringID, Valid: c.GatheringID != ""})
 	return err
 }
@@ -113,7 +115,8 @@ func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, s
 	if known == 0 {
 		return ErrNotFound
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks, stored_at)
+	if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item,
+		mend, marks, stored_at)
 		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
 		e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, string(mend),
 		sql.Null[string]{V: string(marks), Valid: marks != nil}, stamp(storedAt)); err != nil {
@@ -159,7 +162,8 @@ func (s *Store) SaveWorked(ctx context.Context, cookID string, log cook.Log) err
 	})
 }
 
-const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal, cook.name,
+const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
+	cook.name,
 	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
 
@@ -186,7 +190,8 @@ func scanCook(row scanner) (Cook, error) {
 		}
 	}
 	if eaten.Valid {
-		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V, NextThickness: nextThickness.V, NextNote: nextNote.V}
+		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V, NextThickness: nextThickness.V,
+			NextNote: nextNote.V}
 	}
 	return c, nil
 }
@@ -217,11 +222,13 @@ const Unjudged = "not judged yet"
 // SearchBook returns so many of the batches in the book that a filter lets through,
 // the latest first, behind those that are skipped.
 func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([]BookLine, error) {
-	inner := `SELECT cook.rowid FROM cook INDEXED BY cook_book WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL`
+	inner := `SELECT cook.rowid FROM cook INDEXED BY cook_book WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0
+			AND cook.removed_at IS NULL`
 	var arguments []any
 	if f.Words != "" {
 		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
-		inner += ` AND (cook.name LIKE ? ESCAPE '\' OR cook.rowid IN (SELECT told.rowid FROM verdict JOIN cook AS told ON told.id = verdict.cook_id
+		inner += ` AND (cook.name LIKE ? ESCAPE '\' OR cook.rowid IN (SELECT told.rowid FROM verdict
+			JOIN cook AS told ON told.id = verdict.cook_id
 			WHERE verdict.note LIKE ? ESCAPE '\' OR verdict.next_note LIKE ? ESCAPE '\'))`
 		arguments = append(arguments, like, like, like)
 	}
@@ -230,7 +237,8 @@ func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([
 	case Unjudged:
 		inner += ` AND cook.rowid NOT IN (SELECT judged.rowid FROM verdict JOIN cook AS judged ON judged.id = verdict.cook_id)`
 	default:
-		inner += ` AND cook.rowid IN (SELECT judged.rowid FROM verdict JOIN cook AS judged ON judged.id = verdict.cook_id WHERE verdict.sweetness = ?)`
+		inner += ` AND cook.rowid IN (SELECT judged.rowid FROM verdict JOIN cook AS judged ON judged.id = verdict.cook_id
+			WHERE verdict.sweetness = ?)`
 		arguments = append(arguments, f.Verdict)
 	}
 	if f.Tag != "" {
@@ -238,23 +246,27 @@ func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([
 		arguments = append(arguments, f.Tag)
 	}
 	// Found in the index of the book alone, in its order; only what is shown is read whole.
-	return s.lines(ctx, ` WHERE cook.rowid IN (`+inner+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?) ORDER BY cook.begun_at DESC`, append(arguments, most, skip)...)
+	return s.lines(ctx, ` WHERE cook.rowid IN (`+inner+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?) ORDER BY cook.begun_at DESC`,
+		append(arguments, most, skip)...)
 }
 
 // Rehearsals returns those that are on the stove.
 func (s *Store) Rehearsals(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.removed_at IS NULL AND cook.finished_at IS NULL AND cook.rehearsal = 1 ORDER BY cook.begun_at DESC LIMIT ?`, mostRehearsed)
+	return s.cooks(ctx, cookQuery+` WHERE cook.removed_at IS NULL AND cook.finished_at IS NULL AND cook.rehearsal = 1
+		ORDER BY cook.begun_at DESC LIMIT ?`, mostRehearsed)
 }
 
 // OnStove returns the cooks that are not finished, the latest begun first.
 func (s *Store) OnStove(ctx context.Context) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.removed_at IS NULL AND cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, mostOnStove)
+	return s.cooks(ctx, cookQuery+` WHERE cook.removed_at IS NULL AND cook.finished_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`,
+		mostOnStove)
 }
 
 // Book returns so many of the finished cooks, the latest first; rehearsals are
 // not in it.
 func (s *Store) Book(ctx context.Context, most int) ([]Cook, error) {
-	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL ORDER BY cook.begun_at DESC LIMIT ?`, most)
+	return s.cooks(ctx, cookQuery+` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL
+		ORDER BY cook.begun_at DESC LIMIT ?`, most)
 }
 
 // mostRehearsed bounds what is simulated at once.

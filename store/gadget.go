@@ -104,7 +104,8 @@ func (s *Store) KeepReadings(ctx context.Context, byCook map[string]Heard, at ti
 
 // Readings returns those of a cook since a time, in the order of their time.
 func (s *Store) Readings(ctx context.Context, cookID string, since time.Time) ([]Reading, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT kind, at, value, mark FROM reading WHERE cook_id = ? AND at >= ? ORDER BY at, rowid`, cookID, stamp(since))
+	rows, err := s.db.QueryContext(ctx, `SELECT kind, at, value, mark FROM reading WHERE cook_id = ? AND at >= ? ORDER BY at, rowid`,
+		cookID, stamp(since))
 	return all(rows, err, func(row scanner) (Reading, error) { return scanReading(row) })
 }
 

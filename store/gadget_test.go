@@ -34,12 +34,14 @@ func TestGadgetsAndReadings(t *testing.T) {
 	require.Empty(t, list)
 
 	require.NoError(t, s.CreatePudding(ctx, "rice", rice(t), at))
-	require.NoError(t, s.StartCook(ctx, store.Cook{ID: "c", PuddingID: "rice", Plan: rice(t), BegunAt: at, Zone: "UTC", Rehearsal: true, Speed: 10}))
+	require.NoError(t, s.StartCook(ctx, store.Cook{ID: "c", PuddingID: "rice", Plan: rice(t), BegunAt: at, Zone: "UTC", Rehearsal: true,
+		Speed: 10}))
 	k, err := s.Cook(ctx, "c")
 	require.NoError(t, err)
 	require.Equal(t, at.Add(10*time.Minute), k.Now(at.Add(time.Minute)), "its clock runs faster")
 	require.True(t, k.Rehearsal)
-	readings := []store.Reading{{Kind: "scale", At: at, Value: 1500}, {Kind: "probe", At: at.Add(time.Second), Value: math.NaN(), Mark: "impossible"}}
+	readings := []store.Reading{{Kind: "scale", At: at, Value: 1500}, {Kind: "probe", At: at.Add(time.Second), Value: math.NaN(),
+		Mark: "impossible"}}
 	require.NoError(t, s.KeepReadings(ctx, map[string]store.Heard{"c": {Readings: readings}}, at))
 	require.Error(t, s.KeepReadings(ctx, map[string]store.Heard{"nobody": {Readings: readings}}, at), "of a cook that there is")
 	require.Error(t, s.KeepReadings(ctx, map[string]store.Heard{"c": {Readings: []store.Reading{readings[0], {Kind: "ruler", At: at}}}}, at))

@@ -97,7 +97,8 @@ func (s *Store) SetShare(ctx context.Context, gatheringID string, share Share, a
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		var there int
 		if _, err := oneRow(there, tx.QueryRowContext(ctx, `SELECT 1 FROM pudding, gathering
-			WHERE pudding.id = ? AND pudding.removed_at IS NULL AND gathering.id = ? AND gathering.removed_at IS NULL`, share.PuddingID, gatheringID).Scan(&there)); err != nil {
+			WHERE pudding.id = ? AND pudding.removed_at IS NULL AND gathering.id = ? AND gathering.removed_at IS NULL`, share.PuddingID,
+			gatheringID).Scan(&there)); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(ctx, `INSERT INTO gathering_pudding (gathering_id, pudding_id, bowls, added_at) VALUES (?, ?, ?, ?)

@@ -37,7 +37,8 @@ func scanMeasuring(row scanner) (Measuring, error) {
 // Measurings returns every measuring that was not taken back, by name, the
 // latest of each first: that one is in force.
 func (s *Store) Measurings(ctx context.Context) ([]Measuring, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+measuringColumns+` FROM measuring WHERE removed_at IS NULL ORDER BY name, unit, taken_at DESC, id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+measuringColumns+` FROM measuring WHERE removed_at IS NULL ORDER BY name,
+		unit, taken_at DESC, id DESC`)
 	return all(rows, err, scanMeasuring)
 }
 
@@ -88,7 +89,8 @@ func scanWaterTest(row scanner) (WaterTest, error) {
 // WaterTests returns every test that was not taken back, by burner and flame,
 // the latest of each first: that one is in force.
 func (s *Store) WaterTests(ctx context.Context) ([]WaterTest, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT `+waterTestColumns+` FROM water_test WHERE removed_at IS NULL ORDER BY burner_id, flame, tested_at DESC, id DESC`)
+	rows, err := s.db.QueryContext(ctx, `SELECT `+waterTestColumns+` FROM water_test WHERE removed_at IS NULL ORDER BY burner_id,
+		flame, tested_at DESC, id DESC`)
 	return all(rows, err, scanWaterTest)
 }
 
@@ -208,7 +210,8 @@ func (s *Store) Fittings(ctx context.Context, usual Fittings) (Fittings, error) 
 
 // SetFittings stores them.
 func (s *Store) SetFittings(ctx context.Context, f Fittings) error {
-	return s.SetSettings(ctx, map[string]string{settingOvens: strconv.Itoa(f.Ovens), settingFridge: strconv.FormatFloat(f.FridgeL, 'f', -1, 64)})
+	return s.SetSettings(ctx, map[string]string{settingOvens: strconv.Itoa(f.Ovens),
+		settingFridge: strconv.FormatFloat(f.FridgeL, 'f', -1, 64)})
 }
 
 // Room returns the air and the tap of the kitchen, nil if they were never set.

@@ -20,7 +20,8 @@ import (
 func TestMeasuresKeepTheirHistory(t *testing.T) {
 	ctx, s := context.Background(), fresh(t)
 	for i, size := range []float64{240, 231, 226} {
-		require.NoError(t, s.AddMeasuring(ctx, store.Measuring{ID: fmt.Sprint("m", i), Name: "cup", Unit: "ml", Size: size, How: "weighed", TakenAt: now.Add(time.Duration(i) * time.Hour)}))
+		require.NoError(t, s.AddMeasuring(ctx, store.Measuring{ID: fmt.Sprint("m", i), Name: "cup", Unit: "ml", Size: size, How: "weighed",
+			TakenAt: now.Add(time.Duration(i) * time.Hour)}))
 	}
 	require.NoError(t, s.AddMeasuring(ctx, store.Measuring{ID: "tin", Name: "tin", Unit: "g", Size: 400, TakenAt: now}))
 	home := func() plan.Home {
@@ -39,12 +40,14 @@ func TestMeasuresKeepTheirHistory(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, taken, 4)
 	require.InDelta(t, 226, taken[0].Size, 0)
-	require.Error(t, s.AddMeasuring(ctx, store.Measuring{ID: "x", Name: "cup", Unit: "stone", Size: 1, TakenAt: now}), "the table refuses what it does not know")
+	require.Error(t, s.AddMeasuring(ctx, store.Measuring{ID: "x", Name: "cup", Unit: "stone", Size: 1, TakenAt: now}),
+		"the table refuses what it does not know")
 }
 
 func TestWaterTestsOfABurner(t *testing.T) {
 	ctx, s := context.Background(), fresh(t)
-	require.NoError(t, s.AddBurner(ctx, store.Burner{ID: "b", Burner: vessel.Burner{Name: "front", Kind: "gas", PowerW: 2000, Efficiency: 0.5}}, now))
+	require.NoError(t, s.AddBurner(ctx, store.Burner{ID: "b", Burner: vessel.Burner{Name: "front", Kind: "gas", PowerW: 2000,
+		Efficiency: 0.5}}, now))
 	test := store.WaterTest{BurnerID: "b", Flame: vessel.High, SD: 40, Before: 1000, After: 800, Minutes: 10, Pot: "steel"}
 	for i, power := range []measure.Watt{900, 850} {
 		test.ID, test.Power, test.TestedAt = fmt.Sprint("t", i), power, now.Add(time.Duration(i)*time.Hour)

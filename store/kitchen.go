@@ -148,10 +148,12 @@ func (s *Store) Begin(ctx context.Context, b Beginning, at time.Time) error {
 			mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
 		}
 		p := b.Pot
-		if _, err := tx.ExecContext(ctx, insertPot, p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at)); err != nil {
+		if _, err := tx.ExecContext(ctx, insertPot, p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM,
+			p.HeightMM, mass, stamp(at)); err != nil {
 			return err
 		}
-		if _, err := tx.ExecContext(ctx, insertBurner, b.Burner.ID, b.Burner.Name, b.Burner.Kind, b.Burner.PowerW, b.Burner.Efficiency, stamp(at)); err != nil {
+		if _, err := tx.ExecContext(ctx, insertBurner, b.Burner.ID, b.Burner.Name, b.Burner.Kind, b.Burner.PowerW, b.Burner.Efficiency,
+			stamp(at)); err != nil {
 			return err
 		}
 		if m := b.Measure; m != nil {

@@ -32,7 +32,8 @@ const mostTaught = 300
 // Lessons returns those of the latest batches; one that cannot be read has no
 // observations and edition 0, and is worked out anew at the next start.
 func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.finished_at, lesson.edition, lesson.observations FROM lesson JOIN cook ON cook.id = lesson.cook_id
+	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.finished_at, lesson.edition, lesson.observations FROM lesson
+			JOIN cook ON cook.id = lesson.cook_id
 		ORDER BY cook.finished_at DESC LIMIT ?`, mostTaught)
 	return all(rows, err, func(row scanner) (Lesson, error) {
 		var l Lesson
@@ -53,7 +54,8 @@ func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
 // or one that was learnt with an older edition of the model.
 func (s *Store) Untaught(ctx context.Context, edition, most int) ([]Cook, error) {
 	return s.cooks(ctx, cookQuery+` LEFT JOIN lesson ON lesson.cook_id = cook.id
-		WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL AND (lesson.cook_id IS NULL OR lesson.edition < ?) ORDER BY cook.begun_at DESC LIMIT ?`, edition, most)
+		WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL
+			AND (lesson.cook_id IS NULL OR lesson.edition < ?) ORDER BY cook.begun_at DESC LIMIT ?`, edition, most)
 }
 
 // SaveLesson stores what a batch teaches; a later lesson takes the place of the

@@ -143,7 +143,8 @@ func (s *Store) save(ctx context.Context, id string, base, version int, p *plan.
 // part of it.
 func withOwnCalibration(ctx context.Context, tx *sql.Tx, id string, base int, p *plan.Plan) ([]byte, error) {
 	var before string
-	if err := tx.QueryRowContext(ctx, `SELECT coalesce(document -> '$.calibration', '{}') FROM plan_version WHERE pudding_id = ? AND version = ?`, id, base).Scan(&before); err != nil {
+	if err := tx.QueryRowContext(ctx, `SELECT coalesce(document -> '$.calibration', '{}') FROM plan_version WHERE pudding_id = ?
+			AND version = ?`, id, base).Scan(&before); err != nil {
 		return nil, err
 	}
 	own := *p

@@ -37,7 +37,8 @@ func fresh(t testing.TB) *store.Store {
 
 func rice(t testing.TB) *plan.Plan {
 	t.Helper()
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Rice","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":100}},
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Rice","serves":6,
+		"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":100}},
 	"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"boil":true}}]}`))
 	require.NoError(t, err)
 	return p
@@ -99,7 +100,8 @@ func TestKitchen(t *testing.T) {
 	mass := measure.Gram(1180)
 	pot := store.Pot{ID: "p", Pot: vessel.Pot{Name: "tall", Shape: vessel.Straight, DiameterMM: 180, HeightMM: 110, MassG: &mass}}
 	require.NoError(t, s.AddPot(ctx, pot, now))
-	require.NoError(t, s.AddPot(ctx, store.Pot{ID: "q", Pot: vessel.Pot{Name: "round", Shape: vessel.Bowl, TopMM: 300, HeightMM: 120}}, now.Add(time.Second)))
+	require.NoError(t, s.AddPot(ctx, store.Pot{ID: "q", Pot: vessel.Pot{Name: "round", Shape: vessel.Bowl, TopMM: 300, HeightMM: 120}},
+		now.Add(time.Second)))
 	pots, err := s.Pots(ctx)
 	require.NoError(t, err)
 	require.Equal(t, pot, pots[0])

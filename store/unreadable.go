@@ -60,8 +60,9 @@ func readable[T any](rows *sql.Rows, err error, scan func(scanner) (T, error)) (
 
 // stored says what of the tables belongs to a thing of a kind: its own row first.
 var stored = map[Kind][]struct{ table, key string }{
-	APudding:  {{"pudding", "id"}, {"plan_version", "pudding_id"}},
-	ABatch:    {{"cook", "id"}, {"cook_event", "cook_id"}, {"reading", "cook_id"}, {"verdict", "cook_id"}, {"tag", "cook_id"}, {"lesson", "cook_id"}},
+	APudding: {{"pudding", "id"}, {"plan_version", "pudding_id"}},
+	ABatch: {{"cook", "id"}, {"cook_event", "cook_id"}, {"reading", "cook_id"}, {"verdict", "cook_id"}, {"tag", "cook_id"},
+		{"lesson", "cook_id"}},
 	AMaterial: {{"own_material", "slug"}},
 }
 

@@ -31,7 +31,8 @@ func TestLicencesAreComplete(t *testing.T) {
 			continue
 		}
 		modules++
-		require.True(t, strings.Contains(page, "<summary>"+p.Module.Path+` <span class="soft small">`+p.Module.Version+"</span>"), "%s %s: run make licences", p.Module.Path, p.Module.Version)
+		require.True(t, strings.Contains(page, "<summary>"+p.Module.Path+` <span class="soft small">`+p.Module.Version+"</span>"),
+			"%s %s: run make licences", p.Module.Path, p.Module.Version)
 	}
 	require.Greater(t, modules, 50)
 	for _, part := range []string{"<summary>Go ", "bulma", "lucide", "fraunces", "atkinson", "OFL"} {

@@ -33,8 +33,10 @@ func TestPagesBeforeTheFlame(t *testing.T) {
 	s := newSite(t, nil)
 	id := s.pudding().ID
 	for path, holds := range map[string]string{
-		"/benches/coconut": "First press", "/benches/coconut?way=wanted": "coconuts", "/benches/coconut?way=pack&pack=coconut-powder&pack_g=100": "of water make",
-		"/benches/milk": "6.0 % fat", "/benches/milk?way=poured": "6.6 % fat", "/benches/milk?way=fresh": "of sugar along", "/benches/milk?way=instead": "stand for",
+		"/benches/coconut": "First press", "/benches/coconut?way=wanted": "coconuts",
+		"/benches/coconut?way=pack&pack=coconut-powder&pack_g=100": "of water make",
+		"/benches/milk": "6.0 % fat", "/benches/milk?way=poured": "6.6 % fat", "/benches/milk?way=fresh": "of sugar along",
+		"/benches/milk?way=instead": "stand for",
 		"/benches/milk?way=reduced": "saves about", "/benches/sweetener": "taste as sweet", "/benches/sweetener?also=honey&to_pct=50": "honey",
 		"/benches/sweetener?way=syrup": "sieve", "/benches/sweetener?way=lumps": "strained syrup", "/benches/measure": "cup",
 		"/benches/coconut?way=wanted&thin_g=400": "Or from coconut cream", "/benches/sweetener?from2=honey&from2_g=40": "40 g honey",
@@ -43,7 +45,8 @@ func TestPagesBeforeTheFlame(t *testing.T) {
 		"/pantry": "Milk and cream", "/pantry?search=lauki": "Bottle gourd", "/pantry?search=nothing-such": "Nothing in the pantry",
 		"/pantry/moong-split": "stops softening", "/pantry/new": "pack says", "/kitchen/measures": "226 ml", "/kitchen/weigh": "slanting",
 		"/intake": "Paste", "/supplies": "can be made now", "/buying": "still to get", "/puddings/" + id + "/scale?bowls=18": "Less milk",
-		"/puddings/" + id + "/balance": "Balanced", "/puddings/" + id + "/balance?thickness=8&sweet=11": "and not to 8", "/puddings/" + id + "/balance?bowls=9": "9 bowls of",
+		"/puddings/" + id + "/balance": "Balanced", "/puddings/" + id + "/balance?thickness=8&sweet=11": "and not to 8",
+		"/puddings/" + id + "/balance?bowls=9": "9 bowls of",
 	} {
 		response, body := s.get(path)
 		require.Equal(t, http.StatusOK, response.StatusCode, path)
@@ -78,27 +81,39 @@ func TestBadInputBeforeTheFlame(t *testing.T) {
 		"too lean a pack":     {"GET", "/benches/coconut?way=pack&pack_fat_pct=50", nil, "ask for that or less", `value="50"`},
 		"a list of thousands": {"POST", "/intake", url.Values{"list": {long}}, "is too long", "1 cup rice"},
 		"an empty list":       {"POST", "/intake", url.Values{"list": {" \n "}, "name": {"Mine"}}, "is empty", `value="Mine"`},
-		"a fixed unit":        {"POST", "/kitchen/measures", url.Values{"name": {"ml"}, "how": {"ml"}, "size": {"20"}}, "one size everywhere", `value="ml"`},
-		"nothing in the cup":  {"POST", "/kitchen/measures", url.Values{"name": {"cup"}, "how": {"water"}, "full_g": {"200"}, "empty_g": {"300"}}, "weigh it full", `value="200"`},
-		"a test that gained":  {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"high"}, "before_g": {"1000"}, "after_g": {"1100"}, "minutes": {"10"}}, "boiling water only loses", `value="1100"`},
-		"a test of no time":   {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"high"}, "before_g": {"1000"}, "after_g": {"800"}, "minutes": {"0"}}, "give minutes from 2", `value="0"`},
-		"a flame unheard of":  {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"blue"}, "before_g": {"1000"}, "after_g": {"800"}, "minutes": {"10"}}, "choose a flame", ""},
-		"a pot like a door":   {"POST", "/kitchen/weigh", url.Values{"name": {"barn"}, "walls": {"straight"}, "height_mm": {"100"}, "high_mm": {"90"}, "high_g": {"400000"}}, "wider than 1.5 m", `value="400000"`},
-		"fillings that cross": {"POST", "/kitchen/weigh", url.Values{"name": {"x"}, "walls": {"taper"}, "height_mm": {"100"}, "high_mm": {"90"}, "high_g": {"2000"}, "low_mm": {"95"}, "low_g": {"2100"}}, "deeper and heavier", `value="2100"`},
-		"half an oven":        {"POST", "/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"0"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}, "ovens": {"0.5"}}, "a whole number of ovens", `value="0.5"`},
-		"on the moon":         {"POST", "/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"90000"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}}, "from -400 to 5000", `value="90000"`},
-		"more than a pack":    {"POST", "/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "fat": {"50"}, "carbohydrate": {"60"}}, "more than 100 g", "Hill rice"},
-		"sugars of nothing":   {"POST", "/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "sugars": {"20"}}, "part of the carbohydrate", "Hill rice"},
+		"a fixed unit": {"POST", "/kitchen/measures", url.Values{"name": {"ml"}, "how": {"ml"}, "size": {"20"}}, "one size everywhere",
+			`value="ml"`},
+		"nothing in the cup": {"POST", "/kitchen/measures", url.Values{"name": {"cup"}, "how": {"water"}, "full_g": {"200"},
+			"empty_g": {"300"}}, "weigh it full", `value="200"`},
+		"a test that gained": {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"high"},
+			"before_g": {"1000"}, "after_g": {"1100"}, "minutes": {"10"}}, "boiling water only loses", `value="1100"`},
+		"a test of no time": {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"high"},
+			"before_g": {"1000"}, "after_g": {"800"}, "minutes": {"0"}}, "give minutes from 2", `value="0"`},
+		"a flame unheard of": {"POST", "/kitchen/burners/" + burner + "/test", url.Values{"pot": {pot}, "flame": {"blue"},
+			"before_g": {"1000"}, "after_g": {"800"}, "minutes": {"10"}}, "choose a flame", ""},
+		"a pot like a door": {"POST", "/kitchen/weigh", url.Values{"name": {"barn"}, "walls": {"straight"}, "height_mm": {"100"},
+			"high_mm": {"90"}, "high_g": {"400000"}}, "wider than 1.5 m", `value="400000"`},
+		"fillings that cross": {"POST", "/kitchen/weigh", url.Values{"name": {"x"}, "walls": {"taper"}, "height_mm": {"100"},
+			"high_mm": {"90"}, "high_g": {"2000"}, "low_mm": {"95"}, "low_g": {"2100"}}, "deeper and heavier", `value="2100"`},
+		"half an oven": {"POST", "/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"0"},
+			"tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}, "ovens": {"0.5"}}, "a whole number of ovens", `value="0.5"`},
+		"on the moon": {"POST", "/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"90000"},
+			"tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}}, "from -400 to 5000", `value="90000"`},
+		"more than a pack": {"POST", "/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "fat": {"50"},
+			"carbohydrate": {"60"}}, "more than 100 g", "Hill rice"},
+		"sugars of nothing": {"POST", "/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "sugars": {"20"}},
+			"part of the carbohydrate", "Hill rice"},
 		"a name of emoji":     {"POST", "/pantry", url.Values{"name": {"🍚"}, "like": {"rice-short"}}, "letters a to z", "🍚"},
 		"parts beyond 100 g":  {"POST", "/pantry/jaggery", url.Values{"water": {"50"}}, "must add up", `value="50"`},
 		"a figure of letters": {"POST", "/pantry/jaggery", url.Values{"ph": {"sour"}}, "give a number", `value="sour"`},
 		"not a material":      {"POST", "/supplies", url.Values{"material": {"unobtainium"}}, "choose a material", "unobtainium"},
-		"not an amount":       {"POST", "/supplies", url.Values{"material": {"honey"}, "amount": {"1/0 cup"}}, "give a number and a unit", "1/0 cup"},
-		"no bowls":            {"POST", "/buying", url.Values{"pudding": {s.pudding().ID}, "bowls": {"½"}}, "whole number of bowls", ""},
-		"bowls of letters":    {"GET", "/puddings/" + s.pudding().ID + "/scale?bowls=many", nil, "whole number of bowls", `value="many"`},
-		"an aim beyond all":   {"GET", "/puddings/" + s.pudding().ID + "/balance?thickness=9&sweet=sweet", nil, "from 1 to 8", `value="sweet"`},
-		"no time of day":      {"POST", "/puddings/" + s.pudding().ID + "/serve-at", url.Values{"at": {"tonight"}}, "no time of day", ""},
-		"no target":           {"POST", "/benches/milk/write", url.Values{"target": {"x"}}, "choose a pudding", ""},
+		"not an amount": {"POST", "/supplies", url.Values{"material": {"honey"}, "amount": {"1/0 cup"}}, "give a number and a unit",
+			"1/0 cup"},
+		"no bowls":          {"POST", "/buying", url.Values{"pudding": {s.pudding().ID}, "bowls": {"½"}}, "whole number of bowls", ""},
+		"bowls of letters":  {"GET", "/puddings/" + s.pudding().ID + "/scale?bowls=many", nil, "whole number of bowls", `value="many"`},
+		"an aim beyond all": {"GET", "/puddings/" + s.pudding().ID + "/balance?thickness=9&sweet=sweet", nil, "from 1 to 8", `value="sweet"`},
+		"no time of day":    {"POST", "/puddings/" + s.pudding().ID + "/serve-at", url.Values{"at": {"tonight"}}, "no time of day", ""},
+		"no target":         {"POST", "/benches/milk/write", url.Values{"target": {"x"}}, "choose a pudding", ""},
 	} {
 		t.Run(name, func(t *testing.T) {
 			response, body := s.do(c.method, c.path, c.form, nil)
@@ -126,17 +141,20 @@ func (s *site) pot() string {
 func (s *site) accepts(path string, form url.Values) {
 	s.t.Helper()
 	response, body := s.post(path, form)
-	require.Equal(s.t, http.StatusSeeOther, response.StatusCode, "%s: %s", path, regexp.MustCompile(`class="fault"[^>]*>[^<]*`).FindString(body))
+	require.Equal(s.t, http.StatusSeeOther, response.StatusCode, "%s: %s", path,
+		regexp.MustCompile(`class="fault"[^>]*>[^<]*`).FindString(body))
 }
 
 // TestKitchenFindsItselfOut: what is measured once counts in every pudding.
 func TestKitchenFindsItselfOut(t *testing.T) {
 	s := newSite(t, nil)
-	s.accepts("/kitchen/measures", url.Values{"name": {"Tbsp"}, "how": {"material"}, "material": {"jaggery"}, "full_g": {"40"}, "empty_g": {"29.5"}})
+	s.accepts("/kitchen/measures", url.Values{"name": {"Tbsp"}, "how": {"material"}, "material": {"jaggery"}, "full_g": {"40"},
+		"empty_g": {"29.5"}})
 	require.InDelta(t, 15, s.home().Measures["tablespoon_ml"], 0.01)
 
 	burner, pot := s.burner(), s.pot()
-	s.accepts("/kitchen/burners/"+burner+"/test", url.Values{"pot": {pot}, "flame": {"high"}, "before_g": {"2180"}, "after_g": {"1990"}, "minutes": {"10"}, "with_pot": {"1"}})
+	s.accepts("/kitchen/burners/"+burner+"/test", url.Values{"pot": {pot}, "flame": {"high"}, "before_g": {"2180"}, "after_g": {"1990"},
+		"minutes": {"10"}, "with_pot": {"1"}})
 	require.InDelta(t, 190*2257/600.+45, float64(s.home().Burners[0].FlameW[vessel.High]), 12)
 	_, body := s.get("/puddings/" + s.pudding().ID)
 	longer := regexp.MustCompile(`data-total-time>([^<]*)`).FindStringSubmatch(body)[1]
@@ -147,7 +165,8 @@ func TestKitchenFindsItselfOut(t *testing.T) {
 	_, body = s.get("/puddings/" + s.pudding().ID)
 	require.NotEqual(t, longer, regexp.MustCompile(`data-total-time>([^<]*)`).FindStringSubmatch(body)[1])
 
-	s.accepts("/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"2850"}, "tap_c": {"10"}, "scale_limit_g": {"5000"}, "units": {"us"}, "ovens": {"2"}, "fridge_l": {"35.5"}})
+	s.accepts("/kitchen/room", url.Values{"ambient_c": {"20"}, "humidity_pct": {"50"}, "altitude_m": {"2850"}, "tap_c": {"10"},
+		"scale_limit_g": {"5000"}, "units": {"us"}, "ovens": {"2"}, "fridge_l": {"35.5"}})
 	fittings, err := s.store.Fittings(t.Context(), store.Fittings{})
 	require.NoError(t, err)
 	require.Equal(t, store.Fittings{Ovens: 2, FridgeL: 35.5}, fittings)
@@ -156,7 +175,8 @@ func TestKitchenFindsItselfOut(t *testing.T) {
 	require.True(t, s.home().US)
 	require.InDelta(t, 2850, s.home().Kitchen.AltitudeM, 0)
 
-	s.accepts("/kitchen/weigh", url.Values{"name": {"the tin pail"}, "walls": {"taper"}, "height_mm": {"120"}, "high_mm": {"110"}, "high_g": {"4000"}, "low_mm": {"55"}, "low_g": {"1850"}, "mass_g": {"900"}})
+	s.accepts("/kitchen/weigh", url.Values{"name": {"the tin pail"}, "walls": {"taper"}, "height_mm": {"120"}, "high_mm": {"110"},
+		"high_g": {"4000"}, "low_mm": {"55"}, "low_g": {"1850"}, "mass_g": {"900"}})
 	pots, err := s.store.Pots(context.Background())
 	require.NoError(t, err)
 	pail := pots[len(pots)-1]
@@ -172,7 +192,8 @@ func TestOwnMaterials(t *testing.T) {
 	s.accepts("/pantry/jaggery", url.Values{"ph": {"5.9"}, "reset": {"ph"}})
 	require.Empty(t, s.home().Materials, "figures of the table need no entry")
 
-	s.accepts("/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "energy_kcal": {"348"}, "fat": {"0.9"}, "carbohydrate": {"78"}, "sugars": {"0.3"}, "fibre": {"1.2"}, "protein": {"7"}, "salt": {"0"}})
+	s.accepts("/pantry", url.Values{"name": {"Hill rice"}, "like": {"rice-short"}, "energy_kcal": {"348"}, "fat": {"0.9"},
+		"carbohydrate": {"78"}, "sugars": {"0.3"}, "fibre": {"1.2"}, "protein": {"7"}, "salt": {"0"}})
 	require.Len(t, s.home().Materials, 1)
 	response, _ := s.edit(url.Values{"new[0].material": {"hill rice"}, "new[0].amount": {"20 g"}, "op": {"add-item:0"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
@@ -197,13 +218,16 @@ func TestBenchesWriteIntoPuddings(t *testing.T) {
 		s.accepts("/benches/"+bench+"/write", form)
 	}
 	sweet := s.forecastSweet()
-	write("sweetener", "white sugar", url.Values{"way": {"swap"}, "from": {"sugar-white"}, "from_g": {"100"}, "to": {"jaggery"}, "also": {"honey"}, "to_pct": {"70"}})
+	write("sweetener", "white sugar", url.Values{"way": {"swap"}, "from": {"sugar-white"}, "from_g": {"100"}, "to": {"jaggery"},
+		"also": {"honey"}, "to_pct": {"70"}})
 	require.InEpsilon(t, sweet, s.forecastSweet(), 0.001)
-	write("milk", "whole milk", url.Values{"way": {"blend"}, "a": {"milk-whole"}, "b": {"cream-single"}, "total_g": {"1000"}, "fat_pct": {"6"}})
+	write("milk", "whole milk", url.Values{"way": {"blend"}, "a": {"milk-whole"}, "b": {"cream-single"}, "total_g": {"1000"},
+		"fat_pct": {"6"}})
 	require.Equal(t, "cream-single", s.plan().Steps[0].Items[1].Material)
 	write("measure", "short-grain white rice", url.Values{"material": {"rice-short"}, "amount": {"100 g"}, "into": {"cup"}})
 	require.Contains(t, s.plan().Steps[0].Items[2].Amount, "cup")
-	write("coconut", "", url.Values{"way": {"press"}, "coconuts": {"1"}, "presses": {"2"}, "water1_ml": {"0"}, "water2_ml": {"300"}, "temp_c": {"40"}})
+	write("coconut", "", url.Values{"way": {"press"}, "coconuts": {"1"}, "presses": {"2"}, "water1_ml": {"0"}, "water2_ml": {"300"},
+		"temp_c": {"40"}})
 	require.Equal(t, plan.Press, s.plan().Steps[0].Do)
 	last := s.plan().Steps[len(s.plan().Steps)-1]
 	require.Equal(t, "coconut.1", last.Items[0].Part)
@@ -211,7 +235,8 @@ func TestBenchesWriteIntoPuddings(t *testing.T) {
 	_, body := s.get("/benches/sweetener?from=jaggery&to=maple-syrup")
 	old := regexp.MustCompile(`<option value="(` + s.pudding().ID + `[^"]*)">[^<]*jaggery`).FindStringSubmatch(body)[1]
 	s.edit(url.Values{"name": {"Another name"}})
-	response, body := s.post("/benches/sweetener/write", url.Values{"from": {"jaggery"}, "to": {"maple-syrup"}, "target": {old}, "which": {"0"}})
+	response, body := s.post("/benches/sweetener/write", url.Values{"from": {"jaggery"}, "to": {"maple-syrup"}, "target": {old},
+		"which": {"0"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.Contains(t, body, "was changed meanwhile")
 }
@@ -272,14 +297,17 @@ func TestRecipeFile(t *testing.T) {
 		require.NoError(t, err)
 		return response, body.String()
 	}
-	response, body := send("recipe.json", `{"@type":"Recipe","name":"Sago of the slipway","recipeYield":"8","recipeIngredient":["1 cup sago","1 l milk"]}`)
+	response, body := send("recipe.json", `{"@type":"Recipe",
+		"name":"Sago of the slipway","recipeYield":"8","recipeIngredient":["1 cup sago","1 l milk"]}`)
 	require.Equal(t, http.StatusOK, response.StatusCode)
 	require.Contains(t, body, "Sago of the slipway")
 	require.Contains(t, body, `value="8"`)
 	require.Contains(t, body, "Small starch pearls")
 	// A plan of another kitchen: its cup is 300 ml, ours 226.
-	document := `{"format":"kirdu-plan/1","name":"From the other bank","measures":{"cup_ml":300},"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
-		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"3 cups"},{"material":"rice-short","amount":"80 g"}]},{"do":"heat","flame":"high","until":{"boil":true}}]}`
+	document := `{"format":"kirdu-plan/1","name":"From the other bank","measures":{"cup_ml":300},
+		"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
+		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"3 cups"},{"material":"rice-short","amount":"80 g"}]},
+			{"do":"heat","flame":"high","until":{"boil":true}}]}`
 	response, _ = send("other.kirdu.json", document)
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	require.Equal(t, "From the other bank", s.plan().Name)
@@ -354,7 +382,8 @@ func TestPreparationOnTheWorkbench(t *testing.T) {
 	require.Equal(t, plan.Soak, s.plan().Steps[0].Do)
 	require.InDelta(t, 30, float64(s.plan().Steps[0].FullMinutes()), 0)
 	ok(url.Values{"op": {"prepare:1"}, "prep[1].item": {"1"}, "prep[1].how": {"grind to a paste"}, "prep[1].minutes": {"6"}})
-	require.Equal(t, []plan.Verb{plan.Soak, plan.Grind, plan.Add}, []plan.Verb{s.plan().Steps[0].Do, s.plan().Steps[1].Do, s.plan().Steps[2].Do})
+	require.Equal(t, []plan.Verb{plan.Soak, plan.Grind, plan.Add}, []plan.Verb{s.plan().Steps[0].Do, s.plan().Steps[1].Do,
+		s.plan().Steps[2].Do})
 	response, body := s.edit(url.Values{"op": {"prepare:2"}, "prep[2].item": {"0"}, "prep[2].how": {"soak"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.Contains(t, body, "cannot be prepared so")
@@ -382,17 +411,21 @@ func TestBenchAnswers(t *testing.T) {
 	s := newSite(t, nil)
 	for path, says := range map[string][]string{
 		// 400 g at 18 % stretched to 6 %: 1 200 g with 800 g of water.
-		"/benches/coconut?way=pack&pack=coconut-milk-tin&pack_g=400&pack_fat_pct=6": {"1\u202f200 g of coconut milk", "800 g of water", "label for sulphite"},
+		"/benches/coconut?way=pack&pack=coconut-milk-tin&pack_g=400&pack_fat_pct=6": {"1\u202f200 g of coconut milk", "800 g of water",
+			"label for sulphite"},
 		// By hand: 100 g of sugar are as sweet as 100/0.902 g of jaggery.
-		"/benches/sweetener?from=sugar-white&from_g=100&to=jaggery":                           {"110 g jaggery", "sour enough to split", "turns gold"},
-		"/benches/sweetener?from=jaggery&from_g=100&to=sugar-white":                           {"90 g white sugar", "less water"},
-		"/benches/sweetener?from=sugar-white&from_g=60&from2=honey&from2_g=40&to=maple-syrup": {"taste as sweet as 60 g white sugar and 40 g honey"},
-		"/benches/milk?way=blend&a=milk-skim&b=milk-lowfat&fat_pct=1":                         {"stays thin"},
-		"/benches/milk?way=poured&a=cream-double&b=milk-whole&a_g=900&b_g=100":                {"turns greasy"},
-		"/benches/milk?way=reduced&reduced_g=500&reduced_pct=50":                              {"1\u202f000 g of fresh milk", "500 g of water are gone"},
-		"/benches/sweetener?way=syrup&lumps=jaggery&lumps_g=500&water_g=10":                   {"sets hard again", "children away"},
-		"/benches/measure?material=egg&amount=3+eggs&into=g":                                  {"150 g"},
-		"/benches/measure?material=milk&amount=1+l&into=blue-mug":                             {"3.21 blue-mug"},
+		"/benches/sweetener?from=sugar-white&from_g=100&to=jaggery": {"110 g jaggery", "sour enough to split",
+			"turns gold"},
+		"/benches/sweetener?from=jaggery&from_g=100&to=sugar-white": {"90 g white sugar", "less water"},
+		"/benches/sweetener?from=sugar-white&from_g=60&from2=honey&from2_g=40&to=maple-syrup": {"taste as sweet as 60 g white sugar " +
+			"and 40 g honey"},
+		"/benches/milk?way=blend&a=milk-skim&b=milk-lowfat&fat_pct=1":          {"stays thin"},
+		"/benches/milk?way=poured&a=cream-double&b=milk-whole&a_g=900&b_g=100": {"turns greasy"},
+		"/benches/milk?way=reduced&reduced_g=500&reduced_pct=50": {"1\u202f000 g of fresh milk",
+			"500 g of water are gone"},
+		"/benches/sweetener?way=syrup&lumps=jaggery&lumps_g=500&water_g=10": {"sets hard again", "children away"},
+		"/benches/measure?material=egg&amount=3+eggs&into=g":                {"150 g"},
+		"/benches/measure?material=milk&amount=1+l&into=blue-mug":           {"3.21 blue-mug"},
 	} {
 		response, body := s.get(path)
 		require.Equal(t, http.StatusOK, response.StatusCode, path)

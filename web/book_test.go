@@ -80,7 +80,8 @@ func TestPhotoOfABatch(t *testing.T) {
 	huge := b.Bytes()
 	binary.BigEndian.PutUint32(huge[16:], 25000) // the header says 500 megapixels
 	binary.BigEndian.PutUint32(huge[20:], 20000)
-	for name, bad := range map[string][]byte{"nothing": nil, "no picture": []byte("cheese"), "gif": []byte("GIF89a\x01\x00\x01\x00\x00\x00\x00;"), "cut off": sent[:len(sent)/3], "500 megapixels": huge} {
+	for name, bad := range map[string][]byte{"nothing": nil, "no picture": []byte("cheese"),
+		"gif": []byte("GIF89a\x01\x00\x01\x00\x00\x00\x00;"), "cut off": sent[:len(sent)/3], "500 megapixels": huge} {
 		response, page := s.upload(path+"/photo", "photo", "x.jpg", bad)
 		require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode, name)
 		require.True(t, strings.Contains(page, `id="photo-fault"`), name)
@@ -98,7 +99,8 @@ func TestTagsAndTheNextDay(t *testing.T) {
 	book, err := s.store.Book(t.Context(), 2)
 	require.NoError(t, err)
 	path := "/logbook/" + book[0].ID
-	response, _ := s.post(path, url.Values{"thickness": {"4"}, "next_thickness": {"6"}, "next_note": {"firm as cake"}, "tags": {" Supper,  for  Anyone , supper"}})
+	response, _ := s.post(path, url.Values{"thickness": {"4"}, "next_thickness": {"6"}, "next_note": {"firm as cake"},
+		"tags": {" Supper,  for  Anyone , supper"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	k, err := s.store.Cook(t.Context(), book[0].ID)
 	require.NoError(t, err)

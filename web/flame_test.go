@@ -30,7 +30,8 @@ func TestStepsOnTheWorkbench(t *testing.T) {
 	s := newSite(t, nil)
 	n := len(s.plan().Steps)
 	for _, kind := range plan.StepKinds() {
-		s.edited(url.Values{"op": {"add-step"}, "step.kind": {kind.Name}, "step.after": {fmt.Sprint(n - 1)}, "step.amount": {"20 g"}, "step.material": {"white sugar"}})
+		s.edited(url.Values{"op": {"add-step"}, "step.kind": {kind.Name}, "step.after": {fmt.Sprint(n - 1)}, "step.amount": {"20 g"},
+			"step.material": {"white sugar"}})
 		require.Len(t, s.plan().Steps, n+1, kind.Name)
 		_, page := s.get("/puddings/" + s.pudding().ID)
 		require.Contains(t, page, fmt.Sprintf(`data-step="%d"`, n))

@@ -76,7 +76,8 @@ func TestReadingsOfAGadget(t *testing.T) {
 	require.Len(t, s.onStove().Events, 2)
 
 	// The wide pan weighs 1460 g, and about 1750 g are in it.
-	status, a = send(token, "", csv, "time,kind,value,unit\n"+at.Format(time.RFC3339)+",scale,NaN,g\n"+at.Format(time.RFC3339)+",scale,-3000,g\n"+at.Format(time.RFC3339)+",probe,900,deg C\n")
+	status, a = send(token, "", csv, "time,kind,value,unit\n"+at.Format(time.RFC3339)+",scale,NaN,g\n"+
+		at.Format(time.RFC3339)+",scale,-3000,g\n"+at.Format(time.RFC3339)+",probe,900,deg C\n")
 	require.Equal(t, http.StatusOK, status)
 	require.Zero(t, a.Taken)
 	require.Len(t, a.Marked, 3)

@@ -43,8 +43,10 @@ func TestGathering(t *testing.T) {
 	require.Equal(t, "/buying", response.Header.Get("Location"))
 
 	for name, fields := range map[string]url.Values{
-		"no name": {"at": {"2099-11-28T19:30"}, "guests": {"14"}, "hands": {"2"}}, "no time": {"name": {"x"}, "at": {"soon"}, "guests": {"14"}, "hands": {"2"}},
-		"no hands": {"name": {"x"}, "at": {"2099-11-28T19:30"}, "guests": {"14"}, "hands": {"0"}}, "half a guest": {"name": {"x"}, "at": {"2099-11-28T19:30"}, "guests": {"1.5"}, "hands": {"2"}},
+		"no name": {"at": {"2099-11-28T19:30"}, "guests": {"14"}, "hands": {"2"}}, "no time": {"name": {"x"}, "at": {"soon"},
+			"guests": {"14"}, "hands": {"2"}},
+		"no hands":     {"name": {"x"}, "at": {"2099-11-28T19:30"}, "guests": {"14"}, "hands": {"0"}},
+		"half a guest": {"name": {"x"}, "at": {"2099-11-28T19:30"}, "guests": {"1.5"}, "hands": {"2"}},
 	} {
 		for _, to := range []string{"/gatherings", path} {
 			response, page := s.post(to, fields)
@@ -76,7 +78,8 @@ func TestTimetableIsMoved(t *testing.T) {
 	at := now
 	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return at } })
 	ctx := context.Background()
-	response, _ := s.post("/gatherings", url.Values{"name": {"Supper"}, "at": {at.Add(6 * time.Hour).Format("2006-01-02T15:04")}, "guests": {"14"}, "hands": {"2"}})
+	response, _ := s.post("/gatherings", url.Values{"name": {"Supper"}, "at": {at.Add(6 * time.Hour).Format("2006-01-02T15:04")},
+		"guests": {"14"}, "hands": {"2"}})
 	path := response.Header.Get("Location")
 	shelf, err := s.store.Puddings(ctx, 10)
 	require.NoError(t, err)

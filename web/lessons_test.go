@@ -38,7 +38,8 @@ func TestWhatWasLearnt(t *testing.T) {
 	require.Nil(t, s.pudding().Plan.Calibration.Evaporation, "nor is it saved with an edit")
 	s.post("/puddings/"+id+"/undo", nil)
 
-	for _, kind := range regexp.MustCompile(`name="of" value="([^"]*)"><input type="hidden" name="name" value="([^"]*)"`).FindAllStringSubmatch(page, -1) {
+	thing := regexp.MustCompile(`name="of" value="([^"]*)"><input type="hidden" name="name" value="([^"]*)"`)
+	for _, kind := range thing.FindAllStringSubmatch(page, -1) {
 		response, _ := s.post("/logbook/learnt/forget", url.Values{"of": {kind[1]}, "name": {kind[2]}})
 		require.Equal(t, "/logbook/learnt", response.Header.Get("Location"))
 	}
@@ -117,7 +118,8 @@ func BenchmarkBook(b *testing.B) {
 		}
 		last, err := s.store.Book(ctx, 1)
 		require.NoError(b, err)
-		for name, path := range map[string]string{"list": "/logbook", "search": "/logbook?search=pear", "in vain": "/logbook?search=zebra", "tag": "/logbook?tag=breakfast", "batch": "/logbook/" + last[0].ID} {
+		for name, path := range map[string]string{"list": "/logbook", "search": "/logbook?search=pear", "in vain": "/logbook?search=zebra",
+			"tag": "/logbook?tag=breakfast", "batch": "/logbook/" + last[0].ID} {
 			b.Run(fmt.Sprintf("%s/%d", name, size), func(b *testing.B) {
 				for b.Loop() {
 					response, _ := s.get(path)

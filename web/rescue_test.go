@@ -82,12 +82,14 @@ func TestRescueOfOtherPots(t *testing.T) {
 
 	_, page = s.get("/rescue/pot")
 	require.True(t, strings.Contains(page, "What is in the pot"))
-	known := "/rescue/pot?liquid=milk-whole&liquid_g=1000&grain=rice-short&grain_g=110&sweet=sugar-white&sweet_g=90&other=ghee&serve=warm&done=1.5"
+	known := "/rescue/pot?liquid=milk-whole&liquid_g=1000&grain=rice-short&grain_g=110&sweet=sugar-white&sweet_g=90" +
+		"&other=ghee&serve=warm&done=1.5"
 	_, page = s.get(known + "&symptom=too-thin&mass=900&grade=2&wanted=3.5&standing=hot")
 	require.True(t, strings.Contains(page, "Boil it down further") || strings.Contains(page, "Bind it with starch"))
 	_, page = s.get(known + "&symptom=too-sweet&by=40&standing=warm")
 	require.True(t, strings.Contains(page, "Stretch it with"))
-	for _, bad := range []string{"/rescue/pot?liquid=milk-whole&liquid_g=0&symptom=too-thin", "/rescue/pot?liquid=ink&liquid_g=900&symptom=too-thin", "/rescue/pot?liquid=milk-whole&liquid_g=900&serve=flambé&symptom=too-thin"} {
+	for _, bad := range []string{"/rescue/pot?liquid=milk-whole&liquid_g=0&symptom=too-thin",
+		"/rescue/pot?liquid=ink&liquid_g=900&symptom=too-thin", "/rescue/pot?liquid=milk-whole&liquid_g=900&serve=flambé&symptom=too-thin"} {
 		response, _ := s.get(bad)
 		require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode, bad)
 	}

@@ -77,7 +77,8 @@ func TestWhatCannotBeReadIsShownInItsPlace(t *testing.T) {
 	book, err := s.store.Book(ctx, 2)
 	require.NoError(t, err)
 	addresses := s.addresses()
-	_, err = s.store.DB().ExecContext(ctx, `INSERT INTO own_material (slug, document, changed_at) VALUES ('quince-own', '{"slug":"quince-own","of_100_g":{"water":400}}', '2026-11-20T12:00:00.000000000Z')`)
+	_, err = s.store.DB().ExecContext(ctx, `INSERT INTO own_material (slug, document, changed_at)
+			VALUES ('quince-own', '{"slug":"quince-own","of_100_g":{"water":400}}', '2026-11-20T12:00:00.000000000Z')`)
 	require.NoError(t, err)
 	for _, spoil := range []struct{ query, id string }{
 		{`UPDATE plan_version SET document = json_set(document, '$.format', 'kirdu-plan/9') WHERE pudding_id = ?`, pudding.ID},
@@ -106,7 +107,8 @@ func TestWhatCannotBeReadIsShownInItsPlace(t *testing.T) {
 	for _, bad := range []struct {
 		kind     store.Kind
 		id, said string
-	}{{store.APudding, pudding.ID, "a later Kirdu"}, {store.ABatch, book[0].ID, ""}, {store.ABatch, book[1].ID, "marks"}, {store.AMaterial, "quince-own", "behaviour"}} {
+	}{{store.APudding, pudding.ID, "a later Kirdu"}, {store.ABatch, book[0].ID, ""}, {store.ABatch, book[1].ID, "marks"},
+		{store.AMaterial, "quince-own", "behaviour"}} {
 		path := "/unreadable/" + string(bad.kind) + "/" + bad.id
 		_, body := s.get(list[bad.kind])
 		require.Contains(t, body, `href="`+path+`"`)

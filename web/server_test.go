@@ -136,9 +136,11 @@ func TestWorkbenchEdits(t *testing.T) {
 	require.NoError(t, err)
 	burners, err := s.store.Burners(context.Background())
 	require.NoError(t, err)
-	response, _ := s.edit(url.Values{"name": {"Rice for ten"}, "bowls": {"10"}, "serve": {"chilled"}, "pot": {pots[3].ID}, "burner": {burners[1].ID},
-		"steps[0].items[0].amount": {"1300 ml"}, "steps[0].items[1].material": {"rice-glutinous"}, "steps[2].flame": {"medium"}, "steps[2].until.remaining_pct": {"72"},
-		"steps[1].stir": {"constant"}, "steps[1].lid_shown": {"1"}, "steps[1].lid": {"1"}, "sugar_after": {"1"}})
+	response, _ := s.edit(url.Values{"name": {"Rice for ten"}, "bowls": {"10"}, "serve": {"chilled"}, "pot": {pots[3].ID},
+		"burner":                   {burners[1].ID},
+		"steps[0].items[0].amount": {"1300 ml"}, "steps[0].items[1].material": {"rice-glutinous"}, "steps[2].flame": {"medium"},
+		"steps[2].until.remaining_pct": {"72"},
+		"steps[1].stir":                {"constant"}, "steps[1].lid_shown": {"1"}, "steps[1].lid": {"1"}, "sugar_after": {"1"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	p := s.pudding().Plan
 	require.Equal(t, "Rice for ten", p.Name)
@@ -192,9 +194,12 @@ func TestBadEditsChangeNothing(t *testing.T) {
 		"unknown serving":    {url.Values{"serve": {"frozen"}}, []string{"give one of: hot"}},
 		"empty name":         {url.Values{"name": {""}}, []string{"give a text of 1 to 80"}},
 		"sugar nowhere":      {url.Values{"sugar_after": {"77"}}, []string{"choose a moment from the list"}},
-		"half a new item":    {url.Values{"op": {"add-item:0"}, "new[0].material": {"cinnamon"}}, []string{"choose a material and give its amount"}},
-		"bad new amount":     {url.Values{"op": {"add-item:0"}, "new[0].material": {"cinnamon"}, "new[0].amount": {"two"}}, []string{`value="two"`}},
-		"two faults at once": {url.Values{"bowls": {"-1"}, "steps[2].until.remaining_pct": {"x"}}, []string{"whole number of bowls", "give a number, such as 70"}},
+		"half a new item": {url.Values{"op": {"add-item:0"}, "new[0].material": {"cinnamon"}},
+			[]string{"choose a material and give its amount"}},
+		"bad new amount": {url.Values{"op": {"add-item:0"}, "new[0].material": {"cinnamon"}, "new[0].amount": {"two"}},
+			[]string{`value="two"`}},
+		"two faults at once": {url.Values{"bowls": {"-1"}, "steps[2].until.remaining_pct": {"x"}},
+			[]string{"whole number of bowls", "give a number, such as 70"}},
 	}
 	s := newSite(t, nil)
 	before, err := s.pudding().Plan.JSON()
@@ -209,9 +214,11 @@ func TestBadEditsChangeNothing(t *testing.T) {
 			require.Equal(t, 1, s.pudding().Version)
 		})
 	}
-	_, body := s.edit(url.Values{"steps[0].items[0].amount": {"2 cupz"}, "steps[1].flame": {"low"}, "steps[1].lid_shown": {"1"}, "steps[1].lid": {"1"},
+	_, body := s.edit(url.Values{"steps[0].items[0].amount": {"2 cupz"}, "steps[1].flame": {"low"}, "steps[1].lid_shown": {"1"},
+		"steps[1].lid":               {"1"},
 		"steps[0].items[1].material": {"rice-red"}, "serve": {"room"}})
-	for _, kept := range []string{`value="low" selected`, `value="rice-red" selected`, `value="room" selected`, `name="steps[1].lid" value="1" checked`} {
+	for _, kept := range []string{`value="low" selected`, `value="rice-red" selected`, `value="room" selected`,
+		`name="steps[1].lid" value="1" checked`} {
 		require.Contains(t, body, kept, "all that was chosen is still chosen")
 	}
 	after, err := s.pudding().Plan.JSON()
@@ -303,7 +310,8 @@ func TestStoveRecords(t *testing.T) {
 	require.Equal(t, "/logbook/"+k.ID, response.Header.Get("Location"))
 	response, _ = s.get(path)
 	require.Equal(t, http.StatusSeeOther, response.StatusCode, "what is finished is in the book")
-	response, _ = s.post("/logbook/"+k.ID, url.Values{"eaten": {"warm"}, "thickness": {"5"}, "sweetness": {"just right"}, "note": {"<b>good</b>"}})
+	response, _ = s.post("/logbook/"+k.ID, url.Values{"eaten": {"warm"}, "thickness": {"5"}, "sweetness": {"just right"},
+		"note": {"<b>good</b>"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	_, body = s.get("/logbook/" + k.ID)
 	require.Contains(t, body, "&lt;b&gt;good&lt;/b&gt;")
@@ -338,7 +346,8 @@ func TestStreamOfChanges(t *testing.T) {
 
 func TestKitchenForms(t *testing.T) {
 	s := newSite(t, nil)
-	response, _ := s.post("/kitchen/pots", url.Values{"name": {"the tray"}, "shape": {"tray"}, "length_mm": {"300"}, "width_mm": {"200"}, "height_mm": {"50"}})
+	response, _ := s.post("/kitchen/pots", url.Values{"name": {"the tray"}, "shape": {"tray"}, "length_mm": {"300"}, "width_mm": {"200"},
+		"height_mm": {"50"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	pots, err := s.store.Pots(context.Background())
 	require.NoError(t, err)
@@ -359,18 +368,22 @@ func TestKitchenForms(t *testing.T) {
 		require.Contains(t, body, `class="fault"`, name)
 		require.Contains(t, body, `value="`+form.Get("name")+`"`, name)
 	}
-	response, _ = s.post("/kitchen/burners", url.Values{"burner_name": {"side"}, "kind": {"induction"}, "power_w": {"1800"}, "efficiency_pct": {"85"}})
+	response, _ = s.post("/kitchen/burners", url.Values{"burner_name": {"side"}, "kind": {"induction"}, "power_w": {"1800"},
+		"efficiency_pct": {"85"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
-	response, body = s.post("/kitchen/burners", url.Values{"burner_name": {"side"}, "kind": {"nuclear"}, "power_w": {"1e9"}, "efficiency_pct": {"120"}})
+	response, body = s.post("/kitchen/burners", url.Values{"burner_name": {"side"}, "kind": {"nuclear"}, "power_w": {"1e9"},
+		"efficiency_pct": {"120"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.Equal(t, 3, strings.Count(body, `class="fault"`))
 }
 
 func TestOtherSitesAreRefused(t *testing.T) {
 	s := newSite(t, nil)
-	response, _ := s.do(http.MethodPost, "/puddings/new", url.Values{"way": {"reduced in milk"}}, http.Header{"Sec-Fetch-Site": {"cross-site"}})
+	response, _ := s.do(http.MethodPost, "/puddings/new", url.Values{"way": {"reduced in milk"}},
+		http.Header{"Sec-Fetch-Site": {"cross-site"}})
 	require.Equal(t, http.StatusForbidden, response.StatusCode)
-	response, _ = s.do(http.MethodPost, "/puddings/new", url.Values{"way": {"reduced in milk"}}, http.Header{"Origin": {"http://elsewhere.example"}})
+	response, _ = s.do(http.MethodPost, "/puddings/new", url.Values{"way": {"reduced in milk"}},
+		http.Header{"Origin": {"http://elsewhere.example"}})
 	require.Equal(t, http.StatusForbidden, response.StatusCode)
 	response, _ = s.do(http.MethodGet, "/", nil, http.Header{"Host": {"elsewhere.example"}})
 	require.Equal(t, http.StatusMisdirectedRequest, response.StatusCode, "a name of another site that leads here")

@@ -14,7 +14,8 @@ func TestServing(t *testing.T) {
 	for _, path := range []string{"/puddings/" + s.pudding().ID, "/stove/" + s.onStove().ID} {
 		response, page := s.get(path + "/serving?thickness=3&liquid=coconut-milk-light&open=1")
 		require.Equal(t, http.StatusOK, response.StatusCode)
-		for _, words := range []string{"While it stands, open", "standing-line", "To loosen it", "in cold water", "eat by", "contains", "Warmed again", "to 74 °C", "then 3."} {
+		for _, words := range []string{"While it stands, open", "standing-line", "To loosen it", "in cold water", "eat by", "contains",
+			"Warmed again", "to 74 °C", "then 3."} {
 			require.True(t, strings.Contains(page, words), words)
 		}
 		_, closed := s.get(path + "/serving")

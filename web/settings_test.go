@@ -18,7 +18,8 @@ import (
 	"kirdu/web"
 )
 
-var allSettings = url.Values{"units": {"metric"}, "numbers": {"comma"}, "dates": {"iso"}, "heat": {"cf"}, "week": {"sunday"}, "theme": {"dark"}}
+var allSettings = url.Values{"units": {"metric"}, "numbers": {"comma"}, "dates": {"iso"}, "heat": {"cf"}, "week": {"sunday"},
+	"theme": {"dark"}}
 
 func TestSettingsChangeEveryPage(t *testing.T) {
 	s := newSite(t, nil)
@@ -66,7 +67,8 @@ func TestSessionsOfTheHousehold(t *testing.T) {
 		response, _ = s.get(path)
 		require.Equal(t, http.StatusSeeOther, response.StatusCode, path)
 	}
-	for _, path := range []string{"/settings", "/settings/sessions/x/end", "/archive", "/archive/take", "/logbook/x/photo", "/start", "/stove/x/rescue"} {
+	for _, path := range []string{"/settings", "/settings/sessions/x/end", "/archive", "/archive/take", "/logbook/x/photo", "/start",
+		"/stove/x/rescue"} {
 		response, _ = s.post(path, url.Values{})
 		require.Equal(t, http.StatusUnauthorized, response.StatusCode, path)
 	}
@@ -115,8 +117,10 @@ func TestAnEmptyKitchenIsLedThrough(t *testing.T) {
 	s := newSite(t, func(o *web.Options) { o.Kitchen.Store, o.Kitchen.Now = empty, time.Now })
 	response, _ := s.get("/")
 	require.Equal(t, "/start", response.Header.Get("Location"))
-	form := url.Values{"diameter": {"220"}, "height": {"120"}, "kind": {"gas"}, "power": {"2200"}, "cup": {"230"}, "bowls": {"4"}, "way": {"reduced in milk"}}
-	for field, bad := range map[string]string{"diameter": "wide", "height": "-3", "kind": "sun", "power": "0", "cup": "1e9", "bowls": "900", "way": "magic"} {
+	form := url.Values{"diameter": {"220"}, "height": {"120"}, "kind": {"gas"}, "power": {"2200"}, "cup": {"230"}, "bowls": {"4"},
+		"way": {"reduced in milk"}}
+	for field, bad := range map[string]string{"diameter": "wide", "height": "-3", "kind": "sun", "power": "0", "cup": "1e9",
+		"bowls": "900", "way": "magic"} {
 		wrong := url.Values{}
 		for name, values := range form {
 			wrong[name] = values
@@ -155,7 +159,8 @@ func TestAnEmptyKitchenIsLedThrough(t *testing.T) {
 func TestGuideAndModel(t *testing.T) {
 	s := newSite(t, nil)
 	_, page := s.get("/guide")
-	for _, section := range []string{"today", "puddings", "stove", "gatherings", "benches", "pantry", "buying", "kitchen", "logbook", "rescue"} {
+	for _, section := range []string{"today", "puddings", "stove", "gatherings", "benches", "pantry", "buying", "kitchen", "logbook",
+		"rescue"} {
 		require.True(t, strings.Contains(page, `id="`+section+`"`), "the help of %s leads to its part of the guide", section)
 	}
 	_, page = s.get("/model")

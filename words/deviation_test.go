@@ -16,7 +16,8 @@ import (
 // TestWhatIsToldHasWords holds that everything that can be told at the stove, but the
 // taps that only move on, is said in a few words.
 func TestWhatIsToldHasWords(t *testing.T) {
-	p, _ := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"80 g"}]},{"do":"heat","flame":"medium","until":{"minutes":20}},{"do":"add","items":[{"material":"sugar-white","amount":"90 g"}]}`)
+	p, _ := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"80 g"}]},
+		{"do":"heat","flame":"medium","until":{"minutes":20}},{"do":"add","items":[{"material":"sugar-white","amount":"90 g"}]}`)
 	s := learn.LogOf(p, time.Now(), nil).Fold()
 	for want, e := range map[string]cook.Event{
 		"weighed 1 105 g":                     {Kind: cook.Weighed, Mass: 1105},

@@ -38,7 +38,8 @@ func TestDifferencesSayWhatChanged(t *testing.T) {
 
 func TestDifferencesOfMaterialsThatComeAndGo(t *testing.T) {
 	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.SugarIn)
-	q := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, `{"do":"add","items":[{"material":"jaggery","amount":"90 g"}]}`)
+	q := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft,
+		`{"do":"add","items":[{"material":"jaggery","amount":"90 g"}]}`)
 	found := map[string]words.Difference{}
 	for _, d := range (words.Printer{}).Differences(p, q) {
 		found[d.What] = d

@@ -12,7 +12,8 @@ import (
 )
 
 // prepared is a pudding with every preparation that can be computed.
-const prepared = `{"format":"kirdu-plan/1","name":"everything","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160}},"steps":[
+const prepared = `{"format":"kirdu-plan/1","name":"everything","serves":6,
+	"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160}},"steps":[
 	{"do":"press","name":"coco","coconuts":1,"presses":[{"water_ml":0},{"water_ml":300,"temp_c":40}]},
 	{"do":"fry","name":"nuts","items":[{"material":"cashew","amount":"20 g","minutes":2}],"fat":{"material":"ghee","amount":"1 tbsp"}},
 	{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"90 g"}],"minutes":60},
@@ -23,7 +24,8 @@ const prepared = `{"format":"kirdu-plan/1","name":"everything","serves":6,"pots"
 	{"do":"mix","name":"slurry","items":[{"material":"milk-whole","amount":"100 ml"},{"material":"rice-flour","amount":"10 g"}]},
 	{"do":"steam","name":"roots","items":[{"material":"sweet-potato","amount":"100 g"}],"minutes":15},
 	{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"100 g"},{"material":"water","amount":"40 ml"}]},
-	{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"rice"},{"part":"gourd"},{"part":"roots"},{"part":"semolina"},{"part":"coco.2"}]},
+	{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"rice"},{"part":"gourd"},{"part":"roots"},{"part":"semolina"},
+		{"part":"coco.2"}]},
 	{"do":"heat","flame":"high","until":{"boil":true}},
 	{"do":"mash","pct":40,"of":"roots"},
 	{"do":"add","items":[{"part":"slurry"}],"slowly":true},
@@ -36,8 +38,10 @@ func TestEveryStepHasWords(t *testing.T) {
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{})
 	require.InDelta(t, 0, f.MassBalance.ErrorG, 0.01)
-	want := []string{"Press coconut", "Fry cashew nuts", "Soak short-grain white rice", "Grind short-grain white rice", "Grate bottle gourd", "Squeeze", "Roast wheat semolina",
-		"Stir together cold: ", "Steam sweet potato", "Melt jaggery", "Whole milk", "Bring to the boil", "Mash", "Slurry in", "Bring to 85 °C", "Pour the liquid off", "Syrup, coco (first press)"}
+	want := []string{"Press coconut", "Fry cashew nuts", "Soak short-grain white rice", "Grind short-grain white rice",
+		"Grate bottle gourd", "Squeeze", "Roast wheat semolina",
+		"Stir together cold: ", "Steam sweet potato", "Melt jaggery", "Whole milk", "Bring to the boil", "Mash", "Slurry in",
+		"Bring to 85 °C", "Pour the liquid off", "Syrup, coco (first press)"}
 	for i, begins := range want {
 		words := words.Printer{}.Step(p, f, i)
 		if begins == "Grind short-grain white rice" {
@@ -74,7 +78,8 @@ func TestStartBy(t *testing.T) {
 		require.Equal(t, s.When.In(time.FixedZone("", 3600)).Format("Mon 15:04"), s.At)
 	}
 	lit := serve.Add(-time.Duration(f.Time.TotalMin.High * float64(time.Minute)))
-	require.Contains(t, starts, words.Start{When: lit, At: lit.Add(time.Hour).Format("Mon 15:04"), What: words.Printer{}.Step(p, f, 10).Title, Detail: "into the pot"})
+	require.Contains(t, starts, words.Start{When: lit, At: lit.Add(time.Hour).Format("Mon 15:04"),
+		What: words.Printer{}.Step(p, f, 10).Title, Detail: "into the pot"})
 }
 
 func TestSmallWords(t *testing.T) {
@@ -91,7 +96,9 @@ func TestSmallWords(t *testing.T) {
 // Every verb of the format has words of its own, so that no step at the stove
 // is nameless.
 func TestEveryVerbHasWords(t *testing.T) {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"verbs","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160},"tray":{"shape":"tray","length_mm":300,"width_mm":200,"height_mm":60}},
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"verbs","serves":6,
+		"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160},
+			"tray":{"shape":"tray","length_mm":300,"width_mm":200,"height_mm":60}},
 		"served_from":"tray","steps":[
 		{"do":"caramel","pot":"tray","items":[{"material":"sugar-white","amount":"90 g"}],"until":"amber"},
 		{"do":"add","items":[{"material":"moong-split","amount":"120 g"},{"material":"water","amount":"600 ml"}]},
@@ -104,7 +111,8 @@ func TestEveryVerbHasWords(t *testing.T) {
 		{"do":"chill","pot":"tray","hours":3},{"do":"portion","pot":"tray","slices":24}]}`))
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{})
-	for i, want := range []string{"Brown white sugar, dry, until amber", "", "Under pressure, 1 whistle", "Under pressure for 8 min", "", "Cool to 30 °C", "Keep it hot for 40 min", "",
+	for i, want := range []string{"Brown white sugar, dry, until amber", "", "Under pressure, 1 whistle", "Under pressure for 8 min", "",
+		"Cool to 30 °C", "Keep it hot for 40 min", "",
 		"Bake at 160 °C", "In the slow cooker", "In the microwave oven at 700 W", "refrigerator", "Cut into 24"} {
 		words := words.Printer{}.Step(p, f, i)
 		require.Contains(t, words.Title, want)

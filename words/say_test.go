@@ -50,7 +50,8 @@ func TestNumbers(t *testing.T) {
 func pudding(t *testing.T, steps string) (*plan.Plan, *forecast.Forecast) {
 	t.Helper()
 	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","measures":{"cup_ml":200},
-	"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110,"mass_g":1000},"side":{"shape":"straight","diameter_mm":200,"height_mm":110}},"steps":[` + steps + `]}`))
+	"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110,"mass_g":1000},
+		"side":{"shape":"straight","diameter_mm":200,"height_mm":110}},"steps":[` + steps + `]}`))
 	require.NoError(t, err)
 	return p, forecast.Run(p, forecast.Options{NominalOnly: true})
 }
@@ -64,21 +65,28 @@ func TestStepsInWords(t *testing.T) {
 		steps, title, detail, done string
 		step                       int
 	}{
-		"milk and rice": {milk, "Whole milk and short-grain white rice in", "1 235 g whole milk (6 cups) · 100 g short-grain white rice (½ cup)", "It is in", 0},
-		"sugar":         {milk + `,{"do":"add","items":[{"material":"sugar-white","amount":"85 g"}]}`, "White sugar in", "85 g white sugar (½ cup), in two goes; taste between", "Sugar is in", 1},
-		"topping":       {milk + `,{"do":"add","topping":true,"items":[{"material":"pear","amount":"150 g"}]}`, "Pear on top", "150 g pear (1 pear)", "It is in", 1},
-		"a soaked part": {`{"do":"soak","name":"grain","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30},{"do":"add","items":[{"part":"grain"},{"material":"milk-whole","amount":"1 l"}]}`,
+		"milk and rice": {milk, "Whole milk and short-grain white rice in",
+			"1 235 g whole milk (6 cups) · 100 g short-grain white rice (½ cup)", "It is in", 0},
+		"sugar": {milk + `,{"do":"add","items":[{"material":"sugar-white","amount":"85 g"}]}`, "White sugar in",
+			"85 g white sugar (½ cup), in two goes; taste between", "Sugar is in", 1},
+		"topping": {milk + `,{"do":"add","topping":true,"items":[{"material":"pear","amount":"150 g"}]}`, "Pear on top",
+			"150 g pear (1 pear)", "It is in", 1},
+		"a soaked part": {`{"do":"soak","name":"grain","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30},{"do":"add",
+			"items":[{"part":"grain"},{"material":"milk-whole","amount":"1 l"}]}`,
 			"Soak short-grain white rice", "90 g short-grain white rice (½ cup), 30 min", "It is soaked", 0},
-		"from a pan": {milk + `,{"do":"add","pot":"side","items":[{"pot":"main","share":0.5}]}`, "What is in the main pan in", "what is in the main pan", "It is in", 1},
-		"boil":       {heat(`{"boil":true,"max_minutes":5}`), "Bring to the boil", "medium low flame, lid on, stir now and then", "It boils", 1},
-		"minutes":    {heat(`{"minutes":12}`), "Simmer on for 12 min", "", "Time is up", 1},
-		"soft":       {heat(`{"doneness":{"of":"rice-short","at":1.8},"max_minutes":5}`), "Simmer until the grain is creamy", "", "It is soft", 1},
-		"thick":      {heat(`{"thickness":4,"max_minutes":5}`), "Cook until it is at Ladle", "", "It is thick", 1},
-		"warm":       {heat(`{"temp_c":60}`), "Bring to 60 °C", "", "It is there", 1},
-		"absorbed":   {heat(`{"free_water_pct":5,"max_minutes":5}`), "Cook until the liquid is absorbed", "", "It is absorbed", 1},
-		"stand":      {milk + `,{"do":"rest","minutes":10,"lid":true}`, "Let it stand, covered", "10 min off the heat", "It has stood", 1},
-		"chill":      {milk + `,{"do":"chill","hours":4}`, "Into the refrigerator, covered", "4 h; shallow bowls cool faster", "It is cold", 1},
-		"finger":     {`{"do":"add","items":[{"material":"rice-short","amount":"100 g"},{"material":"water","above_mm":25}]}`, "Short-grain white rice and water in", "100 g short-grain white rice (½ cup) · water to 25 mm above", "It is in", 0},
+		"from a pan": {milk + `,{"do":"add","pot":"side","items":[{"pot":"main","share":0.5}]}`, "What is in the main pan in",
+			"what is in the main pan", "It is in", 1},
+		"boil":    {heat(`{"boil":true,"max_minutes":5}`), "Bring to the boil", "medium low flame, lid on, stir now and then", "It boils", 1},
+		"minutes": {heat(`{"minutes":12}`), "Simmer on for 12 min", "", "Time is up", 1},
+		"soft": {heat(`{"doneness":{"of":"rice-short","at":1.8},"max_minutes":5}`), "Simmer until the grain is creamy", "",
+			"It is soft", 1},
+		"thick":    {heat(`{"thickness":4,"max_minutes":5}`), "Cook until it is at Ladle", "", "It is thick", 1},
+		"warm":     {heat(`{"temp_c":60}`), "Bring to 60 °C", "", "It is there", 1},
+		"absorbed": {heat(`{"free_water_pct":5,"max_minutes":5}`), "Cook until the liquid is absorbed", "", "It is absorbed", 1},
+		"stand":    {milk + `,{"do":"rest","minutes":10,"lid":true}`, "Let it stand, covered", "10 min off the heat", "It has stood", 1},
+		"chill":    {milk + `,{"do":"chill","hours":4}`, "Into the refrigerator, covered", "4 h; shallow bowls cool faster", "It is cold", 1},
+		"finger": {`{"do":"add","items":[{"material":"rice-short","amount":"100 g"},{"material":"water","above_mm":25}]}`,
+			"Short-grain white rice and water in", "100 g short-grain white rice (½ cup) · water to 25 mm above", "It is in", 0},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {

@@ -37,17 +37,21 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 			title = "Under pressure for " + w.Minutes(s.FullMinutes())
 		}
 		if s.Release == plan.Quick {
-			return StepWords{Title: title, Detail: detail + "; then let the steam off, away from you", Done: "The pressure is off", Short: "pressure"}
+			return StepWords{Title: title, Detail: detail + "; then let the steam off, away from you", Done: "The pressure is off",
+				Short: "pressure"}
 		}
-		return StepWords{Title: title, Detail: detail + "; then wait until the pressure is gone by itself", Done: "The pressure is off", Short: "pressure"}
+		return StepWords{Title: title, Detail: detail + "; then wait until the pressure is gone by itself", Done: "The pressure is off",
+			Short: "pressure"}
 	case plan.Cool:
 		where := map[plan.Where]string{plan.WaterBath: "in cold water", plan.Fridge: "in the refrigerator"}[s.Where]
 		if where == "" {
 			where = "on the counter"
 		}
-		return StepWords{Title: "Cool to " + w.Celsius(*s.ToC), Detail: where + "; within two hours down to " + w.Celsius(watch.Cool), Done: "It is cool", Short: "cool"}
+		return StepWords{Title: "Cool to " + w.Celsius(*s.ToC), Detail: where + "; within two hours down to " + w.Celsius(watch.Cool),
+			Done: "It is cool", Short: "cool"}
 	case plan.Hold:
-		return StepWords{Title: "Keep it hot for " + w.Minutes(s.FullMinutes()), Detail: "covered, above " + w.Celsius(watch.Hot), Done: "Time is up", Short: "hold"}
+		return StepWords{Title: "Keep it hot for " + w.Minutes(s.FullMinutes()), Detail: "covered, above " + w.Celsius(watch.Hot),
+			Done: "Time is up", Short: "hold"}
 	case plan.Bake:
 		return w.bakeWords(p, s)
 	case plan.Caramel:
@@ -55,17 +59,21 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		if s.Until != nil && s.Until.Browning != "" {
 			until = "until " + string(s.Until.Browning)
 		}
-		return StepWords{Title: "Brown " + w.Items(p, s.Items) + ", dry, " + until, Detail: w.Amounts(p, s.Items) + "; it browns on off the flame, and burns the skin: children away",
+		return StepWords{Title: "Brown " + w.Items(p, s.Items) + ", dry, " + until, Detail: w.Amounts(p, s.Items) +
+			"; it browns on off the flame, and burns the skin: children away",
 			Done: "It is brown", Short: "caramel"}
 	case plan.Portion:
 		if s.Slices > 0 {
 			return StepWords{Title: fmt.Sprintf("Cut into %d", s.Slices), Detail: "a knife dipped in hot water", Done: "It is cut", Short: "cut"}
 		}
-		return StepWords{Title: fmt.Sprintf("Into %d bowls", s.Bowls), Detail: w.Grams(measure.Gram(f.Yield.MassG.Value/float64(max(1, s.Bowls)))) + " each", Done: "It is in the bowls", Short: "bowls"}
+		return StepWords{Title: fmt.Sprintf("Into %d bowls", s.Bowls),
+			Detail: w.Grams(measure.Gram(f.Yield.MassG.Value/float64(max(1, s.Bowls)))) + " each", Done: "It is in the bowls", Short: "bowls"}
 	case plan.Mash:
-		return StepWords{Title: "Mash " + w.partOf(p, s.Of, "what is in the pot"), Detail: w.Number(*s.Pct, 0) + " % of it", Done: "It is mashed", Short: "mash"}
+		return StepWords{Title: "Mash " + w.partOf(p, s.Of, "what is in the pot"), Detail: w.Number(*s.Pct, 0) + " % of it",
+			Done: "It is mashed", Short: "mash"}
 	case plan.Drain:
-		return StepWords{Title: "Pour the liquid off", Detail: "keep the solids; steam scalds, tilt away from you", Done: "It is drained", Short: "drain"}
+		return StepWords{Title: "Pour the liquid off", Detail: "keep the solids; steam scalds, tilt away from you", Done: "It is drained",
+			Short: "drain"}
 	case plan.Add:
 		return w.addWords(p, s, i)
 	case plan.Heat:
@@ -75,7 +83,8 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		if s.Lidded() {
 			cover = "covered"
 		}
-		return StepWords{Title: "Let it stand, " + cover, Detail: w.Minutes(s.FullMinutes()) + " off the heat", Done: "It has stood", Short: "stand"}
+		return StepWords{Title: "Let it stand, " + cover, Detail: w.Minutes(s.FullMinutes()) + " off the heat", Done: "It has stood",
+			Short: "stand"}
 	case plan.Chill:
 		return StepWords{Title: "Into the refrigerator, covered", Detail: w.Number(*s.Hours, 0) + " h; shallow bowls cool faster",
 			Done: "It is cold", Short: "chill"}
@@ -114,9 +123,12 @@ func (w Printer) partOf(p *plan.Plan, of, otherwise string) string {
 // prepared are the words of the preparations: title before the name, the word
 // when it is done, and the short one.
 var prepared = map[plan.Verb][3]string{
-	plan.Soak: {"Soak ", "It is soaked", "soak"}, plan.Roast: {"Roast ", "It smells nutty", "roast"}, plan.Fry: {"Fry ", "They are golden", "fry"},
-	plan.Mix: {"Stir together cold: ", "It is smooth", "mix"}, plan.Grind: {"Grind ", "It is ground", "grind"}, plan.Squeeze: {"Squeeze ", "It is squeezed", "squeeze"},
-	plan.Steam: {"Steam ", "It is steamed", "steam"}, plan.Press: {"Press ", "It is pressed", "press"}, plan.Melt: {"Melt ", "It is melted", "melt"},
+	plan.Soak: {"Soak ", "It is soaked", "soak"}, plan.Roast: {"Roast ", "It smells nutty", "roast"},
+	plan.Fry: {"Fry ", "They are golden", "fry"},
+	plan.Mix: {"Stir together cold: ", "It is smooth", "mix"}, plan.Grind: {"Grind ", "It is ground", "grind"},
+	plan.Squeeze: {"Squeeze ", "It is squeezed", "squeeze"},
+	plan.Steam:   {"Steam ", "It is steamed", "steam"}, plan.Press: {"Press ", "It is pressed", "press"},
+	plan.Melt: {"Melt ", "It is melted", "melt"},
 	plan.Prep: {"Prepare ", "It is ready", "prepare"},
 }
 
@@ -166,7 +178,8 @@ func (w Printer) addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
 			Done: "Sugar is in", Short: "sugar"}
 	}
 	if s.Pot == rescue.LeftPot {
-		return StepWords{Title: "Leave what sticks behind", Detail: w.Sprintf("about %.0f %%", 100*s.Items[0].Portion()), Done: "It is poured over", Short: "pour over"}
+		return StepWords{Title: "Leave what sticks behind", Detail: w.Sprintf("about %.0f %%", 100*s.Items[0].Portion()),
+			Done: "It is poured over", Short: "pour over"}
 	}
 	title := Capital(names) + " in"
 	if s.Topping {

@@ -19,7 +19,8 @@ import (
 // one and exports that: the same bytes.
 func TestExportWipeImport(t *testing.T) {
 	folder := t.TempDir()
-	data, first, fresh, second := filepath.Join(folder, "a.sqlite"), filepath.Join(folder, "a.kirdu.zip"), filepath.Join(folder, "b.sqlite"), filepath.Join(folder, "b.kirdu.zip")
+	data, first, fresh, second := filepath.Join(folder, "a.sqlite"), filepath.Join(folder, "a.kirdu.zip"),
+		filepath.Join(folder, "b.sqlite"), filepath.Join(folder, "b.kirdu.zip")
 	s, err := store.Open(t.Context(), data)
 	require.NoError(t, err)
 	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: time.Now, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}))

@@ -125,7 +125,8 @@ func setUp(t *testing.T, data string) {
 	t.Helper()
 	s, err := store.Open(context.Background(), data)
 	require.NoError(t, err)
-	require.NoError(t, s.AddPot(context.Background(), store.Pot{ID: uuid.NewString(), Pot: vessel.Pot{Name: "the pot", Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}}, time.Now()))
+	require.NoError(t, s.AddPot(context.Background(), store.Pot{ID: uuid.NewString(),
+		Pot: vessel.Pot{Name: "the pot", Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}}, time.Now()))
 	require.NoError(t, s.Close())
 }
 
@@ -157,7 +158,10 @@ func serving(t *testing.T, binary, data, addr string) running {
 	return running{}
 }
 
-var plain = &http.Client{Timeout: 2 * time.Second, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+var plain = &http.Client{Timeout: 2 * time.Second, CheckRedirect: func(*http.Request,
+	[]*http.Request) error {
+	return http.ErrUseLastResponse
+}}
 
 // beginCook starts a pudding on the stove and returns its path.
 func beginCook(t *testing.T, address string) string {

@@ -41,7 +41,8 @@ func rootCommand() *cobra.Command {
 		SilenceErrors: true,
 		Version:       version(),
 	}
-	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), versionCommand())
+	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(),
+		backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), versionCommand())
 	root.SetVersionTemplate("kirdu {{.Version}}\n")
 	return root
 }

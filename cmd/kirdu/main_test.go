@@ -120,7 +120,8 @@ func TestDataFile(t *testing.T) {
 // TestForecastOfPressedCoconut: preparations are computed on the command line
 // as anywhere, and a press says what it made.
 func TestForecastOfPressedCoconut(t *testing.T) {
-	const document = `{"format":"kirdu-plan/1","name":"coconut millet","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[
+	const document = `{"format":"kirdu-plan/1","name":"coconut millet",
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[
 		{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0},{"water_ml":700}]},
 		{"do":"soak","name":"millet","items":[{"material":"millet-barnyard","amount":"100 g"}],"minutes":30},
 		{"do":"add","items":[{"part":"coco.2"},{"part":"millet"}]},
@@ -153,7 +154,8 @@ func TestForecastOfPressedCoconut(t *testing.T) {
 // TestBalance asks for a thicker and sweeter pudding with the rice locked, and
 // for what cannot be.
 func TestBalance(t *testing.T) {
-	out, errOut, err := command(t, t.Context(), "", "balance", example+".kirdu.json", "--set", "thickness=4", "--set", "sweet=12.5", "--lock", "rice-short")
+	out, errOut, err := command(t, t.Context(), "", "balance", example+".kirdu.json", "--set", "thickness=4", "--set", "sweet=12.5",
+		"--lock", "rice-short")
 	require.NoError(t, err)
 	require.Empty(t, errOut)
 	var b struct {
@@ -174,11 +176,13 @@ func TestBalance(t *testing.T) {
 	again, _, err := command(t, t.Context(), string(b.Plan), "forecast", "-")
 	require.NoError(t, err)
 	require.Contains(t, again, "kirdu-forecast/1")
-	twice, _, err := command(t, t.Context(), "", "balance", example+".kirdu.json", "--set", "thickness=4", "--set", "sweet=12.5", "--lock", "rice-short")
+	twice, _, err := command(t, t.Context(), "", "balance", example+".kirdu.json", "--set", "thickness=4", "--set", "sweet=12.5", "--lock",
+		"rice-short")
 	require.NoError(t, err)
 	require.Equal(t, out, twice)
 
-	for _, wrong := range [][]string{{"--set", "thickness=9"}, {"--set", "salty=3"}, {"--set", "bowls=2.5"}, {"--set", "sweet=NaN"}, {"--set", "sweet=12", "--lock", "rice-shrot"}, {}} {
+	for _, wrong := range [][]string{{"--set", "thickness=9"}, {"--set", "salty=3"}, {"--set", "bowls=2.5"}, {"--set", "sweet=NaN"},
+		{"--set", "sweet=12", "--lock", "rice-shrot"}, {}} {
 		out, errOut, err = command(t, t.Context(), "", append([]string{"balance", example + ".kirdu.json"}, wrong...)...)
 		var code exitError
 		require.ErrorAs(t, err, &code)
@@ -192,7 +196,8 @@ func TestTimetable(t *testing.T) {
 	plan, err := os.ReadFile(example + ".kirdu.json")
 	require.NoError(t, err)
 	gathering := `{"format":"kirdu-gathering/1","name":"supper","serve_at":"2026-11-28T19:30:00+01:00","hands":2,
-		"burners":{"front":{"power_w":2200},"back":{"power_w":1800}},"pots":{},"puddings":[{"plan":` + string(plan) + `},{"plan":` + string(plan) + `}]}`
+		"burners":{"front":{"power_w":2200},"back":{"power_w":1800}},"pots":{},"puddings":[{"plan":` + string(plan) + `},{"plan":` +
+		string(plan) + `}]}`
 	out, errOut, err := command(t, t.Context(), gathering, "timetable", "-")
 	require.NoError(t, err, errOut)
 	var table struct {

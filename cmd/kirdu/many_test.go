@@ -94,7 +94,8 @@ func TestManyCooksAtOnce(t *testing.T) {
 	require.NotEmpty(t, heard)
 	slices.Sort(heard)
 	require.Less(t, heard[len(heard)/2], 2000.0, "the other device hears of it")
-	t.Logf("%d cooks at ten times, %d streams, %d events: the other device hears of one after %.1f ms at the median, %.1f at the 95th percentile, %.1f at most; %.0f MB, %.0f %% of one core",
+	t.Logf("%d cooks at ten times, %d streams, %d events: the other device hears of one after %.1f ms at the median, %.1f at the 95th "+
+		"percentile, %.1f at most; %.0f MB, %.0f %% of one core",
 		*manyCooks, 2**manyCooks, len(heard), heard[len(heard)/2], heard[len(heard)*95/100], heard[len(heard)-1], memory, 100*share)
 }
 

@@ -42,7 +42,8 @@ func serveCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on; any but the loopback asks for the passphrase")
 	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
-	cmd.Flags().StringSliceVar(&hosts, "host", nil, "name that the application goes by on the home network, such as kitchen.local; may be given several times")
+	cmd.Flags().StringSliceVar(&hosts, "host", nil,
+		"name that the application goes by on the home network, such as kitchen.local; may be given several times")
 	return cmd
 }
 
@@ -138,7 +139,8 @@ func loopback(address string) bool {
 	return host == "localhost" || (ip != nil && ip.IsLoopback())
 }
 
-var errNoPassphrase = errors.New(`this address can be reached from the network, so a passphrase is needed first; set it with "kirdu passphrase"`)
+var errNoPassphrase = errors.New("this address can be reached from the network, so a passphrase is needed first; " +
+	`set it with "kirdu passphrase"`)
 
 // shutdownTime is how long requests may finish when the program ends.
 const shutdownTime = 5 * time.Second
@@ -158,7 +160,8 @@ func run(ctx context.Context, out io.Writer, address string, o web.Options) erro
 	}
 	listener, err := net.Listen("tcp", address)
 	if errors.Is(err, syscall.EADDRINUSE) {
-		return fmt.Errorf("the address %s is in use by another program (perhaps Kirdu runs already); choose another with --addr, such as --addr 127.0.0.1:8081", address)
+		return fmt.Errorf("the address %s is in use by another program (perhaps Kirdu runs already); choose another with --addr, such as "+
+			"--addr 127.0.0.1:8081", address)
 	}
 	if err != nil {
 		return fmt.Errorf("listen on %s: %w; choose another with --addr", address, err)

@@ -247,7 +247,8 @@ func TestBlendsGoBothWays(t *testing.T) {
 
 // Every concentrated milk counts back to fresh and from there to itself.
 func TestFreshGoesBothWays(t *testing.T) {
-	for _, slug := range []string{"evaporated-milk", "condensed-milk", "milk-powder-whole", "milk-powder-skim", "milk-solids", "milk-whole", "milk-skim"} {
+	for _, slug := range []string{"evaporated-milk", "condensed-milk", "milk-powder-whole", "milk-powder-skim", "milk-solids",
+		"milk-whole", "milk-skim"} {
 		m := material(t, slug)
 		fresh, err := convert.FreshOf(m, 250)
 		require.NoError(t, err)

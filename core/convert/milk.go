@@ -123,7 +123,8 @@ func ReducedMilk(from *pantry.Material, remaining float64) (*pantry.Material, er
 // what the pot gives off to the room. boiling is the temperature of the boil.
 // It is 0 min when nothing is to go. Errors: ErrNothing when the flame does
 // not even hold the boil.
-func BoilOff(water measure.Gram, power measure.Watt, pot vessel.Pot, volume measure.Millilitre, boiling, ambient measure.Celsius) (measure.Minute, error) {
+func BoilOff(water measure.Gram, power measure.Watt, pot vessel.Pot, volume measure.Millilitre, boiling,
+	ambient measure.Celsius) (measure.Minute, error) {
 	steam := float64(power) - pot.Loss(pot.Depth(volume))*float64(boiling.Sub(ambient))
 	if !(steam > 0) {
 		return 0, ErrNothing

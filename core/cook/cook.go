@@ -45,12 +45,13 @@ const (
 // Steps are named by what State.IDs calls them, so that a name stays when others
 // come between.
 type Event struct {
-	ID   string             `json:"id"` // made by the device, so that it can be sent again
-	Kind Kind               `json:"kind"`
-	At   time.Time          `json:"at"`
-	Step int                `json:"step"`               // next, back: the step shown when it was said; else the step that is meant
-	Item int                `json:"item,omitempty"`     // early, forgot, swapped: which item of the step, from 1; 0: all
-	Mass measure.Gram       `json:"mass_g,omitempty"`   // weighed: contents of the pot; finished: the yield, 0 if not weighed; added, swapped: how much
+	ID   string    `json:"id"` // made by the device, so that it can be sent again
+	Kind Kind      `json:"kind"`
+	At   time.Time `json:"at"`
+	Step int       `json:"step"`           // next, back: the step shown when it was said; else the step that is meant
+	Item int       `json:"item,omitempty"` // early, forgot, swapped: which item of the step, from 1; 0: all
+	// Weighed: contents of the pot; finished: the yield, 0 if not weighed; added, swapped: how much.
+	Mass measure.Gram       `json:"mass_g,omitempty"`
 	MM   measure.Millimetre `json:"depth_mm,omitempty"` // dipped
 
 	Part     string  `json:"part,omitempty"`     // felt: of which part; undone: the id of the event
@@ -427,7 +428,8 @@ func (s *State) Unready() (steps []int) {
 		}
 		job := &s.Plan.Steps[i]
 		for _, item := range present.Items {
-			if (item.Part != "" && s.Plan.Maker(item.Part) == i) || (job.Of != "" && job.Of == item.Part) || (item.Pot != "" && !job.Do.IsPreparation() && job.PotName() == item.Pot) {
+			if (item.Part != "" && s.Plan.Maker(item.Part) == i) || (job.Of != "" && job.Of == item.Part) ||
+				(item.Pot != "" && !job.Do.IsPreparation() && job.PotName() == item.Pot) {
 				steps = append(steps, i)
 				break
 			}

@@ -13,7 +13,8 @@ import (
 	"kirdu/core/plan"
 )
 
-const document = `{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":100,"mass_g":1000}},"steps":[
+const document = `{"format":"kirdu-plan/1","name":"x",
+	"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":100,"mass_g":1000}},"steps":[
 {"do":"soak","name":"grain","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30},
 {"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"grain"}]},
 {"do":"heat","flame":"high","until":{"boil":true}},
@@ -40,7 +41,8 @@ type entry struct {
 func fold(t rapid.TB, entries ...entry) cook.State {
 	var events []cook.Event
 	for _, e := range entries {
-		events = append(events, cook.Event{Kind: e.kind, At: begun.Add(time.Duration(e.minute * float64(time.Minute))), Step: e.step, Mass: e.mass, Material: "milk-whole", Value: 30, Item: int(e.mass) % 3})
+		events = append(events, cook.Event{Kind: e.kind, At: begun.Add(time.Duration(e.minute * float64(time.Minute))), Step: e.step,
+			Mass: e.mass, Material: "milk-whole", Value: 30, Item: int(e.mass) % 3})
 	}
 	return learn.LogOf(read(t), begun, events).Fold()
 }
@@ -114,7 +116,8 @@ func TestAnyLogFolds(t *testing.T) {
 		for range rapid.IntRange(0, 14).Draw(t, "events") {
 			minute += rapid.Float64Range(-2, 20).Draw(t, "later")
 			entries = append(entries, entry{minute,
-				rapid.SampledFrom([]cook.Kind{cook.Next, cook.Back, cook.Began, cook.Weighed, cook.Finished, cook.Paused, cook.Added, cook.Turned, cook.Early, cook.Forgot, cook.Skipped, cook.Swapped, "later version"}).Draw(t, "kind"),
+				rapid.SampledFrom([]cook.Kind{cook.Next, cook.Back, cook.Began, cook.Weighed, cook.Finished, cook.Paused, cook.Added, cook.Turned,
+					cook.Early, cook.Forgot, cook.Skipped, cook.Swapped, "later version"}).Draw(t, "kind"),
 				rapid.IntRange(0, 9).Draw(t, "step"), measure.Gram(rapid.Float64Range(0, 2000).Draw(t, "mass"))})
 		}
 		s := fold(t, entries...)

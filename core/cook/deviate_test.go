@@ -82,7 +82,8 @@ func TestMoreMilk(t *testing.T) {
 	// A tap that another device sent for the step counts for its rest.
 	require.Equal(t, 6, simmeringID(t, at(31, cook.Event{Kind: cook.Added, Material: "milk-whole", Mass: 200}), next(50, 5)))
 
-	s = simmering(t, next(50, 5), next(51, 6), next(56, 7), next(58, 8), at(60, cook.Event{Kind: cook.Added, Material: "milk-whole", Mass: 100}))
+	s = simmering(t, next(50, 5), next(51, 6), next(56, 7), next(58, 8),
+		at(60, cook.Event{Kind: cook.Added, Material: "milk-whole", Mass: 100}))
 	require.True(t, s.Done(), "loosened in the end")
 	require.Equal(t, plan.Add, s.Plan.Steps[len(s.Plan.Steps)-1].Do)
 }
@@ -157,8 +158,10 @@ func TestLeftOutAndSwapped(t *testing.T) {
 
 // A cooker is closed while it is under pressure.
 func TestNothingGoesIntoAClosedCooker(t *testing.T) {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Lentils","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":150}},
-"steps":[{"do":"add","items":[{"material":"moong-split","amount":"150 g"},{"material":"water","amount":"600 ml"}]},{"do":"pressure","whistles":3},{"do":"mash","pct":40},{"do":"heat","flame":"low","until":{"minutes":4}}]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Lentils",
+		"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":150}},
+"steps":[{"do":"add","items":[{"material":"moong-split","amount":"150 g"},{"material":"water","amount":"600 ml"}]},
+	{"do":"pressure","whistles":3},{"do":"mash","pct":40},{"do":"heat","flame":"low","until":{"minutes":4}}]}`))
 	require.NoError(t, err)
 	events := []cook.Event{next(2, 0)}
 	s := learn.LogOf(p, begun, events).Fold()

@@ -92,7 +92,8 @@ func (s *State) mended(e Event) error {
 // what is made in another pan for it goes on beside.
 func (s *State) inLine(step *plan.Step) bool {
 	served := s.Plan.Served()[0]
-	return !step.Do.IsPreparation() && step.PotName() == served || slices.ContainsFunc(step.Items, func(item plan.Item) bool { return item.Pot == served })
+	return !step.Do.IsPreparation() && step.PotName() == served || slices.ContainsFunc(step.Items,
+		func(item plan.Item) bool { return item.Pot == served })
 }
 
 // beside puts a job at an index.

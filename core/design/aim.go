@@ -125,7 +125,8 @@ func Balance(p *plan.Plan, aims Aims, locked []string) Balanced {
 	if !slices.Contains(locked, FlameLock) && b.far(reached) {
 		best, reached = b.otherFlames(free, best, reached)
 	}
-	result := Balanced{Plan: best, Reached: map[string]float64{"thickness": reached.Thickness, "sweet": reached.Sweet, "yield_g": reached.YieldG}}
+	result := Balanced{Plan: best, Reached: map[string]float64{"thickness": reached.Thickness, "sweet": reached.Sweet,
+		"yield_g": reached.YieldG}}
 	for part := range aims.Done {
 		result.Reached["doneness."+part] = reached.done[part]
 	}

@@ -46,7 +46,8 @@ func perturbed(t *rapid.T, p *plan.Plan, spread float64) (*plan.Plan, float64) {
 	return q, math.Sqrt(sum / float64(n))
 }
 
-var shipped = []string{"rice-pear-bay", "millet-palm-sugar", "basmati-rose", "broken-wheat-maple", "sticky-rice-pomegranate", "vermicelli-walnut-maple"}
+var shipped = []string{"rice-pear-bay", "millet-palm-sugar", "basmati-rose", "broken-wheat-maple", "sticky-rice-pomegranate",
+	"vermicelli-walnut-maple"}
 
 // Aims that other amounts of the same plan reach are reached, with no larger a
 // change than those amounts were.

@@ -90,7 +90,8 @@ func sugarOtherwise(p *plan.Plan) string {
 	last += len(p.Steps) - before
 	if early && sweet < last {
 		p.MoveStep(sweet, last)
-		p.InsertStep(last+1, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Low, Stir: plan.StirOften, Until: &plan.Until{Minutes: minutes(3)}})
+		p.InsertStep(last+1, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Low, Stir: plan.StirOften,
+			Until: &plan.Until{Minutes: minutes(3)}})
 		return "variant.sugar-at-the-end"
 	}
 	if !early && sweet > first+1 {
@@ -131,7 +132,8 @@ func cookerOtherwise(p *plan.Plan) string {
 			target := &plan.DonenessTarget{Of: name, At: measure.RoundSignificant(f.Steps[at].Doneness[name], 3)}
 			pot := p.Steps[at].Pot
 			p.Steps[at] = plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.High, Stir: plan.StirNow, Until: &plan.Until{Boil: true}}
-			p.InsertStep(at+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Low, Stir: plan.StirNow, Until: &plan.Until{Doneness: target}, Lid: yes()})
+			p.InsertStep(at+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Low, Stir: plan.StirNow, Until: &plan.Until{Doneness: target},
+				Lid: yes()})
 			return "variant.in-the-open-pot"
 		}
 		return ""
@@ -150,7 +152,8 @@ func cookerOtherwise(p *plan.Plan) string {
 	pot := p.Steps[step].Pot
 	p.Steps[step].Items = slices.Delete(p.Steps[step].Items, place, place+1)
 	at := firstAdd(p)
-	p.InsertStep(at, plan.Step{Do: plan.Add, Pot: pot, Items: []plan.Item{item, {Material: water, Amount: fmt.Sprintf("%.0f ml", waterPerGrain*float64(mass))}}})
+	p.InsertStep(at, plan.Step{Do: plan.Add, Pot: pot,
+		Items: []plan.Item{item, {Material: water, Amount: fmt.Sprintf("%.0f ml", waterPerGrain*float64(mass))}}})
 	p.InsertStep(at+1, plan.Step{Do: plan.Pressure, Pot: pot, Minutes: minutes(cooked)})
 	if len(p.Steps[step+2].Items) == 0 {
 		p.RemoveStep(step + 2)
@@ -196,8 +199,10 @@ func coconutOtherwise(p *plan.Plan) string {
 		p.Replace(slug, "coconut-milk-thick", 1)
 	}
 	// Half of what a tin holds comes as the second press, and goes in with it.
-	p.InsertStep(0, plan.Step{Do: plan.Press, Name: name, Items: []plan.Item{{Material: "coconut-meat", Amount: fmt.Sprintf("%.0f g", float64(pressing.Meat))}},
-		Presses: []plan.PressOf{{WaterML: 0}, {WaterML: measure.Millilitre(math.Round(float64(pressing.Water) * 0.6))}, {WaterML: measure.Millilitre(math.Round(float64(pressing.Water) * 0.4))}}})
+	p.InsertStep(0, plan.Step{Do: plan.Press, Name: name,
+		Items: []plan.Item{{Material: "coconut-meat", Amount: fmt.Sprintf("%.0f g", float64(pressing.Meat))}},
+		Presses: []plan.PressOf{{WaterML: 0}, {WaterML: measure.Millilitre(math.Round(float64(pressing.Water) * 0.6))},
+			{WaterML: measure.Millilitre(math.Round(float64(pressing.Water) * 0.4))}}})
 	return pressedFor(p, name)
 }
 
@@ -342,7 +347,8 @@ func soakOtherwise(p *plan.Plan) string {
 }
 
 func grainOtherwise(p *plan.Plan) string {
-	for _, pair := range [][3]string{{"rice-short", "rice-long", "variant.long-grain"}, {"rice-long", "rice-short", "variant.short-grain"}, {"rice-basmati", "rice-short", "variant.short-grain"}} {
+	for _, pair := range [][3]string{{"rice-short", "rice-long", "variant.long-grain"}, {"rice-long", "rice-short", "variant.short-grain"},
+		{"rice-basmati", "rice-short", "variant.short-grain"}} {
 		uses := slices.ContainsFunc(p.Steps, func(s plan.Step) bool {
 			return slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Material == pair[0] })
 		})

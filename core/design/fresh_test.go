@@ -35,7 +35,8 @@ func TestFreshPuddingsAreRight(t *testing.T) {
 			finishes = append(finishes, f.Name)
 		}
 		choose := func(k, base, liquid int) plan.WayChoice {
-			return plan.WayChoice{Way: w.Name, Base: w.Bases[base%len(w.Bases)], Liquid: w.Liquids[liquid%len(w.Liquids)], Bowls: max([]int{6, 2, 14}[k%3], w.Least),
+			return plan.WayChoice{Way: w.Name, Base: w.Bases[base%len(w.Bases)], Liquid: w.Liquids[liquid%len(w.Liquids)],
+				Bowls: max([]int{6, 2, 14}[k%3], w.Least),
 				Serve: w.Serve[k/3%len(w.Serve)], Finish: finishes[k/2%len(finishes)], Burner: vessel.DefaultBurner()}
 		}
 		var all []plan.WayChoice
@@ -50,10 +51,11 @@ func TestFreshPuddingsAreRight(t *testing.T) {
 			}
 		}
 		for _, choice := range all {
-			t.Run(fmt.Sprintf("%s/%s/%s/%d/%s/%s", w.Name, choice.Base, choice.Liquid, choice.Bowls, choice.Serve, choice.Finish), func(t *testing.T) {
-				t.Parallel()
-				isRight(t, w, choice)
-			})
+			t.Run(fmt.Sprintf("%s/%s/%s/%d/%s/%s", w.Name, choice.Base, choice.Liquid, choice.Bowls, choice.Serve, choice.Finish),
+				func(t *testing.T) {
+					t.Parallel()
+					isRight(t, w, choice)
+				})
 		}
 	}
 }
@@ -83,7 +85,8 @@ func isRight(t *testing.T, w plan.Way, choice plan.WayChoice) {
 }
 
 func TestFreshRefuses(t *testing.T) {
-	_, err := design.Fresh(plan.WayChoice{Way: "reduced in milk", Base: "milk-whole", Liquid: "water", Serve: "frozen", Finish: "burnt", Bowls: 4}, pots)
+	_, err := design.Fresh(plan.WayChoice{Way: "reduced in milk", Base: "milk-whole", Liquid: "water", Serve: "frozen", Finish: "burnt",
+		Bowls: 4}, pots)
 	var faults measure.Faults
 	require.ErrorAs(t, err, &faults)
 	require.Len(t, faults, 4)

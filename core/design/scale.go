@@ -248,7 +248,8 @@ func (s *scaler) finish(kind ScaleKind, with Means, p *plan.Plan) Scaled {
 // outcome reads the figures of a forecast. Done is that of the part which is
 // farthest from its doneness in the plan before.
 func outcome(p *plan.Plan, f, before *forecast.Forecast) Outcome {
-	o := Outcome{Bowls: p.Serves, Sweet: f.Sweetness.Pct.Value, Minutes: f.Time.TotalMin.Value, HandsOn: f.Time.HandsOnMin.Value, YieldG: f.Yield.MassG.Value}
+	o := Outcome{Bowls: p.Serves, Sweet: f.Sweetness.Pct.Value, Minutes: f.Time.TotalMin.Value, HandsOn: f.Time.HandsOnMin.Value,
+		YieldG: f.Yield.MassG.Value}
 	if grade := f.Thickness.As(p.Serve); grade != nil {
 		o.Thickness = grade.Value
 	}
@@ -293,7 +294,8 @@ func markStep(p *plan.Plan) int {
 	longest, at := measure.Minute(0), -1
 	for i := range p.Steps {
 		s := &p.Steps[i]
-		if s.Do == plan.Heat && s.PotName() == plan.MainPot && s.FlamePercent() > 0 && !s.Lidded() && s.Until.Minutes != nil && *s.Until.Minutes > longest {
+		if s.Do == plan.Heat && s.PotName() == plan.MainPot && s.FlamePercent() > 0 && !s.Lidded() && s.Until.Minutes != nil &&
+			*s.Until.Minutes > longest {
 			longest, at = *s.Until.Minutes, i
 		}
 	}
@@ -492,7 +494,8 @@ func reduceFirst(p *plan.Plan, share float64) *plan.Plan {
 		steps = append(steps, boil)
 	}
 	steps = append(steps,
-		plan.Step{Do: plan.Heat, Flame: vessel.High, Stir: plan.StirOften, Note: "The milk alone, so that the grain does not cook so long.", Until: &plan.Until{RemainingPct: &remaining}},
+		plan.Step{Do: plan.Heat, Flame: vessel.High, Stir: plan.StirOften, Note: "The milk alone, so that the grain does not cook so long.",
+			Until: &plan.Until{RemainingPct: &remaining}},
 		plan.Step{Do: plan.Add, Items: rest})
 	grown := len(steps) - g - 1
 	for i := g + 1; i < len(r.Steps); i++ {

@@ -37,7 +37,8 @@ func TestScalingKeepsThePudding(t *testing.T) {
 			t.Logf("before: %.2f grade, %.2f %%, done %.2f, %.0f min", b.Thickness, b.Sweet, b.Done, b.Minutes)
 			for _, x := range append([]design.Scaled{s.Clock, s.Mark}, s.Proposals...) {
 				o := x.Outcome
-				t.Logf("%s %v: %.2f grade, %.2f %%, done %.2f, %.0f min, hands %.0f, fill %.2f, yield %.0f", x.Kind, x.With, o.Thickness, o.Sweet, o.Done, o.Minutes, o.HandsOn, o.Fill, o.YieldG)
+				t.Logf("%s %v: %.2f grade, %.2f %%, done %.2f, %.0f min, hands %.0f, fill %.2f, yield %.0f", x.Kind, x.With, o.Thickness, o.Sweet,
+					o.Done, o.Minutes, o.HandsOn, o.Fill, o.YieldG)
 			}
 			require.Less(t, s.Clock.Outcome.Thickness, b.Thickness-0.2, "thin by the clock")
 			require.Greater(t, s.Mark.Outcome.Done, b.Done+0.3, "overcooked at the mark")

@@ -191,7 +191,8 @@ func part(p *plan.Plan, at int, into float64) {
 func regrow(p *plan.Plan, at int) {
 	a, b := &p.Steps[at], &p.Steps[at+1]
 	if a.Do != plan.Heat || b.Do != plan.Heat || a.Flame != b.Flame || a.FlamePct != nil || b.FlamePct != nil ||
-		a.Stirring() != b.Stirring() || a.Lidded() != b.Lidded() || a.PotName() != b.PotName() || a.Until.Minutes == nil || a.Until.RemainingPct != nil {
+		a.Stirring() != b.Stirring() || a.Lidded() != b.Lidded() || a.PotName() != b.PotName() || a.Until.Minutes == nil ||
+		a.Until.RemainingPct != nil {
 		return
 	}
 	until := *b.Until

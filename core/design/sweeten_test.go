@@ -12,7 +12,8 @@ import (
 
 func reducedRice(t *testing.T) *plan.Plan {
 	t.Helper()
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120}},"steps":[
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120}},
+		"steps":[
 		{"do":"add","items":[{"material":"milk-whole","amount":"1.2 l"},{"material":"rice-short","amount":"110 g"}]},
 		{"do":"heat","flame":"high","stir":"often","until":{"boil":true}},
 		{"do":"heat","flame":"medium","stir":"often","until":{"remaining_pct":72}},
@@ -80,7 +81,8 @@ func TestVariants(t *testing.T) {
 	for _, v := range design.Variants(reducedRice(t)) {
 		keys[v.Key] = true
 	}
-	require.Equal(t, map[string]bool{"sugar": true, "cooker": true, "reduction": true, "soda": true, "soak": true, "grain": true, "serve": true}, keys)
+	require.Equal(t, map[string]bool{"sugar": true, "cooker": true, "reduction": true, "soda": true, "soak": true, "grain": true,
+		"serve": true}, keys)
 }
 
 // What fruit and milk bring is counted, and adds up to the sweetness.
@@ -109,7 +111,8 @@ func TestSweetnessFromEach(t *testing.T) {
 
 // A pulse is sweetened later than a grain, and never in a closed cooker.
 func TestWindowOfAPulse(t *testing.T) {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},
+		"steps":[
 		{"do":"add","items":[{"material":"moong-split","amount":"120 g"},{"material":"water","amount":"600 ml"}]},{"do":"pressure","whistles":3},
 		{"do":"add","items":[{"material":"jaggery","amount":"120 g"}]},{"do":"heat","flame":"medium-low","until":{"minutes":12}}]}`))
 	require.NoError(t, err)
@@ -119,7 +122,9 @@ func TestWindowOfAPulse(t *testing.T) {
 	require.True(t, s.Acid)
 	require.InDelta(t, f.Steps[1].EndMin, s.From, 1e-6)
 	require.InDelta(t, f.Steps[3].EndMin-3, s.To, 1e-6)
-	plain, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"boil":true}}]}`))
+	plain, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x",
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[{"do":"add",
+			"items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"boil":true}}]}`))
 	require.NoError(t, err)
 	_, ok = design.SweeteningOf(plain, forecast.Run(plain, forecast.Options{NominalOnly: true}))
 	require.False(t, ok)

@@ -111,10 +111,12 @@ func TestAimsOfEveryWay(t *testing.T) {
 	}
 	slices.Sort(times)
 	slices.Sort(over)
-	t.Logf("met %d of %d, median %.1f ms; change less the one that made the aim: median %.3f, largest %.3f", met, all, times[len(times)/2], over[len(over)/2], over[len(over)-1])
+	t.Logf("met %d of %d, median %.1f ms; change less the one that made the aim: median %.3f, largest %.3f", met, all, times[len(times)/2],
+		over[len(over)/2], over[len(over)-1])
 	if len(overGrid) > 0 {
 		slices.Sort(overGrid)
-		t.Logf("change less the smallest on the grid, %d aims: median %.3f, 90th percentile %.3f, largest %.3f", len(overGrid), overGrid[len(overGrid)/2], overGrid[len(overGrid)*9/10], overGrid[len(overGrid)-1])
+		t.Logf("change less the smallest on the grid, %d aims: median %.3f, 90th percentile %.3f, largest %.3f", len(overGrid),
+			overGrid[len(overGrid)/2], overGrid[len(overGrid)*9/10], overGrid[len(overGrid)-1])
 	}
 	require.GreaterOrEqual(t, float64(met), 0.95*float64(all))
 	require.Less(t, over[len(over)-1], 0.05)

@@ -124,7 +124,8 @@ func anyPlan(t *rapid.T) *plan.Plan {
 		in := draw("in", ``, `,"in":{"material":"water","amount":"400 g"}`, `,"in":{"material":"milk-whole","amount":"300 g"},"keep_liquid":true`)
 		steps = append(steps, fmt.Sprintf(`{"do":"soak","name":"grain","items":[{"material":%q,"amount":%q}],"minutes":%.1f%s}`,
 			grain, grams("grain", 400), number("soak", 0, 200), in),
-			fmt.Sprintf(`{"do":"add","items":[{"part":"grain","share":%.3f},{"material":"milk-whole","amount":%q}]}`, number("share", 0.1, 1), grams("milk", 3000)))
+			fmt.Sprintf(`{"do":"add","items":[{"part":"grain","share":%.3f},{"material":"milk-whole","amount":%q}]}`, number("share", 0.1, 1),
+				grams("milk", 3000)))
 	} else {
 		steps = append(steps, fmt.Sprintf(`{"do":"add","items":[{"material":%q,"amount":%q},{"material":"milk-whole","amount":%q}]}`,
 			grain, grams("grain", 400), grams("milk", 3000)))
@@ -132,10 +133,13 @@ func anyPlan(t *rapid.T) *plan.Plan {
 	for range rapid.IntRange(1, 6).Draw(t, "steps") {
 		switch rapid.IntRange(0, 5).Draw(t, "verb") {
 		case 0:
-			what := draw("what", "sugar-white", "jaggery", "egg-whole", "rice-flour", "cashew", "coconut-milk-tin", "water", "butter", "honey", "saffron")
-			steps = append(steps, fmt.Sprintf(`{"do":"add","topping":%v,"items":[{"material":%q,"amount":%q}]}`, rapid.Bool().Draw(t, "topping"), what, grams("what", 300)))
+			what := draw("what", "sugar-white", "jaggery", "egg-whole", "rice-flour", "cashew", "coconut-milk-tin", "water", "butter", "honey",
+				"saffron")
+			steps = append(steps, fmt.Sprintf(`{"do":"add","topping":%v,"items":[{"material":%q,"amount":%q}]}`, rapid.Bool().Draw(t, "topping"),
+				what, grams("what", 300)))
 		case 1, 2:
-			until := draw("until", `{"minutes":12}`, `{"boil":true,"max_minutes":40}`, `{"remaining_pct":70,"max_minutes":90}`, `{"temp_c":80,"max_minutes":60}`,
+			until := draw("until", `{"minutes":12}`, `{"boil":true,"max_minutes":40}`, `{"remaining_pct":70,"max_minutes":90}`,
+				`{"temp_c":80,"max_minutes":60}`,
 				`{"thickness":3,"max_minutes":80}`, `{"free_water_pct":20,"max_minutes":100}`, `{"mass_g":600,"max_minutes":120}`)
 			steps = append(steps, fmt.Sprintf(`{"do":"heat","flame":%q,"lid":%v,"until":%s}`,
 				draw("flame", "off", "low", "medium", "high"), rapid.Bool().Draw(t, "lid"), until))
@@ -149,7 +153,8 @@ func anyPlan(t *rapid.T) *plan.Plan {
 				fmt.Sprintf(`{"do":"add","items":[{"pot":"side","share":%.2f}]}`, number("poured", 0.1, 1)))
 		}
 	}
-	return read(t, fmt.Sprintf(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{%s},"side":{"shape":"straight","diameter_mm":160,"height_mm":90}},
+	return read(t, fmt.Sprintf(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{%s},
+		"side":{"shape":"straight","diameter_mm":160,"height_mm":90}},
 	"burner":{"power_w":%.0f},"kitchen":{"altitude_m":%.0f,"ambient_c":%.0f},"steps":[%s]}`,
 		pot, number("W", 300, 5000), number("m", 0, 3500), number("°C", 5, 40), strings.Join(steps, ",")))
 }
@@ -210,7 +215,8 @@ func TestTargetsEndWhereTheySay(t *testing.T) {
 		"minutes":   {`{"minutes":7.5}`, func(t *testing.T, s StepResult) { require.InDelta(t, 7.5, s.EndMin, 1e-6) }},
 		"remaining": {`{"remaining_pct":80}`, func(t *testing.T, s StepResult) { require.InDelta(t, 0.8*1120, *s.MassG, 0.5) }},
 		"mass":      {`{"mass_g":900}`, func(t *testing.T, s StepResult) { require.InDelta(t, 900, *s.MassG, 0.5) }},
-		"doneness":  {`{"doneness":{"of":"rice-short","at":1.2}}`, func(t *testing.T, s StepResult) { require.InDelta(t, 1.2, s.Doneness["rice-short"], 0.005) }},
+		"doneness": {`{"doneness":{"of":"rice-short","at":1.2}}`,
+			func(t *testing.T, s StepResult) { require.InDelta(t, 1.2, s.Doneness["rice-short"], 0.005) }},
 		"thickness": {`{"thickness":3}`, func(t *testing.T, s StepResult) { require.InDelta(t, 3, *s.Thickness, 0.02) }},
 		"absorbed":  {`{"free_water_pct":40}`, func(t *testing.T, s StepResult) { require.InDelta(t, 40, 100**s.FreeWaterG / *s.MassG, 0.2) }},
 		"the first": {`{"minutes":2,"boil":true}`, func(t *testing.T, s StepResult) { require.InDelta(t, 2, s.EndMin, 1e-6) }},
@@ -324,7 +330,8 @@ func TestWeighingsCorrectTheRest(t *testing.T) {
 }
 
 func TestMarksAndScale(t *testing.T) {
-	p := pudding(t, milk+","+boil+`,{"do":"heat","flame":"medium","until":{"remaining_pct":75}},`+sweet+`,{"do":"heat","flame":"low","until":{"minutes":4}}`)
+	p := pudding(t, milk+","+boil+`,{"do":"heat","flame":"medium","until":{"remaining_pct":75}},`+sweet+`,{"do":"heat","flame":"low",
+		"until":{"minutes":4}}`)
 	labels := []string{}
 	f := Run(p, Options{})
 	for _, m := range f.Marks {
@@ -342,7 +349,8 @@ func TestMarksAndScale(t *testing.T) {
 
 func TestNutritionAndAllergens(t *testing.T) {
 	p := read(t, `{"format":"kirdu-plan/1","name":"x","serves":2,"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120}},
-	"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"200 g"},{"material":"salt","amount":"1 g"}]},{"do":"add","topping":true,"items":[{"material":"walnut","amount":"20 g"}]}]}`)
+	"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"200 g"},{"material":"salt","amount":"1 g"}]},
+		{"do":"add","topping":true,"items":[{"material":"walnut","amount":"20 g"}]}]}`)
 	f := Run(p, Options{})
 	require.InDelta(t, (200*0.64+20*6.72)/2, f.Nutrition.EnergyKcal, 0.5)
 	require.InDelta(t, (7+0.2*65.2)/2, f.Nutrition.FatG, 0.15)
@@ -351,8 +359,10 @@ func TestNutritionAndAllergens(t *testing.T) {
 }
 
 func TestServedFromTwoPots(t *testing.T) {
-	p := read(t, `{"format":"kirdu-plan/1","name":"x","served_from":["main","side"],"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120},
-	"side":{"shape":"straight","diameter_mm":180,"height_mm":100}},"steps":[`+milk+","+boil+`,{"do":"add","pot":"side","items":[{"pot":"main","share":0.5}]},
+	p := read(t, `{"format":"kirdu-plan/1","name":"x","served_from":["main","side"],
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120},
+	"side":{"shape":"straight","diameter_mm":180,"height_mm":100}},"steps":[`+milk+","+boil+`,{"do":"add","pot":"side",
+		"items":[{"pot":"main","share":0.5}]},
 	{"do":"rest","pot":"side","minutes":10}]}`)
 	f := Run(p, Options{})
 	require.InDelta(t, *f.Steps[1].MassG-f.MassBalance.EvaporatedG+*f.Steps[1].EvaporatedG, f.Yield.MassG.Value, 0.5)

@@ -34,8 +34,9 @@ func drawList(t *rapid.T) []plan.Item {
 func TestAnyListCanBeCooked(t *testing.T) {
 	pot := vessel.Pot{Shape: vessel.Taper, BottomMM: 200, TopMM: 280, HeightMM: 160}
 	rapid.Check(t, func(t *rapid.T) {
-		choice := plan.WayChoice{Bowls: rapid.IntRange(1, 40).Draw(t, "bowls"), Serve: rapid.SampledFrom([]plan.Serve{plan.Hot, plan.Chilled}).Draw(t, "serve"),
-			Pot: pot, Burner: vessel.DefaultBurner()}
+		choice := plan.WayChoice{Bowls: rapid.IntRange(1, 40).Draw(t, "bowls"),
+			Serve: rapid.SampledFrom([]plan.Serve{plan.Hot, plan.Chilled}).Draw(t, "serve"),
+			Pot:   pot, Burner: vessel.DefaultBurner()}
 		p, err := recipe.Arrange("a list", choice, drawList(t), pantry.Standard())
 		require.NoError(t, err)
 		p = prepareSome(t, p)
@@ -75,7 +76,8 @@ func prepareSome(t *rapid.T, p *plan.Plan) *plan.Plan {
 // A pudding in a kitchen at any height, with any cup and flame, is computed
 // from what the kitchen has found out.
 func TestAnyKitchen(t *testing.T) {
-	data := []byte(`{"format":"kirdu-plan/1","name":"cups","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"burner":{"name":"front","power_w":2200,"efficiency":0.45},
+	data := []byte(`{"format":"kirdu-plan/1","name":"cups","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},
+		"burner":{"name":"front","power_w":2200,"efficiency":0.45},
 		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"4 cups"},{"material":"rice-short","amount":"1/2 cup"}]},
 		{"do":"heat","flame":"high","until":{"boil":true}},{"do":"heat","flame":"medium","until":{"minutes":30}}]}`)
 	p, err := plan.Read(data)

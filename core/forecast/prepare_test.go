@@ -11,7 +11,8 @@ import (
 // cooked reads a plan with the given steps in a 22 cm pot and runs it.
 func cooked(t *testing.T, steps string) *Forecast {
 	t.Helper()
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[` + steps + `]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test",
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[` + steps + `]}`))
 	require.NoError(t, err)
 	return Run(p, Options{NominalOnly: true})
 }
@@ -26,19 +27,27 @@ func TestPreparationsKeepMass(t *testing.T) {
 		strained float64
 	}{
 		"press": {steps: `{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0},{"water_ml":800,"temp_c":50}]},
-			{"do":"add","items":[{"part":"coco.2"},{"material":"rice-short","amount":"60 g"}]},` + simmer + `,{"do":"add","items":[{"part":"coco.1"}],"slowly":true}`, strained: 150},
-		"melt and strain": {steps: `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"300 g"},{"material":"water","amount":"100 ml"}]},
+			{"do":"add","items":[{"part":"coco.2"},{"material":"rice-short","amount":"60 g"}]},` + simmer +
+			`,{"do":"add","items":[{"part":"coco.1"}],"slowly":true}`, strained: 150},
+		"melt and strain": {steps: `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"300 g"},
+			{"material":"water","amount":"100 ml"}]},
 			{"do":"add","items":[{"material":"water","amount":"500 ml"},{"part":"syrup"}]},` + simmer, strained: 3.9},
-		"grate and squeeze": {steps: `{"do":"prep","name":"gourd","what":"grate","items":[{"material":"bottle-gourd","amount":"500 g"}],"minutes":6},
-			{"do":"squeeze","of":"gourd","pct":20},{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"gourd"}]},` + simmer, drained: 99},
+		"grate and squeeze": {steps: `{"do":"prep","name":"gourd","what":"grate","items":[{"material":"bottle-gourd","amount":"500 g"}],
+			"minutes":6},
+			{"do":"squeeze","of":"gourd","pct":20},{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"gourd"}]},` + simmer,
+			drained: 99},
 		"steam, then mash": {steps: `{"do":"steam","name":"roots","items":[{"material":"sweet-potato","amount":"300 g"}],"minutes":20},
 			{"do":"add","items":[{"material":"milk-whole","amount":"600 ml"},{"part":"roots"}]},{"do":"mash","pct":80},` + simmer, drained: 1},
-		"soak, grind, mix": {steps: `{"do":"soak","name":"rice","items":[{"material":"rice-long","amount":"100 g"}],"minutes":60},{"do":"grind","of":"rice","to":"paste"},
+		"soak, grind, mix": {steps: `{"do":"soak","name":"rice","items":[{"material":"rice-long","amount":"100 g"}],"minutes":60},
+			{"do":"grind","of":"rice","to":"paste"},
 			{"do":"mix","name":"batter","items":[{"part":"rice"},{"material":"water","amount":"100 ml"}]},
-			{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},` + simmer + `,{"do":"add","items":[{"part":"batter"}],"slowly":true},` + simmer},
-		"fry and drain": {steps: `{"do":"fry","name":"nuts","items":[{"material":"cashew","amount":"20 g","minutes":2},{"material":"raisin","amount":"20 g"}],"fat":{"material":"ghee","amount":"1 tbsp"}},
+			{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},` + simmer +
+			`,{"do":"add","items":[{"part":"batter"}],"slowly":true},` + simmer},
+		"fry and drain": {steps: `{"do":"fry","name":"nuts","items":[{"material":"cashew","amount":"20 g","minutes":2},
+			{"material":"raisin","amount":"20 g"}],"fat":{"material":"ghee","amount":"1 tbsp"}},
 			{"do":"add","items":[{"material":"water","amount":"700 ml"},{"material":"sago-small","amount":"50 g"}]},` + simmer + `,{"do":"drain"},
-			{"do":"add","items":[{"material":"milk-whole","amount":"500 ml"}]},` + simmer + `,{"do":"add","items":[{"part":"nuts"}],"topping":true}`, drained: 200},
+			{"do":"add","items":[{"material":"milk-whole","amount":"500 ml"}]},` + simmer +
+			`,{"do":"add","items":[{"part":"nuts"}],"topping":true}`, drained: 200},
 	} {
 		t.Run(name, func(t *testing.T) {
 			f := cooked(t, c.steps)
@@ -59,7 +68,8 @@ func TestWhatPreparationDoes(t *testing.T) {
 		return cooked(t, `{"do":"`+preparation+`,"name":"rice","items":[{"material":"rice-long","amount":"60 g"}]`+`},`+milk)
 	}
 	plain := made(`soak","minutes":60`)
-	paste := cooked(t, `{"do":"soak","name":"rice","items":[{"material":"rice-long","amount":"60 g"}],"minutes":60},{"do":"grind","of":"rice","to":"paste"},`+milk)
+	paste := cooked(t, `{"do":"soak","name":"rice","items":[{"material":"rice-long","amount":"60 g"}],"minutes":60},
+		{"do":"grind","of":"rice","to":"paste"},`+milk)
 	require.Greater(t, paste.Thickness.Hot.Value, plain.Thickness.Hot.Value+0.5)
 	require.Greater(t, paste.Doneness["rice"].Value, plain.Doneness["rice"].Value)
 	raw, roasted := made(`mix","minutes":0`), made(`roast","minutes":4`)
@@ -104,7 +114,9 @@ func TestTemperingDrawsOnThePot(t *testing.T) {
 func TestGarnishOnTop(t *testing.T) {
 	base := `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"60 g"}]},` + simmer
 	plain := cooked(t, base)
-	fried := cooked(t, `{"do":"fry","name":"top","items":[{"material":"cashew","amount":"30 g","minutes":3},{"material":"raisin","amount":"20 g","minutes":1}],"fat":{"material":"ghee","amount":"15 g"}},`+base+`,{"do":"add","items":[{"part":"top"}],"topping":true}`)
+	fried := cooked(t, `{"do":"fry","name":"top","items":[{"material":"cashew","amount":"30 g","minutes":3},
+		{"material":"raisin","amount":"20 g","minutes":1}],"fat":{"material":"ghee","amount":"15 g"}},`+base+`,{"do":"add",
+			"items":[{"part":"top"}],"topping":true}`)
 	require.InDelta(t, plain.Yield.MassG.Value+65, fried.Yield.MassG.Value, 0.5)
 	require.InDelta(t, plain.Sweetness.Pct.Value, fried.Sweetness.Pct.Value, 0.05)
 	require.InDelta(t, plain.Thickness.Hot.Value, fried.Thickness.Hot.Value, 0.02)
@@ -117,7 +129,8 @@ func TestGarnishOnTop(t *testing.T) {
 // own bath.
 func TestSoakingInAnotherLiquid(t *testing.T) {
 	steps := func(keep string) string {
-		return `{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"100 g"}],"minutes":60,"in":{"material":"milk-whole","amount":"200 g"}` + keep + `},
+		return `{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"100 g"}],
+			"minutes":60,"in":{"material":"milk-whole","amount":"200 g"}` + keep + `},
 			{"do":"add","items":[{"material":"milk-whole","amount":"800 ml"},{"part":"rice"}]},` + simmer
 	}
 	poured, kept := cooked(t, steps("")), cooked(t, steps(`,"keep_liquid":true`))
@@ -130,9 +143,12 @@ func TestSoakingInAnotherLiquid(t *testing.T) {
 }
 
 func BenchmarkPreparedForecast(b *testing.B) {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[
-		{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0},{"water_ml":900}]},{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"90 g"}],"minutes":60},
-		{"do":"add","items":[{"part":"coco.2"},{"part":"rice"}]},{"do":"heat","flame":"medium","until":{"minutes":30}},{"do":"add","items":[{"part":"coco.1"}]}]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test",
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[
+		{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0},{"water_ml":900}]},{"do":"soak","name":"rice",
+			"items":[{"material":"rice-short","amount":"90 g"}],"minutes":60},
+		{"do":"add","items":[{"part":"coco.2"},{"part":"rice"}]},{"do":"heat","flame":"medium","until":{"minutes":30}},{"do":"add",
+			"items":[{"part":"coco.1"}]}]}`))
 	if err != nil {
 		b.Fatal(err)
 	}

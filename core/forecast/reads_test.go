@@ -12,12 +12,14 @@ import (
 
 func readSteps(t *testing.T, steps string) *forecast.Forecast {
 	t.Helper()
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":130}},"steps":[` + steps + `]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":130}},
+		"steps":[` + steps + `]}`))
 	require.NoError(t, err)
 	return forecast.Run(p, forecast.Options{NominalOnly: true})
 }
 
-const riceInMilk = `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"}]},{"do":"heat","flame":"high","until":{"boil":true}},{"do":"heat","flame":"medium-low","until":{"minutes":40}}`
+const riceInMilk = `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"}]},
+	{"do":"heat","flame":"high","until":{"boil":true}},{"do":"heat","flame":"medium-low","until":{"minutes":40}}`
 
 func TestDoneAtReadsTheCurve(t *testing.T) {
 	f := readSteps(t, riceInMilk)
@@ -40,28 +42,33 @@ func TestMostScorchFindsItsStep(t *testing.T) {
 
 // What the rules look at beside the document.
 func TestTraces(t *testing.T) {
-	f := readSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"pear","amount":"300 g"}]},{"do":"heat","flame":"high","until":{"boil":true}}`)
+	f := readSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"pear","amount":"300 g"}]},
+		{"do":"heat","flame":"high","until":{"boil":true}}`)
 	require.True(t, f.Trace[1].Boiled)
 	require.True(t, f.Trace[1].SplitPH.Below(6.7))
 	require.True(t, f.Trace[1].RawTissue.Below(0.6))
 	require.Equal(t, "pear", f.Trace[1].RawName)
 	require.False(t, f.Trace[0].MinFreeWater.Seen)
 
-	stable := readSteps(t, `{"do":"add","items":[{"material":"evaporated-milk","amount":"1 l"},{"material":"mango-pulp","amount":"300 g"}]},{"do":"heat","flame":"high","until":{"boil":true}}`)
+	stable := readSteps(t, `{"do":"add","items":[{"material":"evaporated-milk","amount":"1 l"},
+		{"material":"mango-pulp","amount":"300 g"}]},{"do":"heat","flame":"high","until":{"boil":true}}`)
 	require.False(t, stable.Trace[1].SplitPH.Seen, "milk that is stabilised does not split")
 
-	egg := readSteps(t, `{"do":"add","items":[{"material":"egg-whole","amount":"100 g"},{"material":"milk-whole","amount":"300 ml"}]},{"do":"heat","flame":"medium","stir":"constant","until":{"temp_c":76}}`)
+	egg := readSteps(t, `{"do":"add","items":[{"material":"egg-whole","amount":"100 g"},{"material":"milk-whole","amount":"300 ml"}]},
+		{"do":"heat","flame":"medium","stir":"constant","until":{"temp_c":76}}`)
 	require.InDelta(t, 76, egg.Trace[1].EggC, 1)
 	require.Zero(t, f.Trace[1].EggC)
 
-	dry := readSteps(t, `{"do":"add","items":[{"material":"butter","amount":"40 g"},{"material":"rice-short","amount":"150 g"}]},{"do":"heat","flame":"medium","until":{"minutes":3}}`)
+	dry := readSteps(t, `{"do":"add","items":[{"material":"butter","amount":"40 g"},{"material":"rice-short","amount":"150 g"}]},
+		{"do":"heat","flame":"medium","until":{"minutes":3}}`)
 	require.False(t, dry.Trace[1].DriedOut, "the drops in butter are no liquid")
 	caramel := readSteps(t, `{"do":"caramel","items":[{"material":"sugar-white","amount":"90 g"}],"until":"amber"}`)
 	require.InDelta(t, 180, caramel.Trace[0].CaramelC, 1)
 }
 
 func TestPartsSayWhatTheyAreLikedAt(t *testing.T) {
-	f := readSteps(t, `{"do":"add","items":[{"material":"water","amount":"700 ml"},{"material":"moong-split","amount":"120 g"},{"material":"rice-short","amount":"40 g"}]},{"do":"heat","flame":"medium","until":{"minutes":30}}`)
+	f := readSteps(t, `{"do":"add","items":[{"material":"water","amount":"700 ml"},{"material":"moong-split","amount":"120 g"},
+		{"material":"rice-short","amount":"40 g"}]},{"do":"heat","flame":"medium","until":{"minutes":30}}`)
 	require.True(t, f.Parts["moong-split"].AcidHardens)
 	require.False(t, f.Parts["rice-short"].AcidHardens)
 	share := f.Parts["moong-split"].VolumeShare + f.Parts["rice-short"].VolumeShare

@@ -250,8 +250,9 @@ func (r *run) result(i int, s *plan.Step, p *pan) StepResult {
 		LevelMM: roundedPtr(float64(level)), TempC: roundedPtr(float64(state.Temperature)),
 		EvaporatedG: roundedPtr(float64(p.evaporated)), FreeWaterG: roundedPtr(float64(state.FreeWater())),
 		SweetPct: roundedPtr(state.SweetPercent()), Brix: roundedPtr(state.Brix()), PH: roundedPtr(state.PH()),
-		Thickness: roundedPtr(r.grade(state, state.Temperature)), FillPct: roundedPtr(100 * measure.Ratio(float64(level), float64(p.vessel.HeightMM))),
-		Scorch: roundedPtr(r.scorch(s, p)), Doneness: doneness(state),
+		Thickness: roundedPtr(r.grade(state, state.Temperature)),
+		FillPct:   roundedPtr(100 * measure.Ratio(float64(level), float64(p.vessel.HeightMM))),
+		Scorch:    roundedPtr(r.scorch(s, p)), Doneness: doneness(state),
 	}
 }
 

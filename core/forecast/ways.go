@@ -98,7 +98,8 @@ func (r *run) vent(p *pan, mass measure.Gram) {
 
 // keepAt cooks a pan at a temperature that something else holds; at returns it
 // for the share of the time that has passed, 0 to 1.
-func (r *run) keepAt(i int, p *pan, minutes measure.Minute, c *pot.Conditions, evaporation float64, at func(share float64) measure.Celsius) {
+func (r *run) keepAt(i int, p *pan, minutes measure.Minute, c *pot.Conditions, evaporation float64,
+	at func(share float64) measure.Celsius) {
 	begin := p.local
 	end := begin + minutes
 	r.sample(p)

@@ -66,7 +66,8 @@ func TestCoolingAndHolding(t *testing.T) {
 }
 
 func TestOvens(t *testing.T) {
-	cold := `{"do":"mix","name":"meal","items":[{"material":"milk-whole","amount":"250 ml"},{"material":"cornmeal","amount":"60 g"}],"minutes":15},
+	cold := `{"do":"mix","name":"meal","items":[{"material":"milk-whole","amount":"250 ml"},{"material":"cornmeal","amount":"60 g"}],
+		"minutes":15},
 		{"do":"add","items":[{"material":"milk-whole","amount":"750 ml"},{"part":"meal"}]}`
 	baked := func(step string) *Forecast {
 		f := cooked(t, cold+","+step)
@@ -92,7 +93,8 @@ func TestOvens(t *testing.T) {
 // over 495 W less some 70 W on average about three quarters of a minute.
 func TestCaramelByHand(t *testing.T) {
 	brown := func(until string) *Forecast {
-		return cooked(t, `{"do":"caramel","items":[{"material":"sugar-white","amount":"75 g"}],`+until+`},{"do":"add","items":[{"material":"milk-whole","amount":"500 ml"}],"temp_c":60},`+simmer)
+		return cooked(t, `{"do":"caramel","items":[{"material":"sugar-white","amount":"75 g"}],`+until+`},{"do":"add",
+			"items":[{"material":"milk-whole","amount":"500 ml"}],"temp_c":60},`+simmer)
 	}
 	amber := brown(`"until":"amber"`)
 	require.InDelta(t, 0.75, amber.Steps[0].EndMin-amber.Steps[0].StartMin, 0.3)
@@ -110,10 +112,12 @@ func TestCaramelByHand(t *testing.T) {
 // A vegetable in fat stays near the boiling point until its water is gone, and
 // dry grain does not.
 func TestWetTissueHoldsTheHeat(t *testing.T) {
-	fried := cooked(t, `{"do":"add","items":[{"material":"bottle-gourd","amount":"400 g"},{"material":"ghee","amount":"25 g"}]},{"do":"heat","flame":"medium","stir":"often","until":{"minutes":15}}`)
+	fried := cooked(t, `{"do":"add","items":[{"material":"bottle-gourd","amount":"400 g"},{"material":"ghee","amount":"25 g"}]},
+		{"do":"heat","flame":"medium","stir":"often","until":{"minutes":15}}`)
 	require.LessOrEqual(t, *fried.Steps[1].TempC, 100.5)
 	require.Greater(t, fried.MassBalance.EvaporatedG, 60.0)
-	toasted := cooked(t, `{"do":"add","items":[{"material":"rice-short","amount":"200 g"},{"material":"butter","amount":"20 g"}]},{"do":"heat","flame":"medium","stir":"often","until":{"minutes":10}}`)
+	toasted := cooked(t, `{"do":"add","items":[{"material":"rice-short","amount":"200 g"},{"material":"butter","amount":"20 g"}]},
+		{"do":"heat","flame":"medium","stir":"often","until":{"minutes":10}}`)
 	require.Greater(t, *toasted.Steps[1].TempC, 120.0)
 	require.InDelta(t, 0, fried.MassBalance.ErrorG, 0.01)
 }
@@ -122,15 +126,23 @@ func TestWetTissueHoldsTheHeat(t *testing.T) {
 // is no number.
 func TestAnyStepsInAnyOrder(t *testing.T) {
 	steps := []string{
-		`{"do":"heat","flame":"high","until":{"boil":true}}`, `{"do":"heat","flame":"medium","until":{"minutes":%d}}`, `{"do":"heat","flame":"low","lid":true,"until":{"remaining_pct":80,"max_minutes":60}}`,
-		`{"do":"pressure","whistles":%d}`, `{"do":"pressure","minutes":%d,"release":"quick"}`, `{"do":"mash","pct":40}`, `{"do":"drain"}`, `{"do":"rest","minutes":%d}`,
-		`{"do":"cool","to_c":30,"where":"water-bath"}`, `{"do":"cool","to_c":20,"where":"fridge","lid":false}`, `{"do":"chill","hours":2}`, `{"do":"hold","minutes":%d}`, `{"do":"hold","minutes":%d,"temp_c":70}`,
-		`{"do":"bake","oven_c":160,"minutes":%d}`, `{"do":"bake","in":"slow-cooker","minutes":%d}`, `{"do":"bake","in":"microwave","power_w":800,"minutes":%d}`, `{"do":"portion","bowls":%d}`, `{"do":"portion","slices":%d}`,
-		`{"do":"caramel","items":[{"material":"sugar-white","amount":"%d g"}],"until":"amber"}`, `{"do":"add","items":[{"material":"milk-whole","amount":"%d ml"}]}`,
-		`{"do":"add","items":[{"material":"pumpkin","amount":"%d g"},{"material":"jaggery","amount":"40 g"}],"slowly":true}`, `{"do":"add","items":[{"material":"egg-whole","amount":"1 egg"}],"temp_c":30}`,
+		`{"do":"heat","flame":"high","until":{"boil":true}}`, `{"do":"heat","flame":"medium","until":{"minutes":%d}}`,
+		`{"do":"heat","flame":"low","lid":true,"until":{"remaining_pct":80,"max_minutes":60}}`,
+		`{"do":"pressure","whistles":%d}`, `{"do":"pressure","minutes":%d,"release":"quick"}`, `{"do":"mash","pct":40}`, `{"do":"drain"}`,
+		`{"do":"rest","minutes":%d}`,
+		`{"do":"cool","to_c":30,"where":"water-bath"}`, `{"do":"cool","to_c":20,"where":"fridge","lid":false}`, `{"do":"chill","hours":2}`,
+		`{"do":"hold","minutes":%d}`, `{"do":"hold","minutes":%d,"temp_c":70}`,
+		`{"do":"bake","oven_c":160,"minutes":%d}`, `{"do":"bake","in":"slow-cooker","minutes":%d}`,
+		`{"do":"bake","in":"microwave","power_w":800,"minutes":%d}`, `{"do":"portion","bowls":%d}`, `{"do":"portion","slices":%d}`,
+		`{"do":"caramel","items":[{"material":"sugar-white","amount":"%d g"}],"until":"amber"}`,
+		`{"do":"add","items":[{"material":"milk-whole","amount":"%d ml"}]}`,
+		`{"do":"add","items":[{"material":"pumpkin","amount":"%d g"},{"material":"jaggery","amount":"40 g"}],"slowly":true}`,
+		`{"do":"add","items":[{"material":"egg-whole","amount":"1 egg"}],"temp_c":30}`,
 	}
 	rapid.Check(t, func(t *rapid.T) {
-		all := []string{fmt.Sprintf(`{"do":"add","items":[{"material":%q,"amount":"%d g"}]}`, rapid.SampledFrom([]string{"milk-whole", "rice-short", "sugar-white", "pear", "ghee", "moong-split"}).Draw(t, "first"), rapid.IntRange(1, 2000).Draw(t, "grams"))}
+		all := []string{fmt.Sprintf(`{"do":"add","items":[{"material":%q,"amount":"%d g"}]}`,
+			rapid.SampledFrom([]string{"milk-whole", "rice-short", "sugar-white", "pear", "ghee", "moong-split"}).Draw(t, "first"),
+			rapid.IntRange(1, 2000).Draw(t, "grams"))}
 		for range rapid.IntRange(1, 9).Draw(t, "steps") {
 			step := rapid.SampledFrom(steps).Draw(t, "step")
 			if strings.Contains(step, "%d") {
@@ -138,7 +150,9 @@ func TestAnyStepsInAnyOrder(t *testing.T) {
 			}
 			all = append(all, step)
 		}
-		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","kitchen":{"altitude_m":` + fmt.Sprint(rapid.IntRange(0, 4000).Draw(t, "m")) + `},"pots":{"main":{"shape":"bowl","top_mm":260,"height_mm":120}},"steps":[` + strings.Join(all, ",") + `]}`))
+		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","kitchen":{"altitude_m":` +
+			fmt.Sprint(rapid.IntRange(0, 4000).Draw(t, "m")) + `},"pots":{"main":{"shape":"bowl","top_mm":260,"height_mm":120}},"steps":[` +
+			strings.Join(all, ",") + `]}`))
 		require.NoError(t, err)
 		f := Run(p, Options{NominalOnly: true})
 		require.InDelta(t, 0, f.MassBalance.ErrorG, 1e-4*f.MassBalance.InG+0.001)

@@ -148,7 +148,8 @@ type Learnt struct {
 // section 14, for the priors; our own judgement for the rest.
 var (
 	fromBatchToBatch = map[Quantity]float64{Power: 0.07, CookTime: 0.06, Thickness: 0.3, Whistle: 0.3, Sweet: 0.7}
-	assumedWithin    = map[Quantity]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD, Sweet: 1.5}
+	assumedWithin    = map[Quantity]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD,
+		Sweet: 1.5}
 )
 
 const (
@@ -301,7 +302,8 @@ func (l *Learnt) Into(p *plan.Plan) {
 // Range is a figure as 10th to 90th percentile, of a factor where it is one.
 func (f Figure) Range(factor bool) measure.Range {
 	if factor {
-		return measure.Range{Value: f.Value, Low: f.Value * math.Exp(-measure.Percentile90*f.SD), High: f.Value * math.Exp(measure.Percentile90*f.SD)}
+		return measure.Range{Value: f.Value, Low: f.Value * math.Exp(-measure.Percentile90*f.SD),
+			High: f.Value * math.Exp(measure.Percentile90*f.SD)}
 	}
 	return measure.Range{Value: f.Value, Low: f.Value - measure.Percentile90*f.SD, High: f.Value + measure.Percentile90*f.SD}
 }

@@ -19,9 +19,12 @@ import (
 
 // batchPlan is short-grain rice in milk over a burner that has a name.
 func batchPlan(t testing.TB) *plan.Plan {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Rice","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":130,"name":"the pot"}},"burner":{"name":"front"},
-"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1.3 l"},{"material":"rice-short","amount":"90 g"}]},{"do":"heat","flame":"high","until":{"boil":true}},
-{"do":"heat","flame":"medium","until":{"remaining_pct":75}},{"do":"add","items":[{"material":"sugar-white","amount":"90 g"}]},{"do":"heat","flame":"low","until":{"minutes":5}}]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Rice","serves":6,
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":130,"name":"the pot"}},"burner":{"name":"front"},
+"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1.3 l"},{"material":"rice-short","amount":"90 g"}]},
+	{"do":"heat","flame":"high","until":{"boil":true}},
+{"do":"heat","flame":"medium","until":{"remaining_pct":75}},{"do":"add","items":[{"material":"sugar-white","amount":"90 g"}]},
+	{"do":"heat","flame":"low","until":{"minutes":5}}]}`))
 	require.NoError(t, err)
 	return p
 }
@@ -94,7 +97,8 @@ func TestBatchesMakeForecastsBetter(t *testing.T) {
 			}
 			if n == 10 {
 				// Somebody forgot to take the pot off the scale, or lit another flame.
-				odd := []learn.Observation{{Quantity: learn.Power, Key: "front", Pot: "the pot", Mean: 0.9, SD: 0.05}, {Quantity: learn.CookTime, Key: "rice-short", Mean: -1, SD: 0.1}}
+				odd := []learn.Observation{{Quantity: learn.Power, Key: "front", Pot: "the pot", Mean: 0.9, SD: 0.05},
+					{Quantity: learn.CookTime, Key: "rice-short", Mean: -1, SD: 0.1}}
 				absurd = append(absurd, judge(-1, append(slices.Clone(batches), odd)))
 			}
 			s := cooked(p, inKitchen(p, random), random)
@@ -102,7 +106,8 @@ func TestBatchesMakeForecastsBetter(t *testing.T) {
 		}
 	}
 	for _, n := range []int{0, 1, 3, 10} {
-		t.Logf("after %d batches: time off by %.1f %%, doneness by %.1f %% (medians of %d kitchens)", n, 100*median(timeError[n]), 100*median(doneError[n]), kitchens)
+		t.Logf("after %d batches: time off by %.1f %%, doneness by %.1f %% (medians of %d kitchens)", n, 100*median(timeError[n]),
+			100*median(doneError[n]), kitchens)
 	}
 	t.Logf("after 10 and an absurd one: time off by %.1f %%", 100*median(absurd))
 	require.Less(t, median(timeError[10]), median(timeError[0])/2)

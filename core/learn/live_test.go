@@ -17,7 +17,8 @@ import (
 	"kirdu/core/plan"
 )
 
-const document = `{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110,"mass_g":1000}},"steps":[
+const document = `{"format":"kirdu-plan/1","name":"x",
+	"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110,"mass_g":1000}},"steps":[
 {"do":"add","items":[{"material":"milk-whole","amount":"1.2 l"},{"material":"rice-short","amount":"100 g"}]},
 {"do":"heat","flame":"high","until":{"boil":true}},
 {"do":"heat","flame":"medium","until":{"remaining_pct":70}},
@@ -199,7 +200,8 @@ func TestFingersFindASlowGrain(t *testing.T) {
 		return (r.High - r.Low) / r.Value
 	}
 	require.Less(t, width(often), width(none))
-	same := look(p, forecast.Run(p, forecast.Options{NominalOnly: true}), 20, cook.Event{Kind: cook.Felt, At: after(10), Part: "nothing of the kind", Value: 1})
+	same := look(p, forecast.Run(p, forecast.Options{NominalOnly: true}), 20, cook.Event{Kind: cook.Felt, At: after(10),
+		Part: "nothing of the kind", Value: 1})
 	require.InDelta(t, 1, same.Cook.Factor, 1e-9, "a part that is not in the pot teaches nothing")
 }
 
@@ -227,8 +229,10 @@ func TestSpoonAndProbe(t *testing.T) {
 // Whistles tell how strong the flame is, by the first, and how the valve is set,
 // by the gaps.
 func TestWhistlesTeach(t *testing.T) {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Lentils","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":150}},
-"steps":[{"do":"add","items":[{"material":"moong-split","amount":"150 g"},{"material":"water","amount":"600 ml"}]},{"do":"pressure","whistles":4},{"do":"heat","flame":"low","until":{"minutes":4}}]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"Lentils",
+		"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":150}},
+"steps":[{"do":"add","items":[{"material":"moong-split","amount":"150 g"},{"material":"water","amount":"600 ml"}]},
+	{"do":"pressure","whistles":4},{"do":"heat","flame":"low","until":{"minutes":4}}]}`))
 	require.NoError(t, err)
 	whistle := func(minute float64) cook.Event { return cook.Event{Kind: cook.Whistled, At: after(minute)} }
 	at := func(now float64, heard ...cook.Event) learn.Live {

@@ -21,7 +21,8 @@ func TestWhatOneBatchMayMove(t *testing.T) {
 	}
 	without := learn.Combine(agreeing)
 	with := learn.Combine(append(agreeing, at(0.9)))
-	require.InDelta(t, 0, math.Log(with.Burners["front"].Value*with.Pots["wide"].Value/(without.Burners["front"].Value*without.Pots["wide"].Value)), 0.02)
+	require.InDelta(t, 0, math.Log(with.Burners["front"].Value*with.Pots["wide"].Value/
+		(without.Burners["front"].Value*without.Pots["wide"].Value)), 0.02)
 	for range 90 {
 		agreeing = append(agreeing, at(0))
 	}

@@ -30,13 +30,15 @@ func reduced(t *testing.T) []*plan.Plan {
 	more, err := filepath.Glob("../forecast/testdata/m*.kirdu.json")
 	require.NoError(t, err)
 	var all []*plan.Plan
-	for _, name := range append(names, append(more, "../forecast/testdata/sheet-flakes-milk.kirdu.json", "../mend/testdata/named/compote-spooned-over.kirdu.json")...) {
+	for _, name := range append(names, append(more, "../forecast/testdata/sheet-flakes-milk.kirdu.json",
+		"../mend/testdata/named/compote-spooned-over.kirdu.json")...) {
 		data, err := os.ReadFile(name)
 		require.NoError(t, err)
 		p, err := plan.Read(data)
 		require.NoError(t, err)
 		p.ServeAs(plan.Hot)
-		if p, err = plan.Reread(p); err == nil && len(p.Pots) <= 2 && slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Until != nil && s.Until.RemainingPct != nil }) {
+		if p, err = plan.Reread(p); err == nil && len(p.Pots) <= 2 &&
+			slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Until != nil && s.Until.RemainingPct != nil }) {
 			all = append(all, p)
 		}
 	}
@@ -114,7 +116,8 @@ func TestSimulatedCooks(t *testing.T) {
 	for _, stage := range []int{0, 1, 3} {
 		slices.Sort(errors[stage])
 		n := len(errors[stage])
-		t.Logf("after %d weigh-ins: median error of the end %.1f %%, the range holds %.0f %% of %d", stage, 100*errors[stage][n/2], 100*float64(inside[stage])/float64(n), n)
+		t.Logf("after %d weigh-ins: median error of the end %.1f %%, the range holds %.0f %% of %d", stage, 100*errors[stage][n/2],
+			100*float64(inside[stage])/float64(n), n)
 	}
 	median := func(stage int) float64 { return errors[stage][len(errors[stage])/2] }
 	require.Less(t, median(3), 0.06)

@@ -29,7 +29,8 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 	p, err := plan.Read([]byte(onStove))
 	require.NoError(t, err)
 	minute := func(m float64) time.Time { return lit.Add(time.Duration(m * float64(time.Minute))) }
-	log := []cook.Event{{Kind: cook.Began, Step: 0, At: minute(-25)}, {Kind: cook.Next, Step: 0, At: minute(-2)}, {Kind: cook.Next, Step: 1, At: minute(0)},
+	log := []cook.Event{{Kind: cook.Began, Step: 0, At: minute(-25)}, {Kind: cook.Next, Step: 0, At: minute(-2)},
+		{Kind: cook.Next, Step: 1, At: minute(0)},
 		{Kind: cook.Next, Step: 2, At: minute(12)}, {Kind: cook.Next, Step: 3, At: minute(13)}, {Kind: cook.Weighed, Mass: 1180, At: minute(20)},
 		{Kind: cook.Next, Step: 4, At: minute(38)}, {Kind: cook.Next, Step: 5, At: minute(39)}, {Kind: cook.Next, Step: 6, At: minute(44)}}
 	taken := 0
@@ -64,7 +65,8 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 				live := learn.Follow(&mended, now)
 				served := rescue.Served(symptom, p, live.Forecast)
 				require.InDelta(t, repair.After.Grade.Value, served, 0.25, "%s: %s at %.0f", symptom, repair.Key, point.minute)
-				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.4, "%s: %s at %.0f", symptom, repair.Key, point.minute)
+				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.4, "%s: %s at %.0f", symptom, repair.Key,
+					point.minute)
 				if len(repair.Steps) > 0 {
 					require.True(t, mended.IsStray(mended.Step), "the repair is what is to be done now")
 				}
@@ -82,9 +84,12 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 				}
 				require.True(t, mended.Done(), "%s: %s at %.0f", symptom, repair.Key, point.minute)
 				live = learn.Follow(&mended, at)
-				require.InDelta(t, repair.After.Grade.Value, rescue.Served(symptom, p, live.Forecast), 0.5, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
-				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.8, "%s: %s at %.0f, done", symptom, repair.Key, point.minute)
-				undone := learn.LogOf(p, minute(-30), append(append([]cook.Event{}, events...), e, cook.Event{ID: "u", Kind: cook.Undone, Part: "m", At: now})).Fold()
+				require.InDelta(t, repair.After.Grade.Value, rescue.Served(symptom, p, live.Forecast), 0.5, "%s: %s at %.0f, done", symptom,
+					repair.Key, point.minute)
+				require.InDelta(t, repair.After.Sweet.Value, live.Forecast.Sweetness.Pct.Value, 0.8, "%s: %s at %.0f, done", symptom, repair.Key,
+					point.minute)
+				undone := learn.LogOf(p, minute(-30), append(append([]cook.Event{}, events...), e,
+					cook.Event{ID: "u", Kind: cook.Undone, Part: "m", At: now})).Fold()
 				require.Equal(t, len(state.Plan.Steps), len(undone.Plan.Steps), "taken back")
 				taken++
 			}
@@ -97,7 +102,8 @@ func TestRepairsGoIntoTheCook(t *testing.T) {
 	_, err = learn.TroubleOf(&state, minute(-1))
 	require.ErrorIs(t, err, cook.ErrCook, "nothing is in the pot yet")
 	state = learn.LogOf(p, minute(-30), log[:6]).Fold()
-	for _, bad := range []*cook.Mend{nil, {Leaves: -1}, {Leaves: 9}, {Sugar: 3}, {Lost: plan.Loss{Share: 1.5}}, {Steps: make([]plan.Step, 30)}, {Steps: []plan.Step{{Do: "sing"}}}} {
+	for _, bad := range []*cook.Mend{nil, {Leaves: -1}, {Leaves: 9}, {Sugar: 3}, {Lost: plan.Loss{Share: 1.5}},
+		{Steps: make([]plan.Step, 30)}, {Steps: []plan.Step{{Do: "sing"}}}} {
 		require.Error(t, state.Check(cook.Event{Kind: cook.Mended, At: minute(25), Mend: bad}))
 	}
 }
@@ -117,7 +123,8 @@ func TestABinderIsMadeBesideThePot(t *testing.T) {
 	p, err := plan.Read([]byte(coconut))
 	require.NoError(t, err)
 	minute := func(m float64) time.Time { return lit.Add(time.Duration(m * float64(time.Minute))) }
-	events := []cook.Event{{Kind: cook.Next, Step: 0, At: minute(0)}, {Kind: cook.Next, Step: 1, At: minute(8)}, {Kind: cook.Next, Step: 2, At: minute(22)}, {Kind: cook.Next, Step: 3, At: minute(23)}}
+	events := []cook.Event{{Kind: cook.Next, Step: 0, At: minute(0)}, {Kind: cook.Next, Step: 1, At: minute(8)},
+		{Kind: cook.Next, Step: 2, At: minute(22)}, {Kind: cook.Next, Step: 3, At: minute(23)}}
 	state := learn.LogOf(p, minute(-3), events).Fold()
 	trouble, err := learn.TroubleOf(&state, minute(26))
 	require.NoError(t, err)

@@ -184,7 +184,8 @@ func FuzzParseAmount(f *testing.F) {
 }
 
 func TestOwnMeasures(t *testing.T) {
-	for typed, want := range map[string]string{"Tbsp": "tablespoon", "teaspoons": "teaspoon", " Blue  Mug ": "blue mug", "cups": "cup", "tin": "tin", "Pinches": "pinch"} {
+	for typed, want := range map[string]string{"Tbsp": "tablespoon", "teaspoons": "teaspoon", " Blue  Mug ": "blue mug", "cups": "cup",
+		"tin": "tin", "Pinches": "pinch"} {
 		name, err := measure.OwnName(typed)
 		require.NoError(t, err, typed)
 		require.Equal(t, want, name)
@@ -200,7 +201,8 @@ func TestOwnMeasures(t *testing.T) {
 func TestHouseholdTakesTheFittingMeasure(t *testing.T) {
 	kitchen := measure.Measures{"cup_ml": 226, "glass_ml": 190, "blue-mug_ml": 312, "tin_g": 400, "thimble_ml": 8}
 	water := measure.Body{Density: 1}
-	for mass, want := range map[measure.Gram]string{226: "1 cup", 190: "1 glass", 312: "1 blue mug", 475: "2½ glasses", 565: "2½ cups", 6720: "", 15: "1 tbsp", 5: "1 tsp"} {
+	for mass, want := range map[measure.Gram]string{226: "1 cup", 190: "1 glass", 312: "1 blue mug", 475: "2½ glasses", 565: "2½ cups",
+		6720: "", 15: "1 tbsp", 5: "1 tsp"} {
 		require.Equal(t, want, kitchen.Household(mass, water), "%v g", float64(mass))
 	}
 	require.Empty(t, kitchen.Household(0, water))

@@ -231,7 +231,8 @@ func coconutLast(_ *plan.Plan, step int) []candidate {
 		}
 		p.Steps[last].Slowly = true
 		two := measure.Minute(2)
-		p.InsertStep(last, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Off, Stir: plan.StirNone, Until: &plan.Until{Minutes: &two}})
+		p.InsertStep(last, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Off, Stir: plan.StirNone,
+			Until: &plan.Until{Minutes: &two}})
 		return true
 	}}
 }

@@ -56,7 +56,8 @@ func TestRulesOfTheFlame(t *testing.T) {
 		return fmt.Sprintf(`{"do":"heat","flame":%q,"stir":"often","until":{"minutes":%d}%s}`, flame, minutes, more)
 	}
 	add := func(items string) string { return `{"do":"add","items":[` + items + `]}` }
-	const milk, rice, sugar = `{"material":"milk-whole","amount":"1 l"}`, `{"material":"rice-short","amount":"80 g"}`, `{"material":"sugar-white","amount":"160 g"}`
+	const milk, rice, sugar = `{"material":"milk-whole","amount":"1 l"}`, `{"material":"rice-short","amount":"80 g"}`,
+		`{"material":"sugar-white","amount":"160 g"}`
 	const thick = `{"material":"coconut-milk-thick","amount":"200 ml"}`
 	boil := `{"do":"heat","flame":"high","stir":"often","until":{"boil":true}}`
 	steps := func(all ...string) string { return strings.Join(all, ",") }
@@ -70,13 +71,19 @@ func TestRulesOfTheFlame(t *testing.T) {
 		"thick-coconut-boiled": {steps(add(milk+","+rice), boil, add(thick), heat("medium", 12, "")),
 			steps(add(milk+","+rice), boil, heat("medium", 12, ""), heat("off", 3, ""), add(thick)), true, "parts from it"},
 		"yogurt-hot": {steps(add(milk+","+rice), boil, heat("medium-low", 25, ""), add(`{"material":"yogurt","amount":"300 g"}`)),
-			steps(add(milk+","+rice), boil, heat("medium-low", 25, ""), `{"do":"cool","to_c":34,"where":"water-bath"}`, add(`{"material":"yogurt","amount":"300 g"}`)), true, "curdles"},
-		"lid-on-milk": {steps(add(milk+","+rice), boil, heat("medium-low", 4, `,"lid":true`)), steps(add(milk+","+rice), boil, heat("medium-low", 4, "")), true, "under a lid"},
-		"scorch": {steps(add(milk+`,{"material":"semolina","amount":"120 g"}`), boil, `{"do":"heat","flame":"high","stir":"now-and-then","until":{"minutes":6}}`),
+			steps(add(milk+","+rice), boil, heat("medium-low", 25, ""), `{"do":"cool","to_c":34,"where":"water-bath"}`,
+				add(`{"material":"yogurt","amount":"300 g"}`)), true, "curdles"},
+		"lid-on-milk": {steps(add(milk+","+rice), boil, heat("medium-low", 4, `,"lid":true`)),
+			steps(add(milk+","+rice), boil, heat("medium-low", 4, "")), true, "under a lid"},
+		"scorch": {steps(add(milk+`,{"material":"semolina","amount":"120 g"}`), boil,
+			`{"do":"heat","flame":"high","stir":"now-and-then","until":{"minutes":6}}`),
 			steps(add(milk+","+rice), boil, heat("medium-low", 10, "")), true, "catches"},
-		"measure-conflict": {steps(add(milk+`,{"material":"rice-short","amount":"1 cup","also":"300 g"}`), boil), steps(add(milk+`,{"material":"rice-short","amount":"1 cup","also":"200 g"}`), boil), false, "1 cup"},
-		"heavy-pot":        {steps(add(`{"material":"water","amount":"8 l"}`), heat("high", 5, "")), steps(add(`{"material":"water","amount":"4.5 l"}`), heat("high", 5, "")), false, "kg"},
-		"scale-limit":      {steps(add(`{"material":"water","amount":"4.6 l"}`), heat("high", 5, "")), steps(add(`{"material":"water","amount":"1.5 l"}`), heat("high", 5, "")), false, "scale"},
+		"measure-conflict": {steps(add(milk+`,{"material":"rice-short","amount":"1 cup","also":"300 g"}`), boil),
+			steps(add(milk+`,{"material":"rice-short","amount":"1 cup","also":"200 g"}`), boil), false, "1 cup"},
+		"heavy-pot": {steps(add(`{"material":"water","amount":"8 l"}`), heat("high", 5, "")),
+			steps(add(`{"material":"water","amount":"4.5 l"}`), heat("high", 5, "")), false, "kg"},
+		"scale-limit": {steps(add(`{"material":"water","amount":"4.6 l"}`), heat("high", 5, "")),
+			steps(add(`{"material":"water","amount":"1.5 l"}`), heat("high", 5, "")), false, "scale"},
 	} {
 		t.Run(string(rule), func(t *testing.T) {
 			p := pudding(t, 260, c.triggers)
@@ -105,13 +112,20 @@ func TestRulesOfTheFlame(t *testing.T) {
 // it is offered for.
 func TestAnyEditMends(t *testing.T) {
 	parts := []string{
-		`{"do":"add","items":[{"material":"sugar-white","amount":"%d0 g"}]}`, `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"%d0 ml"}]}`,
-		`{"do":"add","items":[{"material":"yogurt","amount":"%d0 g"}]}`, `{"do":"add","items":[{"material":"moong-split","amount":"%d g"},{"material":"jaggery","amount":"90 g"}]}`,
-		`{"do":"heat","flame":"high","until":{"boil":true}}`, `{"do":"heat","flame":"medium","lid":true,"until":{"minutes":%d}}`, `{"do":"heat","flame":"high","stir":"none","until":{"minutes":%d}}`,
-		`{"do":"pressure","whistles":%d}`, `{"do":"cool","to_c":8}`, `{"do":"cool","to_c":30,"where":"water-bath"}`, `{"do":"bake","oven_c":160,"minutes":%d}`, `{"do":"hold","minutes":%d}`, `{"do":"rest","minutes":%d}`,
-		`{"do":"add","items":[{"material":"cornstarch","amount":"%d g"},{"material":"semolina","amount":"30 g"}]}`, `{"do":"add","items":[{"material":"egg-whole","amount":"%d g"}]}`,
-		`{"do":"add","items":[{"material":"sago-small","amount":"%d g"},{"material":"cardamom","amount":"1 g"}]}`, `{"do":"add","items":[{"material":"bottle-gourd","amount":"%d0 g"},{"material":"baking-soda","amount":"1 g"}]}`,
-		`{"do":"add","items":[{"material":"mango-pulp","amount":"%d0 g"},{"material":"milk-whole","amount":"100 ml","state":"raw"}]}`, `{"do":"heat","flame":"medium","until":{"remaining_pct":%d}}`, `{"do":"chill","hours":%d}`,
+		`{"do":"add","items":[{"material":"sugar-white","amount":"%d0 g"}]}`,
+		`{"do":"add","items":[{"material":"coconut-milk-thick","amount":"%d0 ml"}]}`,
+		`{"do":"add","items":[{"material":"yogurt","amount":"%d0 g"}]}`,
+		`{"do":"add","items":[{"material":"moong-split","amount":"%d g"},{"material":"jaggery","amount":"90 g"}]}`,
+		`{"do":"heat","flame":"high","until":{"boil":true}}`, `{"do":"heat","flame":"medium","lid":true,"until":{"minutes":%d}}`,
+		`{"do":"heat","flame":"high","stir":"none","until":{"minutes":%d}}`,
+		`{"do":"pressure","whistles":%d}`, `{"do":"cool","to_c":8}`, `{"do":"cool","to_c":30,"where":"water-bath"}`,
+		`{"do":"bake","oven_c":160,"minutes":%d}`, `{"do":"hold","minutes":%d}`, `{"do":"rest","minutes":%d}`,
+		`{"do":"add","items":[{"material":"cornstarch","amount":"%d g"},{"material":"semolina","amount":"30 g"}]}`,
+		`{"do":"add","items":[{"material":"egg-whole","amount":"%d g"}]}`,
+		`{"do":"add","items":[{"material":"sago-small","amount":"%d g"},{"material":"cardamom","amount":"1 g"}]}`,
+		`{"do":"add","items":[{"material":"bottle-gourd","amount":"%d0 g"},{"material":"baking-soda","amount":"1 g"}]}`,
+		`{"do":"add","items":[{"material":"mango-pulp","amount":"%d0 g"},{"material":"milk-whole","amount":"100 ml","state":"raw"}]}`,
+		`{"do":"heat","flame":"medium","until":{"remaining_pct":%d}}`, `{"do":"chill","hours":%d}`,
 		`{"do":"caramel","items":[{"material":"sugar-white","amount":"50 g"}],"until":"dark","flame_pct":1}`, `{"do":"portion","bowls":%d}`,
 	}
 	mended := 0
@@ -124,7 +138,8 @@ func TestAnyEditMends(t *testing.T) {
 			}
 			all = append(all, step)
 		}
-		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","eaters":{"under_five":true},"aim":{"thickness":4},"pots":{"main":{"shape":"straight","diameter_mm":240,"height_mm":120}},"steps":[` + strings.Join(all, ",") + `]}`))
+		p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"any","eaters":{"under_five":true},"aim":{"thickness":4},
+			"pots":{"main":{"shape":"straight","diameter_mm":240,"height_mm":120}},"steps":[` + strings.Join(all, ",") + `]}`))
 		require.NoError(t, err)
 		f := look(p, forecast.Options{NominalOnly: true})
 		for _, one := range f.Findings {

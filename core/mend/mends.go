@@ -25,7 +25,8 @@ func acidLater(p *plan.Plan, step int) []candidate {
 	for _, factor := range pulseLonger {
 		all = append(all, func(p *plan.Plan) bool {
 			for i := step - 1; i >= 0; i-- {
-				if p.Steps[i].PotName() == p.Steps[step].PotName() && (p.Steps[i].Do == plan.Pressure || p.Steps[i].Do == plan.Heat) && lengthen(p, i, factor) {
+				if p.Steps[i].PotName() == p.Steps[step].PotName() && (p.Steps[i].Do == plan.Pressure || p.Steps[i].Do == plan.Heat) &&
+					lengthen(p, i, factor) {
 					return true
 				}
 			}
@@ -107,7 +108,8 @@ func moveLast(p *plan.Plan, step int, fits func(plan.Item) bool, cooled bool) bo
 	at := last + 1
 	if cooled {
 		to, most := offTheBoil, shortGuard
-		p.InsertStep(at, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Off, Stir: plan.StirNow, Until: &plan.Until{TempC: &to, MaxMinutes: &most}})
+		p.InsertStep(at, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Off, Stir: plan.StirNow,
+			Until: &plan.Until{TempC: &to, MaxMinutes: &most}})
 		at++
 	}
 	p.InsertStep(at, plan.Step{Do: plan.Add, Pot: pot, Items: moved, Note: "Off the heat."})
@@ -143,8 +145,9 @@ func softenVegetable(_ *plan.Plan, step int) []candidate {
 		p.Steps[step].Items = rest
 		pot := p.Steps[step].Pot
 		p.InsertStep(step, plan.Step{Do: plan.Add, Pot: pot, Items: first})
-		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.MediumLow, Stir: plan.StirConstant, Until: &plan.Until{Minutes: minutesOf(float64(fryTissue))},
-			Note: "Until it gives and its juice is gone."})
+		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.MediumLow, Stir: plan.StirConstant,
+			Until: &plan.Until{Minutes: minutesOf(float64(fryTissue))},
+			Note:  "Until it gives and its juice is gone."})
 		return true
 	}
 	return append(pinches(step), fry)
@@ -170,7 +173,8 @@ func pouredBefore(p *plan.Plan, step int) bool {
 func gentleEgg(p *plan.Plan, step int) []candidate {
 	added := step
 	for i := 0; i <= step; i++ {
-		if p.Steps[i].Do == plan.Add && slices.ContainsFunc(plan.Arrivals(p, i), func(a plan.Arrival) bool { return a.Material.Behaviour == pantry.Egg }) {
+		if p.Steps[i].Do == plan.Add && slices.ContainsFunc(plan.Arrivals(p, i),
+			func(a plan.Arrival) bool { return a.Material.Behaviour == pantry.Egg }) {
 			added = i
 			break
 		}
@@ -185,7 +189,8 @@ func gentleEgg(p *plan.Plan, step int) []candidate {
 	}
 	cool := func(p *plan.Plan, to measure.Celsius) {
 		most := longGuard
-		p.InsertStep(added, plan.Step{Do: plan.Heat, Pot: p.Steps[added].Pot, Flame: vessel.Off, Stir: plan.StirNow, Until: &plan.Until{TempC: &to, MaxMinutes: &most}})
+		p.InsertStep(added, plan.Step{Do: plan.Heat, Pot: p.Steps[added].Pot, Flame: vessel.Off, Stir: plan.StirNow,
+			Until: &plan.Until{TempC: &to, MaxMinutes: &most}})
 	}
 	all := []candidate{func(p *plan.Plan) bool { stop(p); return true }}
 	for _, to := range eggBelow {
@@ -200,8 +205,9 @@ func warmEgg(_ *plan.Plan, step int) []candidate {
 	for _, flame := range []vessel.Flame{vessel.Low, vessel.MediumLow} {
 		all = append(all, func(p *plan.Plan) bool {
 			to, most := eggSafe, shortGuard
-			warm := plan.Step{Do: plan.Heat, Pot: p.Steps[step].Pot, Flame: flame, Stir: plan.StirConstant, Until: &plan.Until{TempC: &to, MaxMinutes: &most},
-				Note: "Until it coats the spoon; never to the boil."}
+			warm := plan.Step{Do: plan.Heat, Pot: p.Steps[step].Pot, Flame: flame, Stir: plan.StirConstant,
+				Until: &plan.Until{TempC: &to, MaxMinutes: &most},
+				Note:  "Until it coats the spoon; never to the boil."}
 			if step+1 < len(p.Steps) && p.Steps[step+1].Do == plan.Heat && p.Steps[step+1].PotName() == p.Steps[step].PotName() {
 				p.Steps[step+1] = warm
 				return true
@@ -575,7 +581,8 @@ func hotOrShort(_ *plan.Plan, step int) []candidate {
 func waterBath(_ *plan.Plan, step int) []candidate {
 	to := bathTo
 	bath := func(p *plan.Plan) bool {
-		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: plan.WaterBath, Note: "Stir now and then; change the water when it is warm."})
+		p.InsertStep(step, plan.Step{Do: plan.Cool, Pot: p.Steps[step].Pot, ToC: &to, Where: plan.WaterBath,
+			Note: "Stir now and then; change the water when it is warm."})
 		return true
 	}
 	instead := func(p *plan.Plan) bool {
@@ -591,7 +598,8 @@ func waterBath(_ *plan.Plan, step int) []candidate {
 // boilFirst brings raw milk to the boil when it is in.
 func boilFirst(_ *plan.Plan, step int) []candidate {
 	return []candidate{func(p *plan.Plan) bool {
-		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: p.Steps[step].Pot, Flame: vessel.High, Stir: plan.StirOften, Until: &plan.Until{Boil: true}})
+		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: p.Steps[step].Pot, Flame: vessel.High, Stir: plan.StirOften,
+			Until: &plan.Until{Boil: true}})
 		return true
 	}, func(p *plan.Plan) bool {
 		for i := step + 1; i < len(p.Steps); i++ {

@@ -66,7 +66,8 @@ func TestNamedPlans(t *testing.T) {
 			require.GreaterOrEqual(t, f.Doneness[part].Value, liked.WantedLow, "%s: %s", name, part)
 		}
 	}
-	for _, verb := range []plan.Verb{plan.Roast, plan.Pressure, plan.Mash, plan.Melt, plan.Press, plan.Fry, plan.Caramel, plan.Squeeze, plan.Mix, plan.Bake, plan.Cool, plan.Chill, plan.Rest, plan.Portion, plan.Soak, plan.Prep} {
+	for _, verb := range []plan.Verb{plan.Roast, plan.Pressure, plan.Mash, plan.Melt, plan.Press, plan.Fry, plan.Caramel, plan.Squeeze,
+		plan.Mix, plan.Bake, plan.Cool, plan.Chill, plan.Rest, plan.Portion, plan.Soak, plan.Prep} {
 		require.True(t, verbs[verb], "no plan has %s", verb)
 	}
 }
@@ -89,7 +90,8 @@ func TestVariedByAThird(t *testing.T) {
 		third := func(what string) float64 { return math.Exp(rapid.Float64Range(-0.3, 0.3).Draw(t, what)) }
 		for key, pot := range p.Pots {
 			wide, high := measure.Millimetre(third("width")), measure.Millimetre(third("height"))
-			pot.DiameterMM, pot.BottomMM, pot.TopMM, pot.LengthMM, pot.WidthMM = pot.DiameterMM*wide, pot.BottomMM*wide, pot.TopMM*wide, pot.LengthMM*wide, pot.WidthMM*wide
+			pot.DiameterMM, pot.BottomMM, pot.TopMM, pot.LengthMM, pot.WidthMM = pot.DiameterMM*wide, pot.BottomMM*wide, pot.TopMM*wide,
+				pot.LengthMM*wide, pot.WidthMM*wide
 			pot.HeightMM *= high
 			p.Pots[key] = pot
 		}
@@ -110,7 +112,8 @@ func TestVariedByAThird(t *testing.T) {
 		require.Less(t, f.Yield.MassG.Value, 2.2*g.Yield.MassG.Value)
 		require.Greater(t, f.Sweetness.Pct.Value, 0.4*g.Sweetness.Pct.Value)
 		require.Less(t, f.Sweetness.Pct.Value, 2.7*g.Sweetness.Pct.Value)
-		for _, r := range []*measure.Range{f.Thickness.Hot, f.Thickness.Warm, f.Thickness.Room, f.Thickness.Chilled, &f.Yield.MassG, &f.Time.TotalMin, &f.Sweetness.Pct} {
+		for _, r := range []*measure.Range{f.Thickness.Hot, f.Thickness.Warm, f.Thickness.Room, f.Thickness.Chilled, &f.Yield.MassG,
+			&f.Time.TotalMin, &f.Sweetness.Pct} {
 			if r != nil {
 				require.True(t, r.Low <= r.Value && r.Value <= r.High, "%+v", r)
 			}

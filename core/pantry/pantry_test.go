@@ -84,7 +84,8 @@ func TestAlike(t *testing.T) {
 }
 
 func TestShortName(t *testing.T) {
-	for slug, want := range map[string]string{"rice-glutinous": "Glutinous white rice", "coconut-milk-tin": "Coconut milk", "salt": "Table salt"} {
+	for slug, want := range map[string]string{"rice-glutinous": "Glutinous white rice", "coconut-milk-tin": "Coconut milk",
+		"salt": "Table salt"} {
 		m, ok := Standard().Material(slug)
 		require.True(t, ok)
 		require.Equal(t, want, m.ShortName())
@@ -100,8 +101,10 @@ func TestNearest(t *testing.T) {
 func TestFindByAnyName(t *testing.T) {
 	p := Standard()
 	for typed, slug := range map[string]string{
-		"sabudana": "sago-small", "Split Green Gram": "moong-split", "broken wheat": "wheat-broken-fine", "GUR": "jaggery", "lauki": "bottle-gourd",
-		"khoya": "milk-solids", "rice-short": "rice-short", "Short-grain white rice": "rice-short", "cornflour": "cornstarch", " egg ": "egg-whole",
+		"sabudana": "sago-small", "Split Green Gram": "moong-split", "broken wheat": "wheat-broken-fine", "GUR": "jaggery",
+		"lauki": "bottle-gourd",
+		"khoya": "milk-solids", "rice-short": "rice-short", "Short-grain white rice": "rice-short", "cornflour": "cornstarch",
+		" egg ": "egg-whole",
 	} {
 		m, ok := p.Find(typed)
 		require.True(t, ok, typed)

@@ -43,7 +43,8 @@ func LiquidLitres(p *Plan) float64 {
 	var volume measure.Millilitre
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
-			if m, mass, err := p.Weigh(item); err == nil && item.Material != "" && m.Behaviour == pantry.Liquid && m.Kind != "flavour" && m.Kind != "sweetener" {
+			if m, mass, err := p.Weigh(item); err == nil && item.Material != "" && m.Behaviour == pantry.Liquid && m.Kind != "flavour" &&
+				m.Kind != "sweetener" {
 				volume += measure.Millilitre(mass) / measure.Millilitre(m.Bulk)
 			}
 		}

@@ -86,7 +86,8 @@ func (s Step) clone() Step {
 	for i := range s.Presses {
 		s.Presses[i].TempC = own(s.Presses[i].TempC)
 	}
-	s.FlamePct, s.Lid, s.ToC, s.Hours, s.OvenC, s.PowerW, s.StirEveryMin = own(s.FlamePct), own(s.Lid), own(s.ToC), own(s.Hours), own(s.OvenC), own(s.PowerW), own(s.StirEveryMin)
+	s.FlamePct, s.Lid, s.ToC, s.Hours, s.OvenC, s.PowerW, s.StirEveryMin = own(s.FlamePct), own(s.Lid), own(s.ToC), own(s.Hours),
+		own(s.OvenC), own(s.PowerW), own(s.StirEveryMin)
 	if s.Until != nil {
 		u := *s.Until
 		u.Minutes, u.TempC, u.RemainingPct, u.OfStep, u.MassG = own(u.Minutes), own(u.TempC), own(u.RemainingPct), own(u.OfStep), own(u.MassG)

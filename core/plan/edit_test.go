@@ -74,7 +74,8 @@ func TestWhatCannotBePrepared(t *testing.T) {
 			require.Equal(t, before, plantest.Verbs(p), "nothing was changed")
 		})
 	}
-	dry := plantest.WithSteps(t, `{"do":"add","items":[{"material":"rice-flour","amount":"50 g"},{"material":"sugar-white","amount":"50 g"}]}`, plantest.Boil)
+	dry := plantest.WithSteps(t, `{"do":"add","items":[{"material":"rice-flour","amount":"50 g"},
+		{"material":"sugar-white","amount":"50 g"}]}`, plantest.Boil)
 	require.ErrorIs(t, dry.Prepare(0, 0, "stir in cold", 2), plan.ErrNeedsLiquid)
 	soaked := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil)
 	require.NoError(t, soaked.Prepare(0, 1, "soak", 30))
@@ -86,7 +87,8 @@ func TestWhatCannotBePrepared(t *testing.T) {
 func TestEveryPreparationFits(t *testing.T) {
 	for _, q := range plan.Preparations() {
 		for _, m := range pantry.Standard().All() {
-			p := plantest.WithSteps(t, fmt.Sprintf(`{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":%q,"amount":"50 g"}]}`, m.Slug), plantest.Boil)
+			p := plantest.WithSteps(t, fmt.Sprintf(`{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},
+				{"material":%q,"amount":"50 g"}]}`, m.Slug), plantest.Boil)
 			err := p.Prepare(0, 1, q.Name, q.Minutes)
 			fits := false
 			for _, b := range q.Fits {
@@ -120,7 +122,8 @@ func TestPressingIsWrittenIn(t *testing.T) {
 	require.True(t, p.Steps[4].Slowly)
 
 	// Thick milk that goes in twice is shared out by mass.
-	p = plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.CoconutIn, `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"100 ml"}]}`)
+	p = plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.CoconutIn,
+		`{"do":"add","items":[{"material":"coconut-milk-thick","amount":"100 ml"}]}`)
 	p.WritePress(plan.Step{Do: plan.Press, Coconuts: 3, Presses: []plan.PressOf{{WaterML: 0}}})
 	p = plantest.Reread(t, p)
 	require.InDelta(t, 2./3, p.Steps[3].Items[0].Portion(), 0.001)
@@ -154,7 +157,8 @@ func TestTasteGrowsSlower(t *testing.T) {
 		require.NoError(t, err)
 		return float64(mass)
 	}
-	plain, tasted := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn), plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn)
+	plain, tasted := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn),
+		plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn)
 	salt, cardamom := grams(plain, 2), grams(plain, 3)
 	plain.Scale(18)
 	tasted.ScaleWithTaste(18)
@@ -166,7 +170,8 @@ func TestTasteGrowsSlower(t *testing.T) {
 }
 
 func TestKeys(t *testing.T) {
-	for name, want := range map[string]string{"cup": "cup_ml", "Blue Mug": "blue-mug_ml", " 2nd  ladle! ": "nd-ladle_ml", "Grandmother's tin": "grandmother-s-tin_ml", "🍚": "_ml"} {
+	for name, want := range map[string]string{"cup": "cup_ml", "Blue Mug": "blue-mug_ml", " 2nd  ladle! ": "nd-ladle_ml",
+		"Grandmother's tin": "grandmother-s-tin_ml", "🍚": "_ml"} {
 		require.Equal(t, want, plan.KeyOf(name, "ml"))
 	}
 }
@@ -180,7 +185,8 @@ func TestStepsComeAndGo(t *testing.T) {
 		require.True(t, p.RemoveStep(4))
 		require.Equal(t, 0, *plantest.Reread(t, p).Steps[3].Until.OfStep)
 	}
-	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, `{"do":"rest","minutes":3}`, `{"do":"heat","flame":"medium","until":{"remaining_pct":80,"of_step":2}}`)
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, `{"do":"rest","minutes":3}`,
+		`{"do":"heat","flame":"medium","until":{"remaining_pct":80,"of_step":2}}`)
 	require.True(t, p.RemoveStep(2))
 	require.Nil(t, plantest.Reread(t, p).Steps[2].Until.OfStep, "what it counted from is gone")
 	require.False(t, p.RemoveStep(9))
@@ -214,7 +220,8 @@ func TestScaleLeavesWhatIsNotSized(t *testing.T) {
 // TestLosing takes a share of one kind out of what is in, and of nothing else or
 // later.
 func TestLosing(t *testing.T) {
-	p := plantest.WithSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-flour","amount":"60 g"},{"material":"egg-whole","amount":"2 pieces"}]}`, plantest.Boil,
+	p := plantest.WithSteps(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-flour","amount":"60 g"},
+		{"material":"egg-whole","amount":"2 pieces"}]}`, plantest.Boil,
 		`{"do":"add","items":[{"material":"rice-flour","amount":"20 g"}]}`)
 	flour, egg := float64(p.Holds(2, pantry.Flour)), float64(p.Holds(2, pantry.Egg))
 	all := float64(p.Holds(2, ""))
@@ -235,7 +242,9 @@ func TestLosing(t *testing.T) {
 // TestLessSweetFromAStepOn scales what is still to come, by the gram and by the
 // share of a syrup.
 func TestLessSweetFromAStepOn(t *testing.T) {
-	p := plantest.WithSteps(t, `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"120 g"},{"material":"water","amount":"60 g"}]}`, plantest.MilkAndRice, plantest.SugarIn, plantest.Boil, plantest.SugarIn, `{"do":"add","items":[{"part":"syrup","share":0.5}]}`, `{"do":"add","items":[{"part":"syrup"}]}`)
+	p := plantest.WithSteps(t, `{"do":"melt","name":"syrup","items":[{"material":"jaggery","amount":"120 g"},
+		{"material":"water","amount":"60 g"}]}`, plantest.MilkAndRice, plantest.SugarIn, plantest.Boil, plantest.SugarIn, `{"do":"add",
+			"items":[{"part":"syrup","share":0.5}]}`, `{"do":"add","items":[{"part":"syrup"}]}`)
 	p.ScaleSweetenersFrom(3, 0.25)
 	require.Equal(t, "80 g", p.Steps[2].Items[0].Amount, "it is in already")
 	require.Equal(t, "20 g", p.Steps[4].Items[0].Amount)

@@ -29,7 +29,8 @@ func OwnOf(m *pantry.Material) OwnMaterial {
 		o.Kinetics = &OwnKinetics{
 			CookMinutes: float64(k.CookMinutes), SoakedFactor: k.SoakedFactor, SoakUptake: k.SoakUptake, SoakHalf: float64(k.SoakHalf),
 			MaxUptake: k.MaxUptake, UptakeRate: k.UptakeRate, ReleaseDone: k.ReleaseDone, ReleaseMax: k.ReleaseMax,
-			StarchWeight: k.StarchWeight, SetWeight: k.SetWeight, AcidHardens: yesNo(k.AcidHardens), WantedLow: k.WantedLow, WantedHigh: k.WantedHigh,
+			StarchWeight: k.StarchWeight, SetWeight: k.SetWeight, AcidHardens: yesNo(k.AcidHardens), WantedLow: k.WantedLow,
+			WantedHigh: k.WantedHigh,
 		}
 	} else if k != nil {
 		o.Kinetics = &OwnKinetics{CookMinutes: float64(k.CookMinutes), SetWeight: k.SetWeight, WantedLow: k.WantedLow, WantedHigh: k.WantedHigh}
@@ -116,8 +117,10 @@ type Figure struct {
 func (o *OwnMaterial) Figures() []Figure {
 	figures := []Figure{
 		{"water", "Water", "g", 0, 100, &o.Water}, {"fat", "Fat", "g", 0, 100, &o.Fat}, {"protein", "Protein", "g", 0, 100, &o.Protein},
-		{"lactose", "Lactose", "g", 0, 100, &o.Lactose}, {"sucrose", "Sucrose", "g", 0, 100, &o.Sucrose}, {"glucose", "Glucose", "g", 0, 100, &o.Glucose},
-		{"fructose", "Fructose", "g", 0, 100, &o.Fructose}, {"starch", "Starch", "g", 0, 100, &o.Starch}, {"fibre", "Fibre", "g", 0, 100, &o.Fibre},
+		{"lactose", "Lactose", "g", 0, 100, &o.Lactose}, {"sucrose", "Sucrose", "g", 0, 100, &o.Sucrose},
+		{"glucose", "Glucose", "g", 0, 100, &o.Glucose},
+		{"fructose", "Fructose", "g", 0, 100, &o.Fructose}, {"starch", "Starch", "g", 0, 100, &o.Starch},
+		{"fibre", "Fibre", "g", 0, 100, &o.Fibre},
 		{"ash", "Ash", "g", 0, 100, &o.Ash}, {"other", "Other", "g", 0, 100, &o.Other},
 		{"energy_kcal", "Energy", "kcal", 0, 950, &o.EnergyKcal}, {"sodium_mg", "Sodium", "mg", 0, 40000, &o.SodiumMg},
 		{"bulk_g_per_ml", "Density, spooned in", "g/ml", 0.01, 3, &o.Bulk}, {"piece_g", "One piece", "g", 0, 5000, &o.PieceG},
@@ -125,13 +128,17 @@ func (o *OwnMaterial) Figures() []Figure {
 	}
 	if k := o.Kinetics; k != nil {
 		figures = append(figures, Figure{"cook_min_98c", "Cooked through at 98 °C in", "min", 0.1, 600, &k.CookMinutes},
-			Figure{"wanted_done_low", "Liked from doneness", "", 0.1, 10, &k.WantedLow}, Figure{"wanted_done_high", "to", "", 0.1, 10, &k.WantedHigh},
+			Figure{"wanted_done_low", "Liked from doneness", "", 0.1, 10, &k.WantedLow}, Figure{"wanted_done_high", "to", "", 0.1, 10,
+				&k.WantedHigh},
 			Figure{"set_weight", "Firms when cold, rice = 1", "", 0, 3, &k.SetWeight})
 		if o.Behaviour == string(pantry.Grain) {
 			figures = append(figures, Figure{"soaked_cook_factor", "Cooking time when soaked, over unsoaked", "", 0.05, 1, &k.SoakedFactor},
-				Figure{"soak_uptake_g_per_g", "Drinks in a soak", "g/g", 0, 5, &k.SoakUptake}, Figure{"soak_half_min", "Half of it in", "min", 0.1, 600, &k.SoakHalf},
-				Figure{"max_uptake_g_per_g", "Holds at most", "g/g", 0.1, 20, &k.MaxUptake}, Figure{"uptake_rate", "Drinks per doneness", "", 0.1, 10, &k.UptakeRate},
-				Figure{"release_at_done", "Starch shed when done", "share", 0, 1, &k.ReleaseDone}, Figure{"release_max", "Starch shed at most", "share", 0, 1, &k.ReleaseMax},
+				Figure{"soak_uptake_g_per_g", "Drinks in a soak", "g/g", 0, 5, &k.SoakUptake},
+				Figure{"soak_half_min", "Half of it in", "min", 0.1, 600, &k.SoakHalf},
+				Figure{"max_uptake_g_per_g", "Holds at most", "g/g", 0.1, 20, &k.MaxUptake},
+				Figure{"uptake_rate", "Drinks per doneness", "", 0.1, 10, &k.UptakeRate},
+				Figure{"release_at_done", "Starch shed when done", "share", 0, 1, &k.ReleaseDone},
+				Figure{"release_max", "Starch shed at most", "share", 0, 1, &k.ReleaseMax},
 				Figure{"starch_weight", "Its starch thickens, rice = 1", "", 0, 3, &k.StarchWeight})
 		}
 	}

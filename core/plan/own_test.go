@@ -13,7 +13,8 @@ import (
 
 func TestMaterialFromALabel(t *testing.T) {
 	rice, _ := pantry.Standard().Material("rice-short")
-	o, err := plan.FromLabel("rice-hill", "Hill rice", plan.Label{EnergyKcal: 350, Fat: 0.8, Carbohydrate: 78, Sugars: 0.5, Fibre: 1.4, Protein: 7, Salt: 0.02}, rice)
+	o, err := plan.FromLabel("rice-hill", "Hill rice", plan.Label{EnergyKcal: 350, Fat: 0.8, Carbohydrate: 78, Sugars: 0.5, Fibre: 1.4,
+		Protein: 7, Salt: 0.02}, rice)
 	require.NoError(t, err)
 	require.InDelta(t, 100, float64(o.Material().Sum()), 0.01)
 	require.InDelta(t, 77.5, o.Starch, 1e-9)
@@ -48,7 +49,8 @@ func TestOwnMaterialsKeepTheirFigures(t *testing.T) {
 func TestPlanAtHome(t *testing.T) {
 	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
 		"burner":{"name":"Front","power_w":2000,"efficiency":0.5},
-		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1 cup","also":"400 g"},{"material":"rice-short","amount":"50 g"}]},{"do":"heat","flame":"high","until":{"boil":true}}]}`))
+		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1 cup","also":"400 g"},{"material":"rice-short","amount":"50 g"}]},
+			{"do":"heat","flame":"high","until":{"boil":true}}]}`))
 	require.NoError(t, err)
 	rice, _ := pantry.Standard().Material("rice-short")
 	own := plan.OwnOf(rice)
@@ -56,8 +58,9 @@ func TestPlanAtHome(t *testing.T) {
 	unused := plan.OwnOf(rice)
 	unused.Slug = "rice-other"
 	in := p.In(plan.Home{Measures: measure.Measures{plan.KeyOf("Cup", "ml"): 200, plan.KeyOf("Blue Mug!", "ml"): 310},
-		Burners: []vessel.Burner{{Name: "front", FlameW: map[vessel.Flame]measure.Watt{vessel.High: 870}}},
-		Kitchen: &plan.Kitchen{AmbientC: 19, HumidityPct: 40, AltitudeM: 900, TapC: 12, ScaleLimitG: 3000}, Materials: []plan.OwnMaterial{own, unused}})
+		Burners:   []vessel.Burner{{Name: "front", FlameW: map[vessel.Flame]measure.Watt{vessel.High: 870}}},
+		Kitchen:   &plan.Kitchen{AmbientC: 19, HumidityPct: 40, AltitudeM: 900, TapC: 12, ScaleLimitG: 3000},
+		Materials: []plan.OwnMaterial{own, unused}})
 	_, mass, err := in.Weigh(in.Steps[0].Items[0])
 	require.NoError(t, err)
 	require.InDelta(t, 206, float64(mass), 0.01)
@@ -87,10 +90,13 @@ func TestPlanAtHome(t *testing.T) {
 // A plan from another kitchen keeps what it meant: its cups become grams where
 // ours is of another size, and stay where they agree.
 func TestPlanFromAnotherKitchenIsSettled(t *testing.T) {
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"theirs","measures":{"cup_ml":300,"glass_ml":190,"coconut_g":280},"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"theirs","measures":{"cup_ml":300,"glass_ml":190,"coconut_g":280},
+		"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},
 		"steps":[{"do":"press","name":"coco","coconuts":2,"presses":[{"water_ml":0}]},
-		{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"1 cup","also":"250 g"}],"minutes":30,"in":{"material":"buttermilk","amount":"1 cup"}},
-		{"do":"add","items":[{"material":"milk-whole","amount":"2 glasses"},{"material":"water","amount":"100 ml"},{"part":"rice"},{"part":"coco.1"}]},
+		{"do":"soak","name":"rice","items":[{"material":"rice-short","amount":"1 cup","also":"250 g"}],
+			"minutes":30,"in":{"material":"buttermilk","amount":"1 cup"}},
+		{"do":"add","items":[{"material":"milk-whole","amount":"2 glasses"},{"material":"water","amount":"100 ml"},{"part":"rice"},
+			{"part":"coco.1"}]},
 		{"do":"heat","flame":"high","until":{"boil":true}}]}`))
 	require.NoError(t, err)
 	home := plan.Home{Measures: measure.Measures{"cup_ml": 226, "glass_ml": 190}}

@@ -80,22 +80,27 @@ func TestFaultsHavePaths(t *testing.T) {
 		document string
 		want     []string
 	}{
-		"unit":             {edit("90 g", "2 cupz"), []string{`steps[0].items[1].amount: "2 cupz": unknown unit "cupz"`}},
-		"material":         {edit("rice-short", "rice-shrot"), []string{`steps[0].items[1].material: "rice-shrot": unknown material; did you mean "rice-short"?`}},
-		"unknown key":      {edit(`"name":"Rice"`, `"name":"Rice","colour":"red"`), []string{"colour: unknown key"}},
-		"flame":            {edit(`"medium"`, `"hgih"`), []string{`steps[1].flame: "hgih": give one of: off, low`}},
-		"no main pot":      {edit(`"main":{`, `"side":{`), []string{"pots.main: is missing"}},
-		"no height":        {edit(`,"height_mm":100`, ``), []string{"pots.main.height_mm: is missing"}},
-		"negative size":    {edit(`"height_mm":100`, `"height_mm":-5`), []string{"pots.main.height_mm: -5: give a number above 0"}},
-		"no target":        {edit(`{"boil":true}`, `{}`), []string{"steps[1].until: give at least one target"}},
-		"two flames":       {edit(`"flame":"medium"`, `"flame":"medium","flame_pct":40`), []string{"steps[1]: give either flame or flame_pct"}},
-		"verb":             {edit(`"do":"heat"`, `"do":"simmer"`), []string{`steps[1].do: "simmer": give one of: prep, soak`}},
-		"empty pot":        {edit(`"do":"add",`, `"do":"add","pot":"side",`), []string{`steps[0].pot: "side": there is no pot`, `steps[1]: the pot "main" is empty here`}},
-		"no such part":     {edit(`{"material":"rice-short","amount":"90 g"}`, `{"part":"rice"}`), []string{`steps[0].items[1].part: "rice": no part of this name`}},
-		"doneness of none": {edit(`{"boil":true}`, `{"doneness":{"of":"barley","at":1}}`), []string{`steps[1].until.doneness.of: "barley": is not in the pot, which holds rice-short`}},
-		"later step":       {edit(`{"boil":true}`, `{"remaining_pct":70,"of_step":1}`), []string{"steps[1].until.of_step: 1: name a step before this one"}},
-		"zero amount":      {edit("90 g", "0 g"), []string{"steps[0].items[1].amount", "give a number above 0"}},
-		"served from":      {edit(`"steps"`, `"served_from":"tray","steps"`), []string{`served_from: "tray": there is no pot`}},
+		"unit": {edit("90 g", "2 cupz"), []string{`steps[0].items[1].amount: "2 cupz": unknown unit "cupz"`}},
+		"material": {edit("rice-short", "rice-shrot"),
+			[]string{`steps[0].items[1].material: "rice-shrot": unknown material; did you mean "rice-short"?`}},
+		"unknown key":   {edit(`"name":"Rice"`, `"name":"Rice","colour":"red"`), []string{"colour: unknown key"}},
+		"flame":         {edit(`"medium"`, `"hgih"`), []string{`steps[1].flame: "hgih": give one of: off, low`}},
+		"no main pot":   {edit(`"main":{`, `"side":{`), []string{"pots.main: is missing"}},
+		"no height":     {edit(`,"height_mm":100`, ``), []string{"pots.main.height_mm: is missing"}},
+		"negative size": {edit(`"height_mm":100`, `"height_mm":-5`), []string{"pots.main.height_mm: -5: give a number above 0"}},
+		"no target":     {edit(`{"boil":true}`, `{}`), []string{"steps[1].until: give at least one target"}},
+		"two flames":    {edit(`"flame":"medium"`, `"flame":"medium","flame_pct":40`), []string{"steps[1]: give either flame or flame_pct"}},
+		"verb":          {edit(`"do":"heat"`, `"do":"simmer"`), []string{`steps[1].do: "simmer": give one of: prep, soak`}},
+		"empty pot": {edit(`"do":"add",`, `"do":"add","pot":"side",`), []string{`steps[0].pot: "side": there is no pot`,
+			`steps[1]: the pot "main" is empty here`}},
+		"no such part": {edit(`{"material":"rice-short","amount":"90 g"}`, `{"part":"rice"}`),
+			[]string{`steps[0].items[1].part: "rice": no part of this name`}},
+		"doneness of none": {edit(`{"boil":true}`, `{"doneness":{"of":"barley","at":1}}`),
+			[]string{`steps[1].until.doneness.of: "barley": is not in the pot, which holds rice-short`}},
+		"later step": {edit(`{"boil":true}`, `{"remaining_pct":70,"of_step":1}`),
+			[]string{"steps[1].until.of_step: 1: name a step before this one"}},
+		"zero amount": {edit("90 g", "0 g"), []string{"steps[0].items[1].amount", "give a number above 0"}},
+		"served from": {edit(`"steps"`, `"served_from":"tray","steps"`), []string{`served_from: "tray": there is no pot`}},
 		"many at once": {edit("90 g", "2 cupz\",\"colour\":\"red"), []string{
 			`steps[0].items[1].colour: unknown key`}},
 		"two lines for two faults": {strings.Replace(edit("90 g", "-1 g"), `"name":"Rice"`, `"name":""`, 1), []string{
@@ -132,15 +137,18 @@ func TestPartsAreFollowed(t *testing.T) {
 	soak := `{"do":"soak","name":"grain","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30},`
 	milk := `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}%s]}`
 	cases := map[string]struct{ steps, fault string }{
-		"a soaked part":        {soak + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
-		"a part by halves":     {soak + fmt.Sprintf(milk, `,{"part":"grain","share":0.5}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
-		"a part used twice":    {soak + fmt.Sprintf(milk, `,{"part":"grain"}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`), "nothing of this part is left"},
+		"a soaked part":    {soak + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
+		"a part by halves": {soak + fmt.Sprintf(milk, `,{"part":"grain","share":0.5}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
+		"a part used twice": {soak + fmt.Sprintf(milk, `,{"part":"grain"}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`),
+			"nothing of this part is left"},
 		"a part made twice":    {soak + soak + fmt.Sprintf(milk, `,{"part":"grain"}`), "a part of this name is made already"},
 		"poured from itself":   {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"main"}]}`, "cannot be poured into itself"},
 		"poured from an empty": {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"side"}]}`, "this pot is empty here"},
-		"all poured away":      {fmt.Sprintf(milk, "") + `,{"do":"add","pot":"side","items":[{"pot":"main"}]}`, "nothing is left in the pot that is served"},
-		"finger above nothing": {soak + `{"do":"soak","name":"x","items":[{"part":"grain"}],"in":{"material":"water","above_mm":20},"minutes":5}`, "needs a pot"},
-		"finger of rice":       {`{"do":"add","items":[{"material":"rice-short","above_mm":20}]}`, "only a liquid can stand above"},
+		"all poured away": {fmt.Sprintf(milk, "") + `,{"do":"add","pot":"side","items":[{"pot":"main"}]}`,
+			"nothing is left in the pot that is served"},
+		"finger above nothing": {soak + `{"do":"soak","name":"x","items":[{"part":"grain"}],"in":{"material":"water","above_mm":20},
+			"minutes":5}`, "needs a pot"},
+		"finger of rice": {`{"do":"add","items":[{"material":"rice-short","above_mm":20}]}`, "only a liquid can stand above"},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
@@ -258,12 +266,14 @@ func TestOwnMaterials(t *testing.T) {
 	with := func(material string) []byte {
 		return []byte(strings.Replace(strings.Replace(small, `"steps"`, `"materials":[`+material+`],"steps"`, 1), "rice-short", "rice-hill", 1))
 	}
-	p, err := Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":12,"starch":78,"bulk_g_per_ml":0.8,"kinetics":{"cook_min_98c":30}}`))
+	p, err := Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":12,"starch":78,"bulk_g_per_ml":0.8,
+		"kinetics":{"cook_min_98c":30}}`))
 	require.NoError(t, err)
 	hill, ok := p.Pantry().Material("rice-hill")
 	require.True(t, ok)
 	require.InDelta(t, 100, float64(hill.Sum()), 1e-9, "what the label leaves out counts as other solids")
-	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":60,"starch":78,"bulk_g_per_ml":0.8,"kinetics":{"cook_min_98c":30}}`))
+	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":60,"starch":78,"bulk_g_per_ml":0.8,
+		"kinetics":{"cook_min_98c":30}}`))
 	require.ErrorContains(t, err, "materials[0]: the parts of 100 g must add up")
 	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":12,"starch":78,"bulk_g_per_ml":0.8}`))
 	require.ErrorContains(t, err, "needs its cooking figures")

@@ -46,7 +46,8 @@ func TestSplitSweetLeavesTheSpice(t *testing.T) {
 }
 
 func TestMakerFindsPresses(t *testing.T) {
-	p := plantest.WithSteps(t, `{"do":"press","name":"coconut","coconuts":1,"presses":[{"water_ml":0},{"water_ml":200}]}`, `{"do":"add","items":[{"part":"coconut.2"}]}`)
+	p := plantest.WithSteps(t, `{"do":"press","name":"coconut","coconuts":1,"presses":[{"water_ml":0},{"water_ml":200}]}`,
+		`{"do":"add","items":[{"part":"coconut.2"}]}`)
 	require.Equal(t, 0, p.Maker("coconut.1"))
 	require.Equal(t, 0, p.Maker("coconut.2"))
 	require.Equal(t, -1, p.Maker("coco.2"))

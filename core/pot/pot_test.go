@@ -200,7 +200,8 @@ func TestThicknessRisesWithStarchAndCold(t *testing.T) {
 }
 
 func TestDonenessWords(t *testing.T) {
-	for done, word := range map[float64]string{0: "hard", 0.6: "firm core", 1.05: "cooked through", 1.4: "tender", 2.1: "creamy", 3: "breaking up", 5: "mush"} {
+	for done, word := range map[float64]string{0: "hard", 0.6: "firm core", 1.05: "cooked through", 1.4: "tender", 2.1: "creamy",
+		3: "breaking up", 5: "mush"} {
 		require.Equal(t, word, DonenessWord(done))
 	}
 }

@@ -33,7 +33,8 @@ func drawState(t *rapid.T) pot.State {
 func TestPreparationsKeepMatter(t *testing.T) {
 	for name, do := range map[string]func(t *rapid.T, s *pot.State) (lost, gained measure.Gram){
 		"soak": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) {
-			return 0, s.Soak(measure.Minute(rapid.Float64Range(0, 1000).Draw(t, "minutes")), measure.Celsius(rapid.Float64Range(0, 100).Draw(t, "°C")))
+			return 0, s.Soak(measure.Minute(rapid.Float64Range(0, 1000).Draw(t, "minutes")),
+				measure.Celsius(rapid.Float64Range(0, 100).Draw(t, "°C")))
 		},
 		"swell": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) { s.Swell(60); return 0, 0 },
 		"roast": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) { s.Roast(); return 0, 0 },

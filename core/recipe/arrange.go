@@ -96,7 +96,8 @@ func (a *arrangement) steps() []plan.Step {
 			back := a.liquids[0]
 			back.Amount, back.Also = amount.Scale(plan.SlurryShare).String(), ""
 			a.liquids[0].Amount, a.liquids[0].Also = amount.Scale(1-plan.SlurryShare).String(), ""
-			steps = append(steps, plan.Step{Do: plan.Mix, Name: "slurry", Items: append([]plan.Item{back}, a.bindings...), Note: "Cold and without lumps."})
+			steps = append(steps, plan.Step{Do: plan.Mix, Name: "slurry", Items: append([]plan.Item{back}, a.bindings...),
+				Note: "Cold and without lumps."})
 		}
 	}
 	first := append(append(append(append([]plan.Item{}, a.liquids...), a.grains...), a.early...), a.fat...)

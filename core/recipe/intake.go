@@ -138,7 +138,8 @@ func clean(text string) string {
 			b.WriteString(" x ")
 		case c > unicode.MaxASCII && unicode.IsDigit(c):
 			b.WriteRune('0' + digitOf(c))
-		case unicode.Is(unicode.Cf, c), unicode.Is(unicode.So, c), unicode.Is(unicode.Sk, c) && c > unicode.MaxASCII, unicode.Is(unicode.Mn, c) && c >= 0xFE00:
+		case unicode.Is(unicode.Cf, c), unicode.Is(unicode.So, c), unicode.Is(unicode.Sk, c) && c > unicode.MaxASCII,
+			unicode.Is(unicode.Mn, c) && c >= 0xFE00:
 			b.WriteByte(' ') // direction marks, emoji, their variants
 		case unicode.IsSpace(c) || unicode.IsControl(c):
 			b.WriteByte(' ')
@@ -181,7 +182,8 @@ func plainWords(name string) []string {
 
 // singularWord takes a plural ending off a word of more than three letters.
 func singularWord(word string) string {
-	for _, ending := range []struct{ many, one string }{{"leaves", "leaf"}, {"ies", "y"}, {"toes", "to"}, {"goes", "go"}, {"sses", "ss"}, {"ches", "ch"}, {"shes", "sh"}} {
+	for _, ending := range []struct{ many, one string }{{"leaves", "leaf"}, {"ies", "y"}, {"toes", "to"}, {"goes", "go"}, {"sses", "ss"},
+		{"ches", "ch"}, {"shes", "sh"}} {
 		if stem, ok := strings.CutSuffix(word, ending.many); ok && stem != "" {
 			return stem + ending.one
 		}
@@ -208,11 +210,13 @@ var intakeUnits = map[string]struct {
 	"cup":  {"cup", 1}, "c": {"cup", 1}, "cupful": {"cup", 1}, "teacup": {"cup", 1},
 	"glass": {"glass", 1}, "glasse": {"glass", 1}, "glassful": {"glass", 1}, "tumbler": {"glass", 1},
 	"bowl": {"bowl", 1}, "bowlful": {"bowl", 1}, "katori": {"bowl", 1},
-	"tbsp": {"tbsp", 1}, "tbs": {"tbsp", 1}, "tbl": {"tbsp", 1}, "tablespoon": {"tbsp", 1}, "tablespoonful": {"tbsp", 1}, "tblsp": {"tbsp", 1}, "tbspn": {"tbsp", 1},
+	"tbsp": {"tbsp", 1}, "tbs": {"tbsp", 1}, "tbl": {"tbsp", 1}, "tablespoon": {"tbsp", 1}, "tablespoonful": {"tbsp", 1},
+	"tblsp": {"tbsp", 1}, "tbspn": {"tbsp", 1},
 	"tsp": {"tsp", 1}, "teaspoon": {"tsp", 1}, "teaspoonful": {"tsp", 1}, "tspn": {"tsp", 1}, "dessertspoon": {"tsp", 2}, "dsp": {"tsp", 2},
 	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "drop": {"ml", 0.05},
 	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
-	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1}, "no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
+	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1},
+	"no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
 	"strand": {"piece", 1}, "thread": {"piece", 1}, "nut": {"piece", 1}, "leaf": {"piece", 1}, "kernel": {"piece", 1}, "half": {"piece", 0.5},
 	"pint": {"ml", 500}, "quart": {"l", 0.95},
 }

@@ -94,7 +94,8 @@ func TestIntakeOfDecoratedLists(t *testing.T) {
 	require.Contains(t, two.Note, "washed")
 
 	mug := recipe.NewReader(pantry.Standard(), measure.Measures{"blue-mug_ml": 312, "ladle_ml": 120})
-	for text, want := range map[string]string{"2 blue mugs milk": "2 blue-mug", "½ blue mug of milk": "0.5 blue-mug", "3 ladles milk": "3 ladle", "milk - 1 blue mug": "1 blue-mug"} {
+	for text, want := range map[string]string{"2 blue mugs milk": "2 blue-mug", "½ blue mug of milk": "0.5 blue-mug",
+		"3 ladles milk": "3 ladle", "milk - 1 blue mug": "1 blue-mug"} {
 		lines, err := mug.Read(text)
 		require.NoError(t, err)
 		require.True(t, lines[0].Understood(), "%+v", lines[0])
@@ -109,7 +110,8 @@ func TestIntakeOfDecoratedLists(t *testing.T) {
 // FuzzIntake: no text breaks the reader, no line is dropped, and what is
 // understood can be weighed.
 func FuzzIntake(f *testing.F) {
-	for _, seed := range []string{"1 1/2 cups rice", "2 x 400 g tins", "½", "-3", "1/0 cup", "(((", "a a a half", "1-1-1 - - to 2", "२ cup दूध", "1 dozen dozen"} {
+	for _, seed := range []string{"1 1/2 cups rice", "2 x 400 g tins", "½", "-3", "1/0 cup", "(((", "a a a half", "1-1-1 - - to 2",
+		"२ cup दूध", "1 dozen dozen"} {
 		f.Add(seed)
 	}
 	r := reader()
@@ -135,7 +137,8 @@ func FuzzIntake(f *testing.F) {
 
 // A list becomes a plan that can be read and cooked.
 func TestListIsArranged(t *testing.T) {
-	list := "1 l milk\n100 g short-grain rice\n2 tbsp ghee\n10 cashews\n80 g sugar\n1 bay leaf\n1/2 tsp cardamom powder\n200 ml thick coconut milk\n20 g cornflour"
+	list := "1 l milk\n100 g short-grain rice\n2 tbsp ghee\n10 cashews\n80 g sugar\n1 bay leaf\n1/2 tsp cardamom powder\n200 ml thick " +
+		"coconut milk\n20 g cornflour"
 	lines, err := reader().Read(list)
 	require.NoError(t, err)
 	var items []plan.Item
@@ -143,7 +146,8 @@ func TestListIsArranged(t *testing.T) {
 		require.True(t, l.Understood(), "%+v", l)
 		items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
 	}
-	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140}, Burner: vessel.DefaultBurner()}
+	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140},
+		Burner: vessel.DefaultBurner()}
 	p, err := recipe.Arrange("Sunday pudding", choice, items, pantry.Standard())
 	require.NoError(t, err)
 	data, err := p.JSON()
@@ -164,13 +168,17 @@ func TestListIsArranged(t *testing.T) {
 func TestNumbersOfLists(t *testing.T) {
 	for text, want := range map[string]string{
 		"2 cups milk": "2 cup", "2½ cups milk": "2.5 cup", "2 ½ cups milk": "2.5 cup", "1/2 cup milk": "0.5 cup", "1 1/2 cup milk": "1.5 cup",
-		"1-1/2 cups milk": "1.5 cup", "1 to 2 cups milk": "1.5 cup", "1-2 cups milk": "1.5 cup", "1 or 2 cups milk": "1.5 cup", "1 – 2 cups milk": "1.5 cup",
+		"1-1/2 cups milk": "1.5 cup", "1 to 2 cups milk": "1.5 cup", "1-2 cups milk": "1.5 cup", "1 or 2 cups milk": "1.5 cup",
+		"1 – 2 cups milk":  "1.5 cup",
 		"1/2-3/4 cup milk": "0.625 cup", "a cup of milk": "1 cup", "half a cup of milk": "0.5 cup", "a quarter cup milk": "0.25 cup",
 		"one and a half cups milk": "1.5 cup", "2 and 1/2 cups milk": "2.5 cup", "1 cup plus 2 tbsp milk": "1.125 cup", "1,5 l milk": "1.5 l",
-		"1,000 g milk": "1000 g", "1.000 g milk": "1 g", "500ml milk": "500 ml", "500 ml. milk": "500 ml", "2 x 200 ml milk": "400 ml", "2×200 ml milk": "400 ml",
+		"1,000 g milk": "1000 g", "1.000 g milk": "1 g", "500ml milk": "500 ml", "500 ml. milk": "500 ml", "2 x 200 ml milk": "400 ml",
+		"2×200 ml milk":  "400 ml",
 		"3/4th cup milk": "0.75 cup", "a few tbsp milk": "3 tbsp", "a couple of cups of milk": "2 cup", "half a dozen cups milk": "6 cup",
-		"milk, 2 cups": "2 cup", "milk: 2 cups": "2 cup", "milk - 2 cups": "2 cup", "milk (2 cups)": "2 cup", "٢ cups milk": "2 cup", "२ cups milk": "2 cup",
-		"2 heaped cups milk": "2 cup", "about 2 cups milk": "2 cup", "2 cups (about 480 ml) milk": "2 cup", "16 fl oz milk": "16 floz", "2 fluid ounces milk": "2 floz",
+		"milk, 2 cups": "2 cup", "milk: 2 cups": "2 cup", "milk - 2 cups": "2 cup", "milk (2 cups)": "2 cup", "٢ cups milk": "2 cup",
+		"२ cups milk":        "2 cup",
+		"2 heaped cups milk": "2 cup", "about 2 cups milk": "2 cup", "2 cups (about 480 ml) milk": "2 cup", "16 fl oz milk": "16 floz",
+		"2 fluid ounces milk": "2 floz",
 	} {
 		l := readLine(t, text)
 		require.Equal(t, "milk-whole", l.Material, text)
@@ -198,7 +206,8 @@ func TestArrangedPuddings(t *testing.T) {
 				require.True(t, l.Understood(), "%+v", l)
 				items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
 			}
-			p, err := recipe.Arrange(name, plan.WayChoice{Bowls: 4, Serve: plan.Hot, Pot: plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, items, pantry.Standard())
+			p, err := recipe.Arrange(name, plan.WayChoice{Bowls: 4, Serve: plan.Hot, Pot: plantest.WithSteps(t, plantest.MilkAndRice,
+				plantest.Boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, items, pantry.Standard())
 			require.NoError(t, err)
 			require.Equal(t, c.verbs, plantest.Verbs(plantest.Reread(t, p)))
 		})

@@ -36,7 +36,8 @@ var bracketed = regexp.MustCompile(`[(\[{]([^()\[\]{}]*)[)\]}]`)
 
 func (s *scan) read(text string) {
 	l := s.line
-	if (strings.HasSuffix(text, ":") || strings.HasPrefix(strings.ToLower(text), "for the ")) && !strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
+	if (strings.HasSuffix(text, ":") || strings.HasPrefix(strings.ToLower(text), "for the ")) &&
+		!strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
 		l.Heading, l.Note = true, strings.TrimSuffix(text, ":")
 		return
 	}
@@ -80,7 +81,8 @@ func (s *scan) read(text string) {
 }
 
 // packs are things that a size in brackets may stand before.
-var packs = map[string]bool{"tin": true, "can": true, "packet": true, "pack": true, "carton": true, "bottle": true, "jar": true, "block": true, "bag": true, "sachet": true, "tub": true, "tetra": true, "box": true}
+var packs = map[string]bool{"tin": true, "can": true, "packet": true, "pack": true, "carton": true, "bottle": true, "jar": true,
+	"block": true, "bag": true, "sachet": true, "tub": true, "tetra": true, "box": true}
 
 // heading reports whether words are no material: "For the syrup:".
 func (s *scan) heading(text string) bool {
@@ -511,7 +513,8 @@ func (s *scan) material(name, note string, asides []string) {
 		if more == "" || strings.ContainsAny(more, "0123456789") {
 			continue
 		}
-		if closer := s.find(more + " " + first); closer.slug != "" && (found.slug == "" || closer.words > found.words || closer.sure && !found.sure) {
+		if closer := s.find(more + " " + first); closer.slug != "" && (found.slug == "" || closer.words > found.words || closer.sure &&
+			!found.sure) {
 			found.slug, found.words = closer.slug, closer.words
 			found.sure = found.sure || closer.sure
 		}

@@ -87,7 +87,8 @@ func (w *repairer) keepSweet(r *Repair) {
 	}
 	m := w.sweetener()
 	grams := design.Sweetens(m, after.Mass.Value, after.Sweet.Value, w.before.Sweet.Value)
-	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "note.so-that-it-stays"}))
+	r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)},
+		Note: "note.so-that-it-stays"}))
 	r.Shift += measure.Gram(grams)
 }
 
@@ -251,24 +252,28 @@ func (w *repairer) binding(grams float64) []plan.Step {
 		if w.celsius() > warm {
 			steps = append(steps, w.aside(usualApart, "note.off-the-flame-covered"))
 		}
-		return append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true, Note: "note.whisk-it-in-off"}))
+		return append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true,
+			Note: "note.whisk-it-in-off"}))
 	}
 	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "note.starch-into-cold-liquid"}}
 	const swells = 88
 	to, guard := measure.Celsius(swells), bindGuard
-	heat := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard}, Stir: plan.StirOften, Lid: &closed})
+	heat := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard},
+		Stir: plan.StirOften, Lid: &closed})
 	celsius := w.celsius()
 	if celsius < swells {
 		steps, celsius = append(steps, heat), swells
 	}
-	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Part: steps[0].Name}}, Slowly: true, Note: "note.in-a-thin-stream"}))
+	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Part: steps[0].Name}}, Slowly: true,
+		Note: "note.in-a-thin-stream"}))
 	slurry := (1 + slurryMilk) * float64(weighable(grams))
 	if mixed := (celsius*w.mass() + float64(w.p.Kitchen.AmbientC)*slurry) / (w.mass() + slurry); mixed < swells {
 		again := heat
 		again.Stir = plan.StirConstant
 		steps = append(steps, again)
 	}
-	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirConstant, Lid: &closed}))
+	steps = append(steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two},
+		Stir: plan.StirConstant, Lid: &closed}))
 	if w.symptom == TooSoftToCut {
 		steps[len(steps)-1].Until = &plan.Until{Minutes: &three}
 	}
@@ -338,7 +343,8 @@ func (w *repairer) splitDairy() []Repair {
 		one := r
 		one.Steps = slices.Clone(r.Steps)
 		if soda > 0 {
-			one.Steps = append(one.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "note.a-pinch-dissolved-in"}))
+			one.Steps = append(one.Steps, w.p.IntoServed(plan.Step{Do: plan.Add,
+				Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "note.a-pinch-dissolved-in"}))
 		}
 		w.bindTo(&one, w.wanted, starch*w.mass())
 		return one
@@ -437,7 +443,8 @@ func (w *repairer) leaveOpen(r *Repair, low, high float64) {
 		for _, pair := range []struct {
 			of     *measure.Range
 			is, by float64
-		}{{&r.widen.Grade, is.Grade.Value, o.Grade.Value}, {&r.widen.Sweet, is.Sweet.Value, o.Sweet.Value}, {&r.widen.Done, is.Done.Value, o.Done.Value}, {&r.widen.Mass, is.Mass.Value, o.Mass.Value}} {
+		}{{&r.widen.Grade, is.Grade.Value, o.Grade.Value}, {&r.widen.Sweet, is.Sweet.Value, o.Sweet.Value},
+			{&r.widen.Done, is.Done.Value, o.Done.Value}, {&r.widen.Mass, is.Mass.Value, o.Mass.Value}} {
 			pair.of.Low, pair.of.High = max(pair.of.Low, pair.is-pair.by), max(pair.of.High, pair.by-pair.is)
 		}
 	}
@@ -473,7 +480,8 @@ func (w *repairer) pearlsLumped() []Repair {
 		return Repair{Key: "part",
 			Shift: weighable(grams),
 			Steps: []plan.Step{w.loosen(grams),
-				w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &three}, Stir: plan.StirConstant, Lid: &closed, Note: "note.part-the-lump-with"})}}
+				w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &three}, Stir: plan.StirConstant,
+					Lid: &closed, Note: "note.part-the-lump-with"})}}
 	}
 	w.says = saying("rescue.pearls-lumped.says", percent(100*w.base.Parts[part].VolumeShare, 0))
 	most := mostLoosening * w.mass()
@@ -605,7 +613,8 @@ func (w *repairer) mushy() []Repair {
 		w.cannot = saying("rescue.mushy.cannot")
 		return nil
 	}
-	w.says = saying("rescue.mushy.says", decimals(w.base.Steps[w.last].Doneness[part], 2), decimals(m.Kinetics.WantedLow, 2), decimals(m.Kinetics.WantedHigh, 2))
+	w.says = saying("rescue.mushy.says", decimals(w.base.Steps[w.last].Doneness[part], 2), decimals(m.Kinetics.WantedLow, 2),
+		decimals(m.Kinetics.WantedHigh, 2))
 	var list []Repair
 	const share, boils, soft = 0.25, 10.0, 1.05
 	raw := measure.Gram(0)
@@ -620,7 +629,8 @@ func (w *repairer) mushy() []Repair {
 		Steps: []plan.Step{
 			{Do: plan.Add, Pot: sparePot, Items: []plan.Item{portion(slug, fresh), portion("water", boils*fresh)}},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.MediumHigh, Until: &plan.Until{Boil: true}, Stir: plan.StirNow},
-			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Low, Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: slug, At: soft}, MaxMinutes: &guard}, Stir: plan.StirNow},
+			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Low, Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: slug, At: soft},
+				MaxMinutes: &guard}, Stir: plan.StirNow},
 			{Do: plan.Drain, Pot: sparePot},
 			w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Note: "note.fold-it-in-do"}),
 		}, Shift: measure.Gram(2 * fresh)}
@@ -755,13 +765,16 @@ func (w *repairer) notSweet() []Repair {
 		r := Repair{Key: "sweeten", Title: saying("repair.sweeten.title", named(m.Slug)), Shift: weighable(grams)}
 		const through = 0.95
 		if done := w.base.Steps[w.last].Doneness[part]; part != "" && done < through && w.celsius() > 60 {
-			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften, Note: "note.not-yet-sugar-keeps",
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften,
+				Note:  "note.not-yet-sugar-keeps",
 				Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: part, At: 1}, MaxMinutes: &guard}}))
 		}
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)}, Note: "note.two-thirds-of-it"}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(m.Slug, grams)},
+			Note: "note.two-thirds-of-it"}))
 		const dissolves = 60
 		if w.celsius() > dissolves && !w.heatAhead() && !w.fragile() {
-			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two}, Stir: plan.StirOften, Lid: &open}))
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Until: &plan.Until{Minutes: &two},
+				Stir: plan.StirOften, Lid: &open}))
 		}
 		return r
 	}
@@ -778,7 +791,8 @@ func (w *repairer) yogurtSyneresis() []Repair {
 	w.says = saying("rescue.weeping-yogurt.says")
 	r := Repair{Key: "fold"}
 	if w.celsius() > watch.YogurtWarm.Value {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: plan.WaterBath, Note: "note.in-cold-water-without"}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(32), Where: plan.WaterBath,
+			Note: "note.in-cold-water-without"}))
 	}
 	const whey = 0.08
 	if !w.bindTo(&r, w.wanted, someBinder*w.mass()) {
@@ -798,7 +812,8 @@ func (w *repairer) scrambledEgg() []Repair {
 	two := measure.Minute(2)
 	r := Repair{Key: "sieve", Text: "sieve-egg"}
 	if w.celsius() > coolEggTo {
-		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(coolEggTo), Where: plan.WaterBath, Note: "note.off-the-flame-and"}))
+		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Cool, ToC: celsiusOf(coolEggTo), Where: plan.WaterBath,
+			Note: "note.off-the-flame-and"}))
 	} else {
 		r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Rest, Minutes: &two, Note: "note.off-the-flame-blend-egg"}))
 	}

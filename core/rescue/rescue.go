@@ -115,7 +115,8 @@ func Tastes() []Taste {
 // Faults of troubles.
 var (
 	ErrSymptom = errors.New("choose what is wrong")
-	ErrTrouble = errors.New("say of a pudding that has begun to cook what it weighs (1 g to 100 kg), how thick it is (1 to 8) and how soft (0 to 10), or leave it out")
+	ErrTrouble = errors.New("say of a pudding that has begun to cook what it weighs (1 g to 100 kg), how thick it is (1 to 8) and how " +
+		"soft (0 to 10), or leave it out")
 )
 
 // An Outcome is a pudding as it is served.
@@ -519,7 +520,8 @@ func (w *repairer) finish(r *Repair) bool {
 	if w.seen.Grade != nil {
 		r.After.Grade = w.fromNow(r)
 	}
-	for _, pair := range []struct{ of, by *measure.Range }{{&r.After.Grade, &r.widen.Grade}, {&r.After.Sweet, &r.widen.Sweet}, {&r.After.Done, &r.widen.Done}, {&r.After.Mass, &r.widen.Mass}} {
+	for _, pair := range []struct{ of, by *measure.Range }{{&r.After.Grade, &r.widen.Grade}, {&r.After.Sweet, &r.widen.Sweet},
+		{&r.After.Done, &r.widen.Done}, {&r.After.Mass, &r.widen.Mass}} {
 		pair.of.Low = pair.of.Value - math.Hypot(pair.of.Value-pair.of.Low, pair.by.Low)
 		pair.of.High = pair.of.Value + math.Hypot(pair.of.High-pair.of.Value, pair.by.High)
 	}
@@ -601,7 +603,8 @@ func (w *repairer) fromNow(r *Repair) measure.Range {
 		note(p)
 	}
 	value := r.After.Grade.Value
-	return measure.Range{Value: value, Low: value - measure.Percentile90*math.Sqrt(down+square(eyeSD)), High: value + measure.Percentile90*math.Sqrt(up+square(eyeSD))}
+	return measure.Range{Value: value, Low: value - measure.Percentile90*math.Sqrt(down+square(eyeSD)),
+		High: value + measure.Percentile90*math.Sqrt(up+square(eyeSD))}
 }
 
 func square(x float64) float64 { return x * x }

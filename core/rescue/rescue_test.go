@@ -35,15 +35,38 @@ func sick(t testing.TB, serve, steps string) *plan.Plan {
 }
 
 const (
-	ricePot    = `{"do": "add", "items": [{"material": "milk-whole", "amount": "1400 g"}, {"material": "rice-short", "amount": "120 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": %d}, "stir": "often"}, {"do": "add", "items": [{"material": "sugar-white", "amount": "%d g"}]}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 4}, "stir": "often"}`
-	flourPot   = `{"do": "add", "items": [{"material": "milk-whole", "amount": "900 g"}, {"material": "sugar-white", "amount": "90 g"}, {"material": "rice-flour", "amount": "%d g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}, "stir": "constant"}, {"do": "heat", "flame": "low", "until": {"minutes": 4}, "stir": "constant"}`
-	acidPot    = `{"do": "add", "items": [{"material": "milk-whole", "amount": "1000 g"}, {"material": "rice-short", "amount": "80 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 22}}, {"do": "add", "items": [{"material": "jaggery", "amount": "110 g"}, {"material": "molasses", "amount": "30 g"}]}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 3}}`
-	coconutPot = `{"do": "add", "items": [{"material": "coconut-milk-thin", "amount": "700 g"}, {"material": "millet-barnyard", "amount": "80 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 14}}, {"do": "add", "items": [{"material": "palm-sugar", "amount": "90 g"}, {"material": "coconut-milk-thick", "amount": "150 g"}]}, {"do": "heat", "flame": "medium", "until": {"minutes": 4}}`
-	pearlPot   = `{"do": "soak", "name": "pearls", "items": [{"material": "sago-small", "amount": "160 g"}], "minutes": 30}, {"do": "add", "items": [{"material": "milk-whole", "amount": "700 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "add", "items": [{"part": "pearls"}]}, {"do": "heat", "flame": "low", "until": {"minutes": 14}, "stir": "often"}, {"do": "add", "items": [{"material": "sugar-white", "amount": "80 g"}]}`
-	eggPot     = `{"do": "add", "items": [{"material": "milk-whole", "amount": "900 g"}, {"material": "sugar-white", "amount": "80 g"}, {"material": "egg-whole", "amount": "200 g"}]}, {"do": "heat", "flame": "medium", "until": {"temp_c": 90}, "stir": "constant"}`
-	yogurtPot  = `{"do": "add", "items": [{"material": "milk-whole", "amount": "500 g"}, {"material": "rice-short", "amount": "70 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "low", "lid": true, "until": {"minutes": 25}}, {"do": "add", "items": [{"material": "sugar-white", "amount": "50 g"}]}, {"do": "cool", "to_c": 45, "where": "water-bath"}, {"do": "add", "items": [{"material": "yogurt", "amount": "300 g"}], "temp_c": 8}`
-	mealPot    = `{"do": "add", "items": [{"material": "milk-whole", "amount": "800 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "add", "slowly": true, "items": [{"material": "cornmeal", "amount": "70 g"}, {"material": "sugar-white", "amount": "60 g"}]}, {"do": "heat", "flame": "low", "until": {"minutes": 4}, "stir": "often"}`
-	going      = `, {"do": "heat", "flame": "medium", "until": {"remaining_pct": 70}, "stir": "now-and-then"}`
+	ricePot = `{"do": "add", "items": [{"material": "milk-whole", "amount": "1400 g"}, {"material": "rice-short", "amount": "120 g"}]},
+		{"do": "heat", "flame": "high", "until": {"boil": true}},
+			{"do": "heat", "flame": "medium-low", "until": {"minutes": %d}, "stir": "often"},
+				{"do": "add", "items": [{"material": "sugar-white", "amount": "%d g"}]},
+					{"do": "heat", "flame": "medium-low", "until": {"minutes": 4}, "stir": "often"}`
+	flourPot = `{"do": "add", "items": [{"material": "milk-whole", "amount": "900 g"}, {"material": "sugar-white", "amount": "90 g"},
+		{"material": "rice-flour", "amount": "%d g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}, "stir": "constant"},
+			{"do": "heat", "flame": "low", "until": {"minutes": 4}, "stir": "constant"}`
+	acidPot = `{"do": "add", "items": [{"material": "milk-whole", "amount": "1000 g"}, {"material": "rice-short", "amount": "80 g"}]},
+		{"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "medium-low", "until": {"minutes": 22}},
+			{"do": "add", "items": [{"material": "jaggery", "amount": "110 g"}, {"material": "molasses", "amount": "30 g"}]},
+				{"do": "heat", "flame": "medium-low", "until": {"minutes": 3}}`
+	coconutPot = `{"do": "add", "items": [{"material": "coconut-milk-thin", "amount": "700 g"},
+		{"material": "millet-barnyard", "amount": "80 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}},
+			{"do": "heat", "flame": "medium-low", "until": {"minutes": 14}},
+				{"do": "add", "items": [{"material": "palm-sugar", "amount": "90 g"}, {"material": "coconut-milk-thick", "amount": "150 g"}]},
+					{"do": "heat", "flame": "medium", "until": {"minutes": 4}}`
+	pearlPot = `{"do": "soak", "name": "pearls", "items": [{"material": "sago-small", "amount": "160 g"}], "minutes": 30},
+		{"do": "add", "items": [{"material": "milk-whole", "amount": "700 g"}]}, {"do": "heat", "flame": "high", "until": {"boil": true}},
+			{"do": "add", "items": [{"part": "pearls"}]}, {"do": "heat", "flame": "low", "until": {"minutes": 14}, "stir": "often"},
+				{"do": "add", "items": [{"material": "sugar-white", "amount": "80 g"}]}`
+	eggPot = `{"do": "add", "items": [{"material": "milk-whole", "amount": "900 g"}, {"material": "sugar-white", "amount": "80 g"},
+		{"material": "egg-whole", "amount": "200 g"}]}, {"do": "heat", "flame": "medium", "until": {"temp_c": 90}, "stir": "constant"}`
+	yogurtPot = `{"do": "add", "items": [{"material": "milk-whole", "amount": "500 g"}, {"material": "rice-short", "amount": "70 g"}]},
+		{"do": "heat", "flame": "high", "until": {"boil": true}}, {"do": "heat", "flame": "low", "lid": true, "until": {"minutes": 25}},
+			{"do": "add", "items": [{"material": "sugar-white", "amount": "50 g"}]}, {"do": "cool", "to_c": 45, "where": "water-bath"},
+				{"do": "add", "items": [{"material": "yogurt", "amount": "300 g"}], "temp_c": 8}`
+	mealPot = `{"do": "add", "items": [{"material": "milk-whole", "amount": "800 g"}]},
+		{"do": "heat", "flame": "high", "until": {"boil": true}},
+			{"do": "add", "slowly": true, "items": [{"material": "cornmeal", "amount": "70 g"}, {"material": "sugar-white", "amount": "60 g"}]},
+				{"do": "heat", "flame": "low", "until": {"minutes": 4}, "stir": "often"}`
+	going = `, {"do": "heat", "flame": "medium", "until": {"remaining_pct": 70}, "stir": "now-and-then"}`
 )
 
 // An illness is a kind of sick pudding: what happened, how many steps of it are done,
@@ -70,7 +93,8 @@ func feels(p *rescue.Trouble, _, done float64) { p.Done = &done }
 func nothing(*rescue.Trouble, float64, float64) {}
 
 var illnesses = []illness{
-	{symptom: rescue.TooThick, serve: "warm", steps: strings.ReplaceAll(fmt.Sprintf(ricePot, 45, 90), "120 g", "190 g"), now: 5, say: wants(-1.1)},
+	{symptom: rescue.TooThick, serve: "warm", steps: strings.ReplaceAll(fmt.Sprintf(ricePot, 45, 90), "120 g", "190 g"), now: 5,
+		say: wants(-1.1)},
 	{symptom: rescue.TooThick, serve: "hot", steps: fmt.Sprintf(flourPot, 75), now: 3, say: wants(-0.6)},
 	{symptom: rescue.TooThin, serve: "hot", steps: fmt.Sprintf(ricePot, 18, 90), now: 5, say: wants(0.9)},
 	{symptom: rescue.TooThin, serve: "warm", steps: fmt.Sprintf(flourPot, 30), now: 3, say: wants(1)},
@@ -179,7 +203,9 @@ func TestRescuesLandWhereTheySay(t *testing.T) {
 				is       float64
 				promised measure.Range
 				exact    float64
-			}{"grade": {got, best.After.Grade, 0.05}, "sweet": {f.Sweetness.Pct.Value, best.After.Sweet, 0.1}, "mass": {f.Yield.MassG.Value, best.After.Mass, 2}, "minutes": {minutes, best.Minutes, 0.2}, "done": {f.Doneness[best.Part].Value, best.After.Done, 0.03}} {
+			}{"grade": {got, best.After.Grade, 0.05}, "sweet": {f.Sweetness.Pct.Value, best.After.Sweet, 0.1},
+				"mass": {f.Yield.MassG.Value, best.After.Mass, 2}, "minutes": {minutes, best.Minutes, 0.2},
+				"done": {f.Doneness[best.Part].Value, best.After.Done, 0.03}} {
 				total++
 				if pair.is >= pair.promised.Low-pair.exact && pair.is <= pair.promised.High+pair.exact {
 					inside[name]++
@@ -264,7 +290,8 @@ func TestWhatIsNotMended(t *testing.T) {
 	require.NotNil(t, r.Spoilt, "left warm for hours")
 
 	p := sick(t, "warm", fmt.Sprintf(ricePot, 24, 90))
-	for symptom, key := range map[rescue.Symptom]string{rescue.SplitCoconut: "split-coconut", rescue.ScrambledEgg: "scrambled-egg", rescue.YogurtSyneresis: "weeping-yogurt", rescue.Lumps: "lumps", rescue.PearlsLumped: "pearls-lumped"} {
+	for symptom, key := range map[rescue.Symptom]string{rescue.SplitCoconut: "split-coconut", rescue.ScrambledEgg: "scrambled-egg",
+		rescue.YogurtSyneresis: "weeping-yogurt", rescue.Lumps: "lumps", rescue.PearlsLumped: "pearls-lumped"} {
 		r, err := rescue.Rescue(rescue.Trouble{Plan: p, Now: 5}, symptom)
 		require.NoError(t, err)
 		require.Equal(t, "rescue."+key+".cannot", r.Cannot.Key)
@@ -276,7 +303,8 @@ func TestWhatIsNotMended(t *testing.T) {
 	_, err = rescue.Rescue(rescue.Trouble{Plan: p, Now: 5}, "sad")
 	require.ErrorIs(t, err, rescue.ErrSymptom)
 	nan, negative := math.NaN(), measure.Gram(-5)
-	for _, bad := range []rescue.Trouble{{Plan: p, Now: 0}, {Plan: p, Now: 9}, {Plan: p, Now: 5, Grade: &nan}, {Plan: p, Now: 5, Mass: &negative}, {Plan: p, Now: 5, Sweet: 3}, {Plan: p, Now: 5, Sweet: nan}} {
+	for _, bad := range []rescue.Trouble{{Plan: p, Now: 0}, {Plan: p, Now: 9}, {Plan: p, Now: 5, Grade: &nan},
+		{Plan: p, Now: 5, Mass: &negative}, {Plan: p, Now: 5, Sweet: 3}, {Plan: p, Now: 5, Sweet: nan}} {
 		_, err := rescue.Rescue(bad, rescue.TooThick)
 		require.ErrorIs(t, err, rescue.ErrTrouble)
 	}
@@ -305,7 +333,8 @@ func BenchmarkRescue(b *testing.B) {
 func TestADescribedPotIsWhatWasSaid(t *testing.T) {
 	d := rescue.Described{Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}, Burner: vessel.DefaultBurner(),
 		Kitchen: plan.Kitchen{AmbientC: 22, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}, Serve: plan.Warm,
-		Items: []plan.Item{{Material: "milk-whole", Amount: "1000 g"}}, Grain: &plan.Item{Material: "rice-short", Amount: "90 g"}, Sweet: &plan.Item{Material: "sugar-white", Amount: "80 g"}, Done: 1.4}
+		Items: []plan.Item{{Material: "milk-whole", Amount: "1000 g"}}, Grain: &plan.Item{Material: "rice-short", Amount: "90 g"},
+		Sweet: &plan.Item{Material: "sugar-white", Amount: "80 g"}, Done: 1.4}
 	p, err := rescue.Describe(d)
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{NominalOnly: true})

@@ -57,7 +57,8 @@ func Stand(p *plan.Plan, minutes []float64, covered bool, liquid string, wanted 
 			stood.Steps = append(stood.Steps, base.IntoServed(plan.Step{Do: plan.Rest, Minutes: &m, Lid: &covered}))
 		}
 		grade, celsius := after(stood)
-		one := Standing{Minute: measure.Minute(at), Celsius: measure.Celsius(celsius), Grade: measure.Range{Value: grade, Low: grade - spread, High: grade + spread}, Reached: grade}
+		one := Standing{Minute: measure.Minute(at), Celsius: measure.Celsius(celsius),
+			Grade: measure.Range{Value: grade, Low: grade - spread, High: grade + spread}, Reached: grade}
 		const near = 0.1
 		if grade > wanted+near {
 			one.Loosen, one.Reached = loosen(stood, liquid, celsius, wanted)
@@ -113,7 +114,8 @@ func loosen(stood *plan.Plan, liquid string, celsius, wanted float64) (measure.G
 	}
 	with := func(grams float64) float64 {
 		more := stood.Clone()
-		more.Steps = append(more.Steps, stood.IntoServed(plan.Step{Do: plan.Add, TempC: &temperature, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
+		more.Steps = append(more.Steps, stood.IntoServed(plan.Step{Do: plan.Add, TempC: &temperature,
+			Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
 		grade, _ := after(more)
 		return grade
 	}
@@ -144,7 +146,8 @@ func Cool(p *plan.Plan) []Cooled {
 		if where == plan.Counter {
 			first = max(first, base.Kitchen.AmbientC+above)
 		}
-		for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where}, {Do: plan.Cool, ToC: &last, Where: plan.Fridge}} {
+		for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where},
+			{Do: plan.Cool, ToC: &last, Where: plan.Fridge}} {
 			cooled.Steps = append(cooled.Steps, base.IntoServed(step))
 		}
 		f := forecast.Run(cooled, forecast.Options{CourseOnly: true})
@@ -176,7 +179,8 @@ func Cuts(p *plan.Plan, pieces int, mass measure.Gram) (list []Cut) {
 	for rows := 1; rows <= pieces; rows++ {
 		if pieces%rows == 0 {
 			columns := pieces / rows
-			list = append(list, Cut{rows, columns, pot.LengthMM / measure.Millimetre(columns), pot.WidthMM / measure.Millimetre(rows), mass / measure.Gram(pieces)})
+			list = append(list, Cut{rows, columns, pot.LengthMM / measure.Millimetre(columns), pot.WidthMM / measure.Millimetre(rows),
+				mass / measure.Gram(pieces)})
 		}
 	}
 	square := func(c Cut) float64 { return math.Abs(math.Log(float64(c.Long / c.Wide))) }
@@ -213,9 +217,11 @@ func Reheat(p *plan.Plan, liquid string, wanted float64) (r Reheated, ok bool) {
 	with := func(grams float64) (*plan.Plan, int) {
 		warm := cold.Clone()
 		if grams > 0 {
-			warm.Steps = append(warm.Steps, p.IntoServed(plan.Step{Do: plan.Add, TempC: &fridge, Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
+			warm.Steps = append(warm.Steps, p.IntoServed(plan.Step{Do: plan.Add, TempC: &fridge,
+				Items: []plan.Item{{Material: liquid, Amount: fmt.Sprintf("%.2f g", grams)}}}))
 		}
-		warm.Steps = append(warm.Steps, p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Lid: &lid, Stir: plan.StirConstant, Until: &plan.Until{TempC: &target, MaxMinutes: &guard}}))
+		warm.Steps = append(warm.Steps, p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Lid: &lid, Stir: plan.StirConstant,
+			Until: &plan.Until{TempC: &target, MaxMinutes: &guard}}))
 		return warm, len(warm.Steps) - 1
 	}
 	grade := func(grams float64) float64 {
@@ -237,7 +243,8 @@ func Reheat(p *plan.Plan, liquid string, wanted float64) (r Reheated, ok bool) {
 	lasts := f.Steps[last].EndMin - f.Steps[last].StartMin
 	// Its range is that of the whole, by the share it has of the flame.
 	share := measure.Ratio(lasts, f.Time.TotalMin.Value)
-	r.Minutes = measure.Range{Value: lasts, Low: max(0, lasts-share*(f.Time.TotalMin.Value-f.Time.TotalMin.Low)), High: lasts + share*(f.Time.TotalMin.High-f.Time.TotalMin.Value)}
+	r.Minutes = measure.Range{Value: lasts, Low: max(0, lasts-share*(f.Time.TotalMin.Value-f.Time.TotalMin.Low)),
+		High: lasts + share*(f.Time.TotalMin.High-f.Time.TotalMin.Value)}
 	reached, spread := grade(float64(r.Loosen)), 0.0
 	if off := f.Thickness.OffHeat; off != nil {
 		spread = (off.High - off.Low) / 2

@@ -15,7 +15,8 @@ import (
 
 func TestStandingThickensAndIsLoosened(t *testing.T) {
 	w, _ := plan.WayNamed("reduced in milk")
-	choice, err := w.Check(plan.WayChoice{Bowls: 6, Serve: plan.Hot, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
+	choice, err := w.Check(plan.WayChoice{Bowls: 6, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
+		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
 	require.NoError(t, err)
 	p, err := w.Start(choice)
 	require.NoError(t, err)
@@ -58,7 +59,8 @@ func TestCoolingWays(t *testing.T) {
 func batchOf(t *testing.T, bowls int) *plan.Plan {
 	t.Helper()
 	w, _ := plan.WayNamed("reduced in milk")
-	choice, err := w.Check(plan.WayChoice{Bowls: bowls, Serve: plan.Hot, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 340, HeightMM: 260}})
+	choice, err := w.Check(plan.WayChoice{Bowls: bowls, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
+		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 340, HeightMM: 260}})
 	require.NoError(t, err)
 	p, err := w.Start(choice)
 	require.NoError(t, err)
@@ -96,7 +98,8 @@ func TestSweeterAndDilution(t *testing.T) {
 
 func TestReheatingNeedsLiquid(t *testing.T) {
 	w, _ := plan.WayNamed("reduced in milk")
-	choice, err := w.Check(plan.WayChoice{Bowls: 6, Serve: plan.Hot, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
+	choice, err := w.Check(plan.WayChoice{Bowls: 6, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
+		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
 	require.NoError(t, err)
 	p, err := w.Start(choice)
 	require.NoError(t, err)

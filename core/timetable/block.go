@@ -95,7 +95,8 @@ func newBlock(p *plan.Plan) *block {
 				b.uses = append(b.uses, use{kind: useHands, from: r.StartMin, to: r.EndMin, amount: 1})
 				continue
 			}
-			b.preps = append(b.preps, prep{step: i, from: r.StartMin, to: r.EndMin, hands: float64(s.HandsOn()), needed: -1, earlier: float64(s.Do.Descriptor().Earlier)})
+			b.preps = append(b.preps, prep{step: i, from: r.StartMin, to: r.EndMin, hands: float64(s.HandsOn()), needed: -1,
+				earlier: float64(s.Do.Descriptor().Earlier)})
 			continue
 		}
 		pot := s.PotName()

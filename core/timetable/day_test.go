@@ -85,7 +85,8 @@ func TestBlockOfAPudding(t *testing.T) {
 // A pot that two puddings want, and an oven that is there once.
 func TestOnePotForTwo(t *testing.T) {
 	w, _ := plan.WayNamed("whisked meal then baked")
-	choice, err := w.Check(plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(), Pot: vessel.Pot{Name: "the pot", Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
+	choice, err := w.Check(plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
+		Pot: vessel.Pot{Name: "the pot", Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}})
 	require.NoError(t, err)
 	p, err := w.Start(choice)
 	require.NoError(t, err)

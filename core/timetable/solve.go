@@ -201,7 +201,8 @@ func baseWidth(p vessel.Pot) measure.Millimetre {
 
 // on returns the plan cooked on a burner.
 func on(p *plan.Plan, b vessel.Burner) *plan.Plan {
-	same := b.Kind == p.Burner.Kind && b.PowerW == p.Burner.PowerW && b.Efficiency == p.Burner.Efficiency && len(b.FlameW) == 0 && len(p.Burner.FlameW) == 0
+	same := b.Kind == p.Burner.Kind && b.PowerW == p.Burner.PowerW && b.Efficiency == p.Burner.Efficiency && len(b.FlameW) == 0 &&
+		len(p.Burner.FlameW) == 0
 	if same {
 		return p
 	}
@@ -556,7 +557,8 @@ func (s *solver) write() *Timetable {
 			t.Late = append(t.Late, Late{Pudding: p.pudding, Minutes: math.Round(late), Why: s.why(p)})
 		}
 		b := p.choice.block
-		place := Place{Pudding: p.pudding, Burner: p.choice.burner, Start: measure.Minute(p.start), Preps: map[int]measure.Minute{}, Pans: p.burners}
+		place := Place{Pudding: p.pudding, Burner: p.choice.burner, Start: measure.Minute(p.start), Preps: map[int]measure.Minute{},
+			Pans: p.burners}
 		for k, at := range p.preps {
 			place.Preps[b.preps[k].step] = measure.Minute(at)
 		}

@@ -27,7 +27,8 @@ func ways(t testing.TB) []*plan.Plan {
 		choice, err := w.Check(plan.WayChoice{})
 		require.NoError(t, err)
 		choice.Bowls, choice.Burner = 4+k%3*2, vessel.DefaultBurner()
-		choice.Pot = vessel.Pot{Name: fmt.Sprintf("pot %d", k%7), Shape: vessel.Straight, DiameterMM: measure.Millimetre(200 + 10*(k%6)), HeightMM: 130}
+		choice.Pot = vessel.Pot{Name: fmt.Sprintf("pot %d", k%7), Shape: vessel.Straight, DiameterMM: measure.Millimetre(200 + 10*(k%6)),
+			HeightMM: 130}
 		p, err := w.Start(choice)
 		require.NoError(t, err)
 		all = append(all, p)
@@ -36,7 +37,8 @@ func ways(t testing.TB) []*plan.Plan {
 }
 
 func gathering(hands, burners int, plans ...*plan.Plan) *timetable.Gathering {
-	g := &timetable.Gathering{Name: "supper", Hands: hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{}, Ovens: 1, FridgeL: 60}
+	g := &timetable.Gathering{Name: "supper", Hands: hands, Burners: map[string]timetable.Burner{}, Pots: map[string]vessel.Pot{},
+		Ovens: 1, FridgeL: 60}
 	for k := range burners {
 		b := vessel.DefaultBurner()
 		b.Name = fmt.Sprintf("burner %d", k+1)

@@ -20,7 +20,8 @@ type WaterTest struct {
 
 // Faults of a water test.
 var (
-	ErrGained    = errors.New("weighs more than before; boiling water only loses. Weigh both with the same pot, or take the pot's weight off both")
+	ErrGained = errors.New("weighs more than before; boiling water only loses. Weigh both with the same pot, or take the pot's " +
+		"weight off both")
 	ErrLostAll   = errors.New("is gone: the pot boiled dry. Take more water or less time")
 	ErrTooLittle = errors.New("lost too little to be read off a scale; give it more time or more flame")
 	ErrTestTime  = errors.New("give minutes from 2 to 120; ten are usual")
@@ -66,7 +67,8 @@ func (t WaterTest) Power() (power measure.Watt, sd measure.Watt, err error) {
 
 // Range returns the 10th to 90th percentile of a measured power.
 func Range(power, sd measure.Watt) measure.Range {
-	return measure.Range{Value: float64(power), Low: max(0, float64(power-measure.Percentile90*sd)), High: float64(power + measure.Percentile90*sd)}
+	return measure.Range{Value: float64(power), Low: max(0, float64(power-measure.Percentile90*sd)),
+		High: float64(power + measure.Percentile90*sd)}
 }
 
 // Faults of a pot that is measured by weighing water.

@@ -97,7 +97,8 @@ func TestWaterTestGivesThePowerBack(t *testing.T) {
 		if before-mass < 10 || mass < 100 {
 			return
 		}
-		found, sd, err := vessel.WaterTest{Pot: pot, Before: before, After: measure.Gram(mass), Minutes: minutes, Ambient: ambient, AltitudeM: altitude}.Power()
+		found, sd, err := vessel.WaterTest{Pot: pot, Before: before, After: measure.Gram(mass), Minutes: minutes, Ambient: ambient,
+			AltitudeM: altitude}.Power()
 		require.NoError(t, err)
 		require.InEpsilon(t, power, float64(found), 0.01)
 		require.Positive(t, float64(sd))

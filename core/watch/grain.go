@@ -79,7 +79,8 @@ func undercookedGrain(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for _, name := range sortedNames(f.Doneness) {
 		done, wanted := f.Doneness[name].Value, f.Parts[name].WantedLow
 		if done < wanted {
-			found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name, Evidence: Evidence{"doneness", done, "wanted", wanted}})
+			found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name,
+				Evidence: Evidence{"doneness", done, "wanted", wanted}})
 		}
 	}
 	return found
@@ -90,7 +91,8 @@ func mushyGrain(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for _, name := range sortedNames(f.Doneness) {
 		done, wanted := f.Doneness[name].Value, f.Parts[name].WantedHigh
 		if done > wanted && wanted != 0 {
-			found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name, Evidence: Evidence{"doneness", done, "wanted", wanted}})
+			found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name,
+				Evidence: Evidence{"doneness", done, "wanted", wanted}})
 		}
 	}
 	return found
@@ -252,7 +254,8 @@ func againstAim(p *plan.Plan, f *forecast.Forecast, side float64) []Finding {
 func tooThickCold(p *plan.Plan, f *forecast.Forecast) []Finding {
 	grade, ok := ServedThickness(p, f)
 	chilled := f.Thickness.Chilled
-	if !ok || chilled == nil || p.KeepDays < 1 || p.Serve == plan.Chilled || chilled.Value <= stiffChilled.Value || chilled.Value <= grade+stiffer.Value {
+	if !ok || chilled == nil || p.KeepDays < 1 || p.Serve == plan.Chilled || chilled.Value <= stiffChilled.Value ||
+		chilled.Value <= grade+stiffer.Value {
 		return nil
 	}
 	limit := stiffChilled

@@ -121,9 +121,11 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 		{"/kitchen", at("kitchen"), wide, high, false}, {"/gatherings/" + suppers[0].ID, at("gathering"), wide, high, false},
 		{"/kitchen/burners/" + burners[1].ID + "/test", at("water-test"), wide, high, false},
 		{pudding + "/scale?bowls=18", at("scaling"), wide, high, false},
-		{pudding + "/balance?thickness=4.2&sweet=13&bowls=6&lock=rice-short", at("balance"), wide, high, false}, {pudding + "/sheet", at("sheet"), wide, high, false},
+		{pudding + "/balance?thickness=4.2&sweet=13&bowls=6&lock=rice-short", at("balance"), wide, high, false},
+		{pudding + "/sheet", at("sheet"), wide, high, false},
 		{stove + "/rescue?symptom=too-thick&wanted=3", at("rescue"), wide, high, false}, {"/pantry", at("pantry"), wide, high, false},
-		{"/benches/coconut", at("bench-coconut"), wide, high, false}, {"/puddings/new?way=pulse+with+jaggery+and+presses", at("new-pudding"), wide, high, false},
+		{"/benches/coconut", at("bench-coconut"), wide, high, false}, {"/puddings/new?way=pulse+with+jaggery+and+presses", at("new-pudding"),
+			wide, high, false},
 		{pudding + "/compare?question=sugar", at("compare"), wide, high, false},
 	}, nil
 }

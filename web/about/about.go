@@ -57,7 +57,8 @@ func New(app *frame.App, static fs.FS) *Screen {
 		if err != nil {
 			panic(err)
 		}
-		s.parts = append(s.parts, licence{Name: strings.TrimSuffix(path.Base(name), licenceSuffix), Version: "fonts, styles or icons", Text: string(text)})
+		s.parts = append(s.parts, licence{Name: strings.TrimSuffix(path.Base(name), licenceSuffix), Version: "fonts, styles or icons",
+			Text: string(text)})
 	}
 	return s
 }

@@ -177,7 +177,8 @@ func (s *Screen) targets(c *gin.Context, writes []write) ([]writeView, error) {
 				for j, item := range p.Plan.Steps[i].Items {
 					material, mass, err := p.Plan.Weigh(item)
 					if err == nil && item.AboveMM == 0 && w.fits(material, mass) {
-						views[k].Targets = append(views[k].Targets, target{address(p, i, j), p.Plan.Name + ": " + item.Amount + " " + say.ItemName(p.Plan, item)})
+						views[k].Targets = append(views[k].Targets,
+							target{address(p, i, j), p.Plan.Name + ": " + item.Amount + " " + say.ItemName(p.Plan, item)})
 					}
 				}
 			}
@@ -227,7 +228,8 @@ func (s *Screen) Write(c *gin.Context) error {
 		return fail(errTarget)
 	}
 	id = parts[0]
-	if _, err := fmt.Sscanf(strings.Join(parts[1:], " ")+" "+form.Get("which"), "%d %d %d %d", &version, &step, &item, &which); err != nil || which < 0 || which >= len(r.writes) {
+	if _, err := fmt.Sscanf(strings.Join(parts[1:], " ")+" "+form.Get("which"), "%d %d %d %d", &version, &step, &item,
+		&which); err != nil || which < 0 || which >= len(r.writes) {
 		return fail(errTarget)
 	}
 	pudding, err := s.app.Pudding(c.Request.Context(), id)

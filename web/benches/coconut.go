@@ -113,10 +113,12 @@ func (v *coconutView) show(say words.Printer, milks []convert.Milk, pulp convert
 			Volume: float64(m.Volume()), Fat: m.FatShare()})
 		v.Rows = append(v.Rows, milkRow{name, say.Grams(m.Mass()), say.Millilitres(m.Volume()), say.Percent(m.FatPercent(), 1)})
 	}
-	v.Rows = append(v.Rows, milkRow{"Wrung pulp, left over", say.Grams(pulp.Mass()), say.Millilitres(pulp.Volume()), say.Percent(pulp.FatPercent(), 1)})
+	v.Rows = append(v.Rows, milkRow{"Wrung pulp, left over", say.Grams(pulp.Mass()), say.Millilitres(pulp.Volume()),
+		say.Percent(pulp.FatPercent(), 1)})
 	v.Jars = picture.NewJars(jars)
 	v.Lines = append(v.Lines, "How well fat comes out differs from nut to nut and with the hand that wrings: count on a fifth more or less.")
-	v.Cautions = append(v.Cautions, "The first press splits when it boils: last, slowly, below "+say.Celsius(85)+". Keep pressed milk at "+say.Celsius(5)+" and use it the same day.")
+	v.Cautions = append(v.Cautions, "The first press splits when it boils: last, "+
+		"slowly, below "+say.Celsius(85)+". Keep pressed milk at "+say.Celsius(5)+" and use it the same day.")
 }
 
 func (r *request) wanted(say words.Printer, v *coconutView) {
@@ -142,7 +144,8 @@ func (r *request) wanted(say words.Printer, v *coconutView) {
 		milks = append(milks, p.Thin)
 	}
 	v.show(say, milks, p.Pulp)
-	v.Heading = fmt.Sprintf("%s of coconut meat, %s coconuts, and %s of water for the second press", say.Grams(p.Meat), say.Number(nuts, 1), say.Millilitres(p.Water))
+	v.Heading = fmt.Sprintf("%s of coconut meat, %s coconuts, and %s of water for the second press", say.Grams(p.Meat),
+		say.Number(nuts, 1), say.Millilitres(p.Water))
 	if thin <= 0 {
 		v.Heading = fmt.Sprintf("%s of coconut meat, %s coconuts, pressed once without water", say.Grams(p.Meat), say.Number(nuts, 1))
 	}
@@ -151,7 +154,8 @@ func (r *request) wanted(say words.Printer, v *coconutView) {
 		v.Lines = append(v.Lines, fmt.Sprintf("%s of thick milk are left over, for the bowl or the freezer.", say.Grams(p.Thick.Mass()-thick)))
 	}
 	if thin > 0 && p.Thin.FatPercent() > fat+0.2 {
-		v.Lines = append(v.Lines, fmt.Sprintf("The thin milk comes out richer than asked, at %s fat: so much meat is needed for the thick.", say.Percent(p.Thin.FatPercent(), 1)))
+		v.Lines = append(v.Lines, fmt.Sprintf("The thin milk comes out richer than asked, at %s fat: so much meat is needed for the thick.",
+			say.Percent(p.Thin.FatPercent(), 1)))
 	}
 	for _, slug := range []string{"coconut-milk-tin", "coconut-cream", "coconut-powder"} {
 		if said := r.fromPack(say, slug, thick, thin, fat); said != "" {
@@ -219,17 +223,21 @@ func (r *request) packed(say words.Printer, v *coconutView) {
 		r.Fault("pack_g", err)
 		return
 	}
-	v.Heading = fmt.Sprintf("%s %s and %s of water make %s of coconut milk at %s fat", say.Grams(mass), words.Lower(pack.Name), say.Grams(water), say.Grams(made), say.Percent(fat, 1))
+	v.Heading = fmt.Sprintf("%s %s and %s of water make %s of coconut milk at %s fat", say.Grams(mass), words.Lower(pack.Name),
+		say.Grams(water), say.Grams(made), say.Percent(fat, 1))
 	v.Jars = picture.NewJars([]picture.Filled{
-		{Name: words.Capital(pack.ShortName()), Figure: say.Grams(mass), Note: say.Percent(float64(pack.Fat), 0) + " fat", Volume: float64(mass), Fat: float64(pack.Fat) / 100},
+		{Name: words.Capital(pack.ShortName()), Figure: say.Grams(mass), Note: say.Percent(float64(pack.Fat), 0) + " fat",
+			Volume: float64(mass), Fat: float64(pack.Fat) / 100},
 		{Name: "Water", Figure: say.Grams(water), Volume: float64(water)},
 		{Name: "Together", Figure: say.Grams(made), Note: say.Percent(fat, 1) + " fat", Volume: float64(made), Fat: fat / 100},
 	})
 	nuts, err := convert.PressFor(0, made, min(max(fat, 2), 15))
 	if err == nil {
-		v.Lines = append(v.Lines, fmt.Sprintf("As a second press it would take about %s fresh coconuts.", say.Number(float64(nuts.Meat/r.one()), 1)))
+		v.Lines = append(v.Lines, fmt.Sprintf("As a second press it would take about %s fresh coconuts.",
+			say.Number(float64(nuts.Meat/r.one()), 1)))
 	}
-	v.Lines = append(v.Lines, "Tins and powders are heated when they are made: they stand boiling better than a fresh first press. Read the label for sulphite and milk protein.")
+	v.Lines = append(v.Lines, "Tins and powders are heated when they are made: they stand boiling better than a fresh first press. "+
+		"Read the label for sulphite and milk protein.")
 	share := float64(mass / made)
 	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material, _ measure.Gram) bool {
 		return m.Slug == "coconut-milk-thin" || m.Slug == "coconut-milk-thick" || m.Slug == "coconut-milk-light" || m.Slug == "coconut-milk-tin"

@@ -71,7 +71,8 @@ func (r *request) blendTo(say words.Printer, v *milkView) {
 	case errors.Is(err, convert.ErrSame):
 		r.Fault("b", errors.New("has the same fat as the first; take two that differ"))
 	case errors.Is(err, convert.ErrOutside):
-		r.Fault("fat_pct", fmt.Errorf("these two reach from %.3g to %.3g %%; ask for something between", float64(min(a.Fat, b.Fat)), float64(max(a.Fat, b.Fat))))
+		r.Fault("fat_pct", fmt.Errorf("these two reach from %.3g to %.3g %%; ask for something between", float64(min(a.Fat, b.Fat)),
+			float64(max(a.Fat, b.Fat))))
 	case err != nil:
 		r.Fault("total_g", err)
 	default:
@@ -94,11 +95,15 @@ func (r *request) blendOf(say words.Printer, v *milkView) {
 }
 
 func (r *request) blended(say words.Printer, v *milkView, a, b *pantry.Material, blend convert.Blend) {
-	v.Heading = fmt.Sprintf("%s %s and %s %s: %s fat", say.Grams(blend.A), words.Lower(a.ShortName()), say.Grams(blend.B), words.Lower(b.ShortName()), say.Percent(blend.Fat, 1))
+	v.Heading = fmt.Sprintf("%s %s and %s %s: %s fat", say.Grams(blend.A), words.Lower(a.ShortName()), say.Grams(blend.B),
+		words.Lower(b.ShortName()), say.Percent(blend.Fat, 1))
 	v.Jars = picture.NewJars([]picture.Filled{
-		{Name: a.ShortName(), Figure: say.Grams(blend.A), Note: say.Percent(float64(a.Fat), 1) + " fat", Volume: float64(blend.A), Fat: float64(a.Fat) / 100},
-		{Name: b.ShortName(), Figure: say.Grams(blend.B), Note: say.Percent(float64(b.Fat), 1) + " fat", Volume: float64(blend.B), Fat: float64(b.Fat) / 100},
-		{Name: "Together", Figure: say.Grams(blend.A + blend.B), Note: say.Percent(blend.Fat, 1) + " fat", Volume: float64(blend.A + blend.B), Fat: blend.Fat / 100},
+		{Name: a.ShortName(), Figure: say.Grams(blend.A), Note: say.Percent(float64(a.Fat), 1) + " fat", Volume: float64(blend.A),
+			Fat: float64(a.Fat) / 100},
+		{Name: b.ShortName(), Figure: say.Grams(blend.B), Note: say.Percent(float64(b.Fat), 1) + " fat", Volume: float64(blend.B),
+			Fat: float64(b.Fat) / 100},
+		{Name: "Together", Figure: say.Grams(blend.A + blend.B), Note: say.Percent(blend.Fat, 1) + " fat", Volume: float64(blend.A + blend.B),
+			Fat: blend.Fat / 100},
 	})
 	if blend.Fat < convert.ThinBelow {
 		v.Cautions = append(v.Cautions, "Below 2 % fat a pudding of reduced milk alone stays thin.")
@@ -107,7 +112,10 @@ func (r *request) blended(say words.Printer, v *milkView, a, b *pantry.Material,
 		v.Cautions = append(v.Cautions, "Above 15 % fat a pudding turns greasy.")
 	}
 	share := float64(blend.A / (blend.A + blend.B))
-	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material, _ measure.Gram) bool { return dairyLiquid(m) },
+	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material,
+		_ measure.Gram) bool {
+		return dairyLiquid(m)
+	},
 		into: func(p *plan.Plan, step, item int) error {
 			_, whole, err := itemOf(p, step, item)
 			if err != nil {
@@ -158,15 +166,19 @@ func (r *request) insteadOfFresh(say words.Printer, v *milkView) {
 }
 
 func (v *milkView) counted(say words.Printer, from *pantry.Material, mass measure.Gram, fresh convert.Fresh) {
-	v.Heading = fmt.Sprintf("%s %s stand for %s of fresh milk, with %s of water", say.Grams(mass), words.Lower(from.ShortName()), say.Grams(fresh.Milk), say.Grams(max(0, fresh.Water)))
+	v.Heading = fmt.Sprintf("%s %s stand for %s of fresh milk, with %s of water", say.Grams(mass), words.Lower(from.ShortName()),
+		say.Grams(fresh.Milk), say.Grams(max(0, fresh.Water)))
 	if fresh.Sugar >= 1 {
 		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s of sugar along: take as much off what you would add.", say.Grams(fresh.Sugar)))
 	}
-	v.Lines = append(v.Lines, fmt.Sprintf("With the water in it has %s fat for the milk's 3.5 %%; counted by the milk solids beside the fat.", say.Percent(fresh.Fat, 1)))
+	v.Lines = append(v.Lines, fmt.Sprintf("With the water in it has %s fat for the milk's 3.5 %%; counted by the milk solids "+
+		"beside the fat.", say.Percent(fresh.Fat, 1)))
 	v.Jars = picture.NewJars([]picture.Filled{
-		{Name: from.ShortName(), Figure: say.Grams(mass), Note: say.Percent(float64(from.Fat), 1) + " fat", Volume: float64(mass), Fat: float64(from.Fat) / 100},
+		{Name: from.ShortName(), Figure: say.Grams(mass), Note: say.Percent(float64(from.Fat), 1) + " fat", Volume: float64(mass),
+			Fat: float64(from.Fat) / 100},
 		{Name: "Water", Figure: say.Grams(max(0, fresh.Water)), Volume: float64(max(0, fresh.Water))},
-		{Name: "As fresh milk", Figure: say.Grams(fresh.Milk), Note: say.Percent(fresh.Fat, 1) + " fat", Volume: float64(fresh.Milk), Fat: fresh.Fat / 100},
+		{Name: "As fresh milk", Figure: say.Grams(fresh.Milk), Note: say.Percent(fresh.Fat, 1) + " fat", Volume: float64(fresh.Milk),
+			Fat: fresh.Fat / 100},
 	})
 }
 
@@ -215,18 +227,22 @@ func (r *request) reduced(say words.Printer, v *milkView) {
 	power, _ := burner.Power(vessel.Medium, 0)
 	usual := vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140}
 	minutes, err := convert.BoilOff(gone, power, usual, measure.Millilitre(fresh), 100, 24)
-	v.Heading = fmt.Sprintf("%s of it are %s of fresh milk from which %s of water are gone", say.Grams(mass), say.Grams(fresh), say.Grams(gone))
+	v.Heading = fmt.Sprintf("%s of it are %s of fresh milk from which %s of water are gone", say.Grams(mass), say.Grams(fresh),
+		say.Grams(gone))
 	if err == nil {
 		name := burner.Name
 		if name == "" {
 			name = "a usual burner"
 		}
-		v.Lines = append(v.Lines, fmt.Sprintf("That saves about %s of boiling over a medium flame of %s, in a pot 22 cm wide.", say.Span(measure.Range{Low: 0.75 * float64(minutes), Value: float64(minutes), High: 1.33 * float64(minutes)}), name))
+		v.Lines = append(v.Lines, fmt.Sprintf("That saves about %s of boiling over a medium flame of %s, in a pot 22 cm wide.",
+			say.Span(measure.Range{Low: 0.75 * float64(minutes), Value: float64(minutes), High: 1.33 * float64(minutes)}), name))
 	}
-	v.Lines = append(v.Lines, fmt.Sprintf("It has %s fat and is sweeter by its own milk sugar. Added to a pudding it counts as %s of milk that need not boil away.", say.Percent(float64(made.Fat), 1), say.Grams(fresh)))
+	v.Lines = append(v.Lines, fmt.Sprintf("It has %s fat and is sweeter by its own milk sugar. Added to a pudding it counts as %s of "+
+		"milk that need not boil away.", say.Percent(float64(made.Fat), 1), say.Grams(fresh)))
 	v.Jars = picture.NewJars([]picture.Filled{
 		{Name: "Fresh milk", Figure: say.Grams(fresh), Note: "3.5 % fat", Volume: float64(fresh), Fat: 0.035},
 		{Name: "Gone as steam", Figure: say.Grams(gone), Volume: float64(gone)},
-		{Name: "Boiled down", Figure: say.Grams(mass), Note: say.Percent(float64(made.Fat), 1) + " fat", Volume: float64(mass), Fat: float64(made.Fat) / 100},
+		{Name: "Boiled down", Figure: say.Grams(mass), Note: say.Percent(float64(made.Fat), 1) + " fat", Volume: float64(mass),
+			Fat: float64(made.Fat) / 100},
 	})
 }

@@ -39,7 +39,8 @@ func lumpy(m *pantry.Material) bool { return m.Kind == "sweetener" && m.Behaviou
 
 // sweetener swaps one sweetener for another, or makes syrup from lumps.
 func sweetener(say words.Printer, r *request) any {
-	v := sweetenerView{Way: r.Text("way"), From2: append([]option{{"", "nothing else", r.Text("from2") == ""}}, r.options("from2", sweet)...), From: r.options("from", sweet), To: r.options("to", sweet),
+	v := sweetenerView{Way: r.Text("way"), From2: append([]option{{"", "nothing else", r.Text("from2") == ""}},
+		r.options("from2", sweet)...), From: r.options("from", sweet), To: r.options("to", sweet),
 		Also: append([]option{{"", "nothing else", r.Text("also") == ""}}, r.options("also", sweet)...), Lumps: r.options("lumps", lumpy)}
 	switch v.Way {
 	case "swap":
@@ -95,18 +96,25 @@ func (r *request) swap(say words.Printer, v *sweetenerView) {
 	const noticeable measure.Gram = 3
 	switch {
 	case s.Liquid > noticeable:
-		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s more water: leave as much out of the milk, or let it simmer a little longer.", say.Grams(s.Liquid)))
+		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s more water: leave as much out of the milk, or let it simmer a little longer.",
+			say.Grams(s.Liquid)))
 	case s.Liquid < -noticeable:
-		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s less water: the pudding comes out a little thicker, or add as much milk.", say.Grams(-s.Liquid)))
+		v.Lines = append(v.Lines, fmt.Sprintf("It brings %s less water: the pudding comes out a little thicker, or add as much milk.",
+			say.Grams(-s.Liquid)))
 	}
 	if s.Curdles {
-		v.Cautions = append(v.Cautions, "It is sour enough to split hot milk: take the pot off the flame, let it cool below "+say.Celsius(70)+", then stir it in; or melt and strain it first and add it cool. A small pinch of baking soda in 500 ml helps.")
+		v.Cautions = append(v.Cautions, "It is sour enough to split hot milk: take the pot off the flame, let it "+
+			"cool below "+say.Celsius(70)+", then stir it in; or melt and strain it first and add it cool. A small pinch of baking soda in "+
+			"500 ml helps.")
 	}
 	const darker = 0.5
 	if s.After.Colour > s.Before.Colour+darker {
 		v.Lines = append(v.Lines, fmt.Sprintf("A white pudding turns %s.", convert.ColourWord(s.After.Colour)))
 	}
-	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material, _ measure.Gram) bool { return m.Kind == "sweetener" },
+	r.writes = append(r.writes, write{label: "Take the place of", fits: func(m *pantry.Material,
+		_ measure.Gram) bool {
+		return m.Kind == "sweetener"
+	},
 		into: func(p *plan.Plan, step, item int) error {
 			old, mass, err := itemOf(p, step, item)
 			if err != nil {
@@ -131,9 +139,11 @@ func (v *sweetenerView) compare(say words.Printer, s convert.Swap) {
 	full := float64(max(s.Before.Mass, s.After.Mass))
 	parts := func(b convert.Brought) []picture.Ingredient {
 		sugars := b.Mass - b.Water - b.Solids
-		return []picture.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)}, {Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
+		return []picture.Ingredient{{Kind: "sugar", Name: "sugars", Amount: float64(sugars)},
+			{Kind: "water", Name: "water", Amount: float64(b.Water)}, {Kind: "other", Name: "other", Amount: float64(b.Solids)}}
 	}
-	v.Stacks = []picture.Stack{picture.NewStack(say, "Before", parts(s.Before), full, "g"), picture.NewStack(say, "Instead", parts(s.After), full, "g")}
+	v.Stacks = []picture.Stack{picture.NewStack(say, "Before", parts(s.Before), full, "g"),
+		picture.NewStack(say, "Instead", parts(s.After), full, "g")}
 	row := func(name string, of func(convert.Brought) string) {
 		v.Rows = append(v.Rows, swapRow{name, of(s.Before), of(s.After)})
 	}
@@ -185,14 +195,16 @@ func (r *request) melted(say words.Printer, v *sweetenerView, lumps *pantry.Mate
 		r.Fault("lumps_g", err)
 		return
 	}
-	v.Heading = fmt.Sprintf("%s %s and %s of water give %s of strained syrup", say.Grams(mass), words.Lower(lumps.ShortName()), say.Grams(water), say.Grams(s.Mass))
+	v.Heading = fmt.Sprintf("%s %s and %s of water give %s of strained syrup", say.Grams(mass), words.Lower(lumps.ShortName()),
+		say.Grams(water), say.Grams(s.Mass))
 	v.Stacks = []picture.Stack{picture.NewStack(say, "Syrup", []picture.Ingredient{
 		{Kind: "sugar", Name: "sugars", Amount: float64(mass) * lumps.SugarShare()},
 		{Kind: "water", Name: "water", Amount: float64(water + mass*lumps.Water/100)},
 		{Kind: "other", Name: "other", Amount: float64(mass) * (1 - lumps.SugarShare() - float64(lumps.Water)/100)}}, float64(mass+water), "g")}
 	v.Lines = append(v.Lines,
 		fmt.Sprintf("%s sugar in the watery phase (Brix), %s as sweet as sucrose.", say.Percent(s.Brix, 0), say.Percent(s.Sweet, 0)),
-		fmt.Sprintf("About %s over a medium flame until the lumps are gone; %s stay in the sieve.", say.Span(measure.Range{Low: 0.7 * float64(s.Minutes), Value: float64(s.Minutes), High: 1.5 * float64(s.Minutes)}), say.Grams(s.Lost)))
+		fmt.Sprintf("About %s over a medium flame until the lumps are gone; %s stay in the sieve.",
+			say.Span(measure.Range{Low: 0.7 * float64(s.Minutes), Value: float64(s.Minutes), High: 1.5 * float64(s.Minutes)}), say.Grams(s.Lost)))
 	const sticky = 70
 	if s.Brix > sticky {
 		v.Cautions = append(v.Cautions, "So little water melts slowly and sets hard again when it cools.")
@@ -203,7 +215,10 @@ func (r *request) melted(say words.Printer, v *sweetenerView, lumps *pantry.Mate
 		step.Items = append(step.Items, plan.Item{Material: "water", Amount: say.Sprintf("%.0f g", float64(water))})
 	}
 	share := float64(water / mass)
-	r.writes = append(r.writes, write{label: "Melt and strain first", fits: func(m *pantry.Material, _ measure.Gram) bool { return m.Slug == lumps.Slug },
+	r.writes = append(r.writes, write{label: "Melt and strain first", fits: func(m *pantry.Material,
+		_ measure.Gram) bool {
+		return m.Slug == lumps.Slug
+	},
 		into: func(p *plan.Plan, at, item int) error {
 			_, whole, err := itemOf(p, at, item)
 			if err != nil {

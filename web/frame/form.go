@@ -25,7 +25,8 @@ func Number(text string) (float64, bool) {
 		}
 		return r
 	}, text)
-	if whole, part, comma := strings.Cut(text, ","); comma && len(part) != 3 && !strings.ContainsAny(part, ",.") && !strings.Contains(whole, ".") {
+	if whole, part, comma := strings.Cut(text, ","); comma && len(part) != 3 && !strings.ContainsAny(part, ",.") &&
+		!strings.Contains(whole, ".") {
 		text = whole + "." + part
 	}
 	if strings.Trim(strings.TrimPrefix(text, "-"), "0123456789.") != "" {

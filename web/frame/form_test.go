@@ -12,7 +12,8 @@ import (
 )
 
 func TestNumber(t *testing.T) {
-	for text, want := range map[string]float64{"12": 12, " 1 250.5 ": 1250.5, "1\u202f250": 1250, "-3": -3, "0": 0, "1,5": 1.5, "-0,25": -0.25, "12,3456": 12.3456} {
+	for text, want := range map[string]float64{"12": 12, " 1 250.5 ": 1250.5, "1\u202f250": 1250, "-3": -3, "0": 0, "1,5": 1.5,
+		"-0,25": -0.25, "12,3456": 12.3456} {
 		x, ok := frame.Number(text)
 		require.True(t, ok, text)
 		require.InDelta(t, want, x, 1e-9)
@@ -37,7 +38,8 @@ func TestFieldFaults(t *testing.T) {
 }
 
 func TestFieldsKeepWhatWasTypedAndSayWhatIsWrong(t *testing.T) {
-	f := frame.NewFields(url.Values{"a": {" 12.5 "}, "b": {"-3"}, "c": {"∞"}, "d": {"1e3"}, "name": {"  "}, "long": {strings.Repeat("x", 99)}, "zero": {"0"}},
+	f := frame.NewFields(url.Values{"a": {" 12.5 "}, "b": {"-3"}, "c": {"∞"}, "d": {"1e3"}, "name": {"  "},
+		"long": {strings.Repeat("x", 99)}, "zero": {"0"}},
 		map[string]string{"a": "1", "standard": "7", "empty": ""})
 	require.InDelta(t, 12.5, f.Number("a", 0, 20, "5"), 0)
 	require.InDelta(t, 7, f.Number("standard", 0, 20, "5"), 0)

@@ -48,7 +48,8 @@ func TestStackIsTrueToScale(t *testing.T) {
 }
 
 func TestJarsAreFilledTrueToScale(t *testing.T) {
-	j := picture.NewJars([]picture.Filled{{Name: "First press", Figure: "280 ml", Volume: 280, Fat: 0.3}, {Name: "Second press", Volume: 560}, {Name: "cup", Volume: 140, Size: 280}})
+	j := picture.NewJars([]picture.Filled{{Name: "First press", Figure: "280 ml", Volume: 280, Fat: 0.3},
+		{Name: "Second press", Volume: 560}, {Name: "cup", Volume: 140, Size: 280}})
 	require.Len(t, j.Jars, 3)
 	require.InDelta(t, 2, float64(j.Jars[1].Fill()/j.Jars[0].Fill()), 1e-9)
 	require.InDelta(t, 0.3, float64(j.Jars[0].CreamHeight()/j.Jars[0].Fill()), 1e-9)
@@ -63,7 +64,8 @@ func TestJarsStayInside(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var fillings []picture.Filled
 		for range rapid.IntRange(1, 12).Draw(t, "jars") {
-			fillings = append(fillings, picture.Filled{Name: "x", Volume: rapid.Float64Range(0, 1e6).Draw(t, "volume"), Fat: rapid.Float64Range(-1, 2).Draw(t, "fat")})
+			fillings = append(fillings, picture.Filled{Name: "x", Volume: rapid.Float64Range(0, 1e6).Draw(t, "volume"),
+				Fat: rapid.Float64Range(-1, 2).Draw(t, "fat")})
 		}
 		j := picture.NewJars(fillings)
 		require.LessOrEqual(t, len(j.Jars), 8)

@@ -20,7 +20,8 @@ func someTable() *timetable.Timetable {
 	soak := task(1, -600, -70, "", "", 1)
 	soak.HandsEnd = -598
 	return &timetable.Timetable{Tasks: []timetable.Task{
-		soak, task(0, -60, -20, "front", "the tall pot", 0.5), task(1, -50, -10, "back", "the wide pan", 1), task(0, -20, 0, "front", "the tall pot", 0.5),
+		soak, task(0, -60, -20, "front", "the tall pot", 0.5), task(1, -50, -10, "back", "the wide pan", 1),
+		task(0, -20, 0, "front", "the tall pot", 0.5),
 		task(1, -10, -10, "", "the wide pan", 0),
 	}}
 }
@@ -84,7 +85,8 @@ func TestAnEmptyTimetableIsDrawn(t *testing.T) {
 }
 
 func TestLevelNames(t *testing.T) {
-	for name, want := range map[string]string{"coconut.2": "second press", "sugar": "sugar", "a very long name of something": "a very long nam…"} {
+	for name, want := range map[string]string{"coconut.2": "second press", "sugar": "sugar",
+		"a very long name of something": "a very long nam…"} {
 		require.Equal(t, want, levelName(words.Printer{}, name))
 	}
 }

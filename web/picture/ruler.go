@@ -55,7 +55,8 @@ func NewRuler(say words.Printer, marks []forecast.Mark, height measure.Millimetr
 		highest = max(highest, m.LevelMM)
 	}
 	length := math.Ceil(min(highest+rulerHead, float64(height), rulerMost))
-	r := Ruler{Width: rulerWidth, Height: MM(length + 2*rulerMargin), Top: rulerMargin, Foot: MM(length + rulerMargin), Left: rulerLeft, Right: rulerLeft + rulerBroad}
+	r := Ruler{Width: rulerWidth, Height: MM(length + 2*rulerMargin), Top: rulerMargin, Foot: MM(length + rulerMargin), Left: rulerLeft,
+		Right: rulerLeft + rulerBroad}
 	for mm := 0.0; mm <= length; mm++ {
 		tick := RulerTick{Y: r.Foot - MM(mm), Long: 2.5}
 		switch {
@@ -74,7 +75,8 @@ func NewRuler(say words.Printer, marks []forecast.Mark, height measure.Millimetr
 		if m.ScaleG != nil {
 			weighing += ", " + say.Exact(measure.Gram(*m.ScaleG)) + " with the pot"
 		}
-		r.Marks = append(r.Marks, RulerMark{Y: r.Foot - MM(min(m.LevelMM, length)), Label: fmt.Sprintf("%s: %s mm", m.Label, say.Number(m.LevelMM, 0)), Weighing: weighing})
+		r.Marks = append(r.Marks, RulerMark{Y: r.Foot - MM(min(m.LevelMM, length)), Label: fmt.Sprintf("%s: %s mm", m.Label,
+			say.Number(m.LevelMM, 0)), Weighing: weighing})
 		wanted = append(wanted, Px(r.Foot-MM(min(m.LevelMM, length))))
 	}
 	for k, y := range spreadOut(wanted, rulerGap, rulerMargin+3, Px(r.Height)-4) {

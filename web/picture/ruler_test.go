@@ -52,7 +52,8 @@ func TestRulerIsInMillimetres(t *testing.T) {
 
 func TestRulerTellsWhatToWeigh(t *testing.T) {
 	scale := 2065.0
-	r := picture.NewRuler(words.Printer{}, []forecast.Mark{{Label: "add sugar", LevelMM: 32, MassG: 885, ScaleG: &scale}, {Label: "boils", LevelMM: 33, MassG: 930}}, 110)
+	r := picture.NewRuler(words.Printer{}, []forecast.Mark{{Label: "add sugar", LevelMM: 32, MassG: 885, ScaleG: &scale},
+		{Label: "boils", LevelMM: 33, MassG: 930}}, 110)
 	require.Equal(t, "boils: 33 mm", r.Marks[0].Label)
 	require.Contains(t, r.Marks[1].Weighing, "885")
 	require.Contains(t, r.Marks[1].Weighing, "with the pot")
@@ -72,7 +73,8 @@ func TestTrendHoldsEveryBatch(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var samples []picture.Sample
 		for k := range rapid.IntRange(1, 40).Draw(t, "batches") {
-			samples = append(samples, picture.Sample{At: day.AddDate(0, 0, k), Value: rapid.Float64Range(-500, 500).Draw(t, "value"), SD: rapid.Float64Range(0, 50).Draw(t, "sd"), Name: "rice"})
+			samples = append(samples, picture.Sample{At: day.AddDate(0, 0, k), Value: rapid.Float64Range(-500, 500).Draw(t, "value"),
+				SD: rapid.Float64Range(0, 50).Draw(t, "sd"), Name: "rice"})
 		}
 		trend := picture.NewTrend(words.Printer{}, samples, 100, "as planned", percent)
 		require.Len(t, trend.Dots, len(samples))

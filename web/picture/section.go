@@ -197,7 +197,8 @@ func perMM(pot vessel.Pot, levels []SectionLevel) measure.Millilitre {
 }
 
 // levels puts the turning points on the pot and on the gauge.
-func (s *Section) levels(say words.Printer, pot vessel.Pot, levels []SectionLevel, half func(float64) float64, y func(float64) Px, centre float64) {
+func (s *Section) levels(say words.Printer, pot vessel.Pot, levels []SectionLevel, half func(float64) float64, y func(float64) Px,
+	centre float64) {
 	s.HasGauge = true
 	highest := 0.0
 	for _, l := range levels {

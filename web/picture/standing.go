@@ -56,6 +56,7 @@ func NewStanding(say words.Printer, list []serving.Standing, wanted float64) Sta
 		s.Grades = append(s.Grades, Tick{At: y.at(float64(k + 1)), Label: word})
 	}
 	first, end := list[0], list[len(list)-1]
-	s.Text = say.Sprintf("Thickness while it stands: %.1f at once, %.1f after %.0f minutes; %.1f is wanted. The table says it moment by moment.", first.Grade.Value, end.Grade.Value, last, wanted)
+	s.Text = say.Sprintf("Thickness while it stands: %.1f at once, %.1f after %.0f minutes; %.1f is wanted. The table says it "+
+		"moment by moment.", first.Grade.Value, end.Grade.Value, last, wanted)
 	return s
 }

@@ -69,7 +69,8 @@ func NewTrend(say words.Printer, samples []Sample, zero float64, zeroLabel strin
 	x := linear{from: -0.5, to: float64(len(samples)) - 0.5, low: trendLeft, high: trendRight}
 	for k, s := range samples {
 		at := x.at(float64(k))
-		t.Dots = append(t.Dots, TrendDot{X: at, Y: y.at(s.Value), Low: y.at(s.Value - measure.Percentile90*s.SD), High: y.at(s.Value + measure.Percentile90*s.SD),
+		t.Dots = append(t.Dots, TrendDot{X: at, Y: y.at(s.Value), Low: y.at(s.Value - measure.Percentile90*s.SD),
+			High:  y.at(s.Value + measure.Percentile90*s.SD),
 			Title: fmt.Sprintf("%s, %s: %s", s.Name, say.Time(s.At, "2 Jan 2006"), format(s.Value))})
 	}
 	t.Days = []Tick{{At: trendLeft, Label: say.Time(samples[0].At, "2 Jan 2006")}}
@@ -81,6 +82,7 @@ func NewTrend(say words.Printer, samples []Sample, zero float64, zeroLabel strin
 	if len(samples) == 1 {
 		word = "batch"
 	}
-	t.Text = fmt.Sprintf("%d %s, from %s on %s to %s on %s.", len(samples), word, format(first.Value), say.Time(first.At, "2 Jan 2006"), format(last.Value), say.Time(last.At, "2 Jan 2006"))
+	t.Text = fmt.Sprintf("%d %s, from %s on %s to %s on %s.", len(samples), word, format(first.Value), say.Time(first.At, "2 Jan 2006"),
+		format(last.Value), say.Time(last.At, "2 Jan 2006"))
 	return t
 }

@@ -78,7 +78,8 @@ func (s *Screen) next(say words.Printer, ctx context.Context) ([]toBegin, error)
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
 			}
-			starts = append(starts, toBegin{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, when: at.When, At: at.At, What: at.What, Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
+			starts = append(starts, toBegin{Path: "/puddings/" + p.ID, Pudding: p.Plan.Name, when: at.When, At: at.At, What: at.What,
+				Serve: p.ServeAt.In(s.app.Zone).Format("Mon 15:04")})
 			break
 		}
 	}
@@ -95,8 +96,9 @@ func (s *Screen) nextOf(say words.Printer, ctx context.Context, g store.Gatherin
 	for _, task := range tasks[:min(len(tasks), nearest)] {
 		p := w.Puddings[task.Pudding].Plan
 		at := exchange.Moment(g.ServeAt, task.Start).In(s.app.Zone)
-		v.Next = append(v.Next, toBegin{Path: "/gatherings/" + g.ID, Pudding: p.Name, when: at, At: at.Format("Mon 15:04"), Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
-			What: say.Step(p, forecast.Run(p, forecast.Options{CourseOnly: true}), task.Step).Title})
+		v.Next = append(v.Next, toBegin{Path: "/gatherings/" + g.ID, Pudding: p.Name, when: at, At: at.Format("Mon 15:04"),
+			Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
+			What:  say.Step(p, forecast.Run(p, forecast.Options{CourseOnly: true}), task.Step).Title})
 	}
 	return nil
 }
@@ -137,7 +139,8 @@ func (s *Screen) Show(c *gin.Context) error {
 			if err := s.nextOf(say, ctx, g, &v); err != nil {
 				return err
 			}
-			v.Suppers = append(v.Suppers, gathering{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Mon 2 Jan, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+			v.Suppers = append(v.Suppers, gathering{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Mon 2 Jan, 15:04"),
+				fmt.Sprintf("%d guests", g.Guests)})
 		}
 	}
 	shelf, err := s.app.Puddings(ctx, most)

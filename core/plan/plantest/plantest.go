@@ -16,18 +16,20 @@ import (
 
 // Steps of a pudding of rice in milk, as they stand in a plan file.
 const (
-	MilkAndRice = `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"},{"material":"salt","amount":"1 g"},{"material":"cardamom","amount":"4 pods"}]}`
-	Boil        = `{"do":"heat","flame":"high","until":{"boil":true}}`
-	UntilSoft   = `{"do":"heat","flame":"medium","until":{"doneness":{"of":"rice-short","at":1.3}}}`
-	Halved      = `{"do":"heat","flame":"medium","until":{"remaining_pct":70,"of_step":0}}`
-	SugarIn     = `{"do":"add","items":[{"material":"sugar-white","amount":"80 g"}]}`
-	CoconutIn   = `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"200 ml"}],"slowly":true}`
+	MilkAndRice = `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"90 g"},
+		{"material":"salt","amount":"1 g"},{"material":"cardamom","amount":"4 pods"}]}`
+	Boil      = `{"do":"heat","flame":"high","until":{"boil":true}}`
+	UntilSoft = `{"do":"heat","flame":"medium","until":{"doneness":{"of":"rice-short","at":1.3}}}`
+	Halved    = `{"do":"heat","flame":"medium","until":{"remaining_pct":70,"of_step":0}}`
+	SugarIn   = `{"do":"add","items":[{"material":"sugar-white","amount":"80 g"}]}`
+	CoconutIn = `{"do":"add","items":[{"material":"coconut-milk-thick","amount":"200 ml"}],"slowly":true}`
 )
 
 // WithSteps reads a plan for six in a straight pot from its steps.
 func WithSteps(t testing.TB, steps ...string) *plan.Plan {
 	t.Helper()
-	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test","serves":6,"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[` + strings.Join(steps, ",") + `]}`))
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"test","serves":6,
+		"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":140}},"steps":[` + strings.Join(steps, ",") + `]}`))
 	require.NoError(t, err)
 	return p
 }

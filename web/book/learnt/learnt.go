@@ -69,7 +69,8 @@ func (s *Screen) Show(c *gin.Context) error {
 	for _, name := range slices.Sorted(maps.Keys(known.Burners)) {
 		one := factor(say, known.Burners[name])
 		one.Of, one.Name, one.Title = string(learn.Power), name, title(names, learn.Power, name)
-		one.Changes = fmt.Sprintf("what was thought to boil down in 30 minutes takes %s", say.Minutes(measure.Minute(30/known.Burners[name].Value)))
+		one.Changes = fmt.Sprintf("what was thought to boil down in 30 minutes takes %s",
+			say.Minutes(measure.Minute(30/known.Burners[name].Value)))
 		v.Figures = append(v.Figures, one)
 	}
 	for _, name := range slices.Sorted(maps.Keys(known.Pots)) {

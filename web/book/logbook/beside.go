@@ -111,5 +111,6 @@ func (v *besideView) fill(say words.Printer, first, second *store.Cook) {
 	pa, pb := a.Plan.Clone(), b.Plan.Clone()
 	pa.Calibration, pb.Calibration = plan.Calibration{}, plan.Calibration{}
 	v.Plan = say.Differences(pa, pb)
-	v.Lines = picture.NewPotLines(say, la.Plan, la.Forecast, picture.PotLineOptions{Beside: &picture.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
+	v.Lines = picture.NewPotLines(say, la.Plan, la.Forecast,
+		picture.PotLineOptions{Beside: &picture.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
 }

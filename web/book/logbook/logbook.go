@@ -114,9 +114,12 @@ const (
 // Show lists the batches.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Tag: c.Query("tag"), Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
-	if utf8.RuneCountInString(v.Words) > longWords || utf8.RuneCountInString(v.Tag) > longTag || v.Verdict != "" && !slices.Contains(v.Verdicts, v.Verdict) {
-		return frame.Stop(http.StatusUnprocessableEntity, "The book cannot be searched for that.", "Give a few words, and choose a verdict of the list.")
+	v := listView{Words: strings.TrimSpace(c.Query("search")), Verdict: c.Query("verdict"), Tag: c.Query("tag"),
+		Verdicts: append(store.SweetnessVerdicts(), store.Unjudged)}
+	if utf8.RuneCountInString(v.Words) > longWords || utf8.RuneCountInString(v.Tag) > longTag || v.Verdict != "" &&
+		!slices.Contains(v.Verdicts, v.Verdict) {
+		return frame.Stop(http.StatusUnprocessableEntity, "The book cannot be searched for that.",
+			"Give a few words, and choose a verdict of the list.")
 	}
 	pageNumber := 0
 	if text := c.Query("page"); text != "" {
@@ -126,7 +129,8 @@ func (s *Screen) Show(c *gin.Context) error {
 		}
 	}
 	v.Filtered = v.Words != "" || v.Verdict != "" || v.Tag != ""
-	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag}, mostListed+1, pageNumber*mostListed)
+	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag},
+		mostListed+1, pageNumber*mostListed)
 	if err != nil {
 		return err
 	}

@@ -95,11 +95,13 @@ func (v *view) rows(say words.Printer, s *cook.State, planned *forecast.Forecast
 	if s.Yield > 0 {
 		yield = say.Exact(s.Yield)
 	}
-	v.Rows = append(v.Rows, row{"Yield", fmt.Sprintf("%s to %s", say.Grams(measure.Gram(planned.Yield.MassG.Low)), say.Grams(measure.Gram(planned.Yield.MassG.High))), yield})
+	v.Rows = append(v.Rows, row{"Yield", fmt.Sprintf("%s to %s", say.Grams(measure.Gram(planned.Yield.MassG.Low)),
+		say.Grams(measure.Gram(planned.Yield.MassG.High))), yield})
 	v.Rows = append(v.Rows, row{"Lost over the flame", rate(say, planned), rateSeen(say, s, live)})
 	if live.Power.Factor != 1 {
 		v.Learnt = say.Sprintf("The flame brought about %.0f %% of the power that was planned with (likely %.0f to %.0f %%).",
-			100*live.Power.Factor, 100*live.Power.Factor*(1-measure.Percentile90*live.Power.SD), 100*live.Power.Factor*(1+measure.Percentile90*live.Power.SD))
+			100*live.Power.Factor, 100*live.Power.Factor*(1-measure.Percentile90*live.Power.SD),
+			100*live.Power.Factor*(1+measure.Percentile90*live.Power.SD))
 	}
 }
 
@@ -161,7 +163,8 @@ func (v *view) readings(say words.Printer, s *cook.State, before *plan.Plan, pla
 		}
 		v.Weighings = append(v.Weighings, one)
 	}
-	v.Lines = picture.NewPotLines(say, live.Plan, live.Forecast, picture.PotLineOptions{Seen: seen, Beside: &picture.Beside{Plan: before, Forecast: planned}})
+	v.Lines = picture.NewPotLines(say, live.Plan, live.Forecast, picture.PotLineOptions{Seen: seen,
+		Beside: &picture.Beside{Plan: before, Forecast: planned}})
 }
 
 // tell lists what was told at the stove besides the taps that move on, each as the

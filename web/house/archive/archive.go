@@ -214,7 +214,8 @@ func (s *Screen) Batches(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	rows := [][]string{{"batch", "pudding", "begun_utc", "minutes", "yield_g", "eaten", "thickness", "sweetness", "note", "thickness_next_day", "note_next_day", "tags"}}
+	rows := [][]string{{"batch", "pudding", "begun_utc", "minutes", "yield_g", "eaten", "thickness", "sweetness", "note",
+		"thickness_next_day", "note_next_day", "tags"}}
 	for _, k := range list {
 		state := k.State()
 		v := store.Verdict{}
@@ -225,8 +226,10 @@ func (s *Screen) Batches(c *gin.Context) error {
 		if state.Yield > 0 {
 			mass = strconv.FormatFloat(float64(state.Yield), 'f', -1, 64)
 		}
-		rows = append(rows, []string{k.ID, plain(k.Plan.Name), k.BegunAt.UTC().Format(time.RFC3339), strconv.FormatFloat(state.Finished.Sub(k.BegunAt).Minutes(), 'f', 1, 64),
-			mass, v.Eaten, grade(v.Thickness), v.Sweetness, plain(v.Note), grade(v.NextThickness), plain(v.NextNote), plain(strings.Join(k.Tags, " "))})
+		rows = append(rows, []string{k.ID, plain(k.Plan.Name), k.BegunAt.UTC().Format(time.RFC3339),
+			strconv.FormatFloat(state.Finished.Sub(k.BegunAt).Minutes(), 'f', 1, 64),
+			mass, v.Eaten, grade(v.Thickness), v.Sweetness, plain(v.Note), grade(v.NextThickness), plain(v.NextNote),
+			plain(strings.Join(k.Tags, " "))})
 	}
 	return s.table(c, "kirdu-batches.csv", rows)
 }

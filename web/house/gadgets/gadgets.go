@@ -193,7 +193,8 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	a, err := s.correct(c, list)
 	if err != nil {
-		refuse(c, http.StatusUnprocessableEntity, "sent: give a time such as 2026-11-28T18:31:04Z", "the gadget's clock when it sends, or leave it out")
+		refuse(c, http.StatusUnprocessableEntity, "sent: give a time such as 2026-11-28T18:31:04Z",
+			"the gadget's clock when it sends, or leave it out")
 		return nil
 	}
 	judged, err := s.app.TakeReadings(ctx, gadget, k, list)

@@ -134,8 +134,9 @@ func readBurnerForm(f *frame.Fields) burnerForm {
 }
 
 var (
-	shapes = []shapeChoice{{vessel.Straight, "straight walls"}, {vessel.Taper, "wider at the top"}, {vessel.Bowl, "bowl, round bottom"}, {vessel.Tray, "tray"}}
-	kinds  = []string{"gas", "induction", "electric", "wood"}
+	shapes = []shapeChoice{{vessel.Straight, "straight walls"}, {vessel.Taper, "wider at the top"}, {vessel.Bowl, "bowl, round bottom"},
+		{vessel.Tray, "tray"}}
+	kinds = []string{"gas", "induction", "electric", "wood"}
 )
 
 // Show renders the kitchen.
@@ -189,7 +190,8 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	if err != nil {
 		return err
 	}
-	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(say, home), Measures: len(home.Measures)}
+	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(say, home),
+		Measures: len(home.Measures)}
 	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
 	if err != nil {
 		return err
@@ -214,10 +216,12 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	}
 	frame := frame.Frame{Title: "Kitchen", Section: "kitchen", Module: "kitchen.js", Body: v}
 	if id := c.Query("removed_pot"); id != "" {
-		frame.Notice, frame.UndoPath = "The pot was taken out of the kitchen. Puddings that use it keep its measures.", "/kitchen/pots/"+id+"/restore"
+		frame.Notice, frame.UndoPath = "The pot was taken out of the kitchen. Puddings that use it keep its measures.",
+			"/kitchen/pots/"+id+"/restore"
 	}
 	if id := c.Query("removed_burner"); id != "" {
-		frame.Notice, frame.UndoPath = "The burner was taken out of the kitchen. Puddings that use it keep its power.", "/kitchen/burners/"+id+"/restore"
+		frame.Notice, frame.UndoPath = "The burner was taken out of the kitchen. Puddings that use it keep its power.",
+			"/kitchen/burners/"+id+"/restore"
 	}
 	return s.page.Show(c, status, frame)
 }
@@ -236,7 +240,8 @@ func sizes(f potForm) []sizeField {
 func newPotView(say words.Printer, p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
 	one := potView{ID: p.ID, Name: words.Capital(p.Name), Size: picture.Size(say, p.Pot), Capacity: litres(p.Capacity()),
-		Safe: litres(p.SafeFill(watch.FoamRoom.Value)), Mass: "never weighed empty", Full: fullWords(say, p.Pot), Section: picture.NewSection(say, p.Pot, nil, picture.SectionOptions{Foam: true, Among: among})}
+		Safe: litres(p.SafeFill(watch.FoamRoom.Value)), Mass: "never weighed empty", Full: fullWords(say, p.Pot),
+		Section: picture.NewSection(say, p.Pot, nil, picture.SectionOptions{Foam: true, Among: among})}
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}

@@ -190,8 +190,10 @@ func (s *Screen) SetRoom(c *gin.Context) error {
 		return err
 	}
 	room := plan.Kitchen{
-		AmbientC: measure.Celsius(f.Within("ambient_c", plan.RoomBounds["ambient_c"], "22")), HumidityPct: f.Within("humidity_pct", plan.RoomBounds["humidity_pct"], "50"),
-		AltitudeM: f.Within("altitude_m", plan.RoomBounds["altitude_m"], "350"), TapC: measure.Celsius(f.Within("tap_c", plan.RoomBounds["tap_c"], "15")),
+		AmbientC:    measure.Celsius(f.Within("ambient_c", plan.RoomBounds["ambient_c"], "22")),
+		HumidityPct: f.Within("humidity_pct", plan.RoomBounds["humidity_pct"], "50"),
+		AltitudeM:   f.Within("altitude_m", plan.RoomBounds["altitude_m"], "350"),
+		TapC:        measure.Celsius(f.Within("tap_c", plan.RoomBounds["tap_c"], "15")),
 		ScaleLimitG: measure.Gram(f.Within("scale_limit_g", plan.RoomBounds["scale_limit_g"], "5000")),
 	}
 	fittings, err := s.app.Store.Fittings(c.Request.Context(), usualFittings)

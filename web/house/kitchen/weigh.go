@@ -18,7 +18,8 @@ type weighView struct {
 	Faults map[string]string
 }
 
-var weighStandard = map[string]string{"name": "", "walls": "straight", "height_mm": "", "mass_g": "", "low_mm": "", "low_g": "", "high_mm": "", "high_g": "", "with_pot": ""}
+var weighStandard = map[string]string{"name": "", "walls": "straight", "height_mm": "", "mass_g": "", "low_mm": "", "low_g": "",
+	"high_mm": "", "high_g": "", "with_pot": ""}
 
 // Weigh shows the form for a pot that is measured by weighing water.
 func (s *Screen) Weigh(c *gin.Context) error {
@@ -64,7 +65,8 @@ func weighedPot(f *frame.Fields) vessel.Pot {
 		f.Fault("mass_g", errors.New("is needed to take the pot's weight off; or set the scale to zero with the pot on it"))
 	}
 	filling := func(depth, mass string) vessel.Filling {
-		return vessel.Filling{Depth: measure.Millimetre(f.Number(depth, 1, tallest, "100")), Water: measure.Gram(f.Number(mass, 1, mostWater, "2500") - empty)}
+		return vessel.Filling{Depth: measure.Millimetre(f.Number(depth, 1, tallest, "100")),
+			Water: measure.Gram(f.Number(mass, 1, mostWater, "2500") - empty)}
 	}
 	high := filling("high_mm", "high_g")
 	switch f.Text("walls") {

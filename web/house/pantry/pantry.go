@@ -34,7 +34,8 @@ type Screen struct {
 
 // New returns the screen.
 func New(app *frame.App) *Screen {
-	return &Screen{app: app, list: app.Template(files, "list.html"), one: app.Template(files, "one.html"), making: app.Template(files, "new.html")}
+	return &Screen{app: app, list: app.Template(files, "list.html"), one: app.Template(files, "one.html"),
+		making: app.Template(files, "new.html")}
 }
 
 type listView struct {
@@ -62,10 +63,12 @@ type entry struct {
 
 // kindNames are the kinds of the table in words.
 var kindNames = map[string]string{
-	"dairy": "Milk and cream", "coconut": "Coconut", "plantmilk": "Plant drinks", "water": "Water", "rice": "Rice", "flour": "Flour and starch",
+	"dairy": "Milk and cream", "coconut": "Coconut", "plantmilk": "Plant drinks", "water": "Water", "rice": "Rice",
+	"flour": "Flour and starch",
 	"wheat": "Wheat, oats and barley", "millet": "Millet and the like", "pulse": "Pulses", "pearl": "Pearls", "noodle": "Vermicelli",
-	"vegetable": "Vegetables", "fruit": "Fruit", "sweetener": "Sweeteners", "egg": "Egg", "fat": "Fat", "nut": "Nuts", "dried-fruit": "Dried fruit",
-	"spice": "Spices", "flavour": "Flavours", "salt": "Salt", "leaven": "Soda",
+	"vegetable": "Vegetables", "fruit": "Fruit", "sweetener": "Sweeteners", "egg": "Egg", "fat": "Fat", "nut": "Nuts",
+	"dried-fruit": "Dried fruit",
+	"spice":       "Spices", "flavour": "Flavours", "salt": "Salt", "leaven": "Soda",
 }
 
 func kindName(name string) string {
@@ -153,7 +156,8 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 		return err
 	}
 	m := own.Material()
-	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "), Stack: picture.NewStack(say, "", picture.Parts(m), 100, "g"),
+	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
+		Stack:  picture.NewStack(say, "", picture.Parts(m), 100, "g"),
 		Source: m.SourceNote, Allergens: say.Join(m.Allergens), Faults: frame.FieldFaults(faults)}
 	standard, known := materials.Standard().Material(m.Slug)
 	v.Corrected = known && isOwn(home, m.Slug)
@@ -194,16 +198,19 @@ func plain(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
 func facts(say words.Printer, m *materials.Material) []string {
 	said := []string{behaviourWords[m.Behaviour]}
 	if k := m.Kinetics; k != nil {
-		said = append(said, say.Sprintf("Cooked through after about %.0f min in simmering water; liked from %s to %s.", float64(k.CookMinutes), pot.DonenessWord(k.WantedLow), pot.DonenessWord(k.WantedHigh)))
+		said = append(said, say.Sprintf("Cooked through after about %.0f min in simmering water; liked from %s to %s.",
+			float64(k.CookMinutes), pot.DonenessWord(k.WantedLow), pot.DonenessWord(k.WantedHigh)))
 		if k.SoakedFactor > 0 && k.SoakedFactor < 1 {
-			said = append(said, say.Sprintf("Soaked, it takes %.0f %% of that; half soaked after %.0f min at %s.", 100*k.SoakedFactor, float64(k.SoakHalf), say.Celsius(25)))
+			said = append(said, say.Sprintf("Soaked, it takes %.0f %% of that; half soaked after %.0f min at %s.", 100*k.SoakedFactor,
+				float64(k.SoakHalf), say.Celsius(25)))
 		}
 		if k.AcidHardens {
 			said = append(said, "In jaggery, molasses and other acids it stops softening: sweeten when it is soft.")
 		}
 	}
 	if m.Frying != nil {
-		said = append(said, say.Sprintf("In hot fat done after %.3g min (%s), burnt after %.3g.", float64(m.Frying.Done), m.Frying.Sign, float64(m.Frying.Burnt)))
+		said = append(said, say.Sprintf("In hot fat done after %.3g min (%s), burnt after %.3g.", float64(m.Frying.Done), m.Frying.Sign,
+			float64(m.Frying.Burnt)))
 	}
 	if sweetness := m.Sweetness(); sweetness >= 0.1 {
 		said = append(said, say.Sprintf("100 g sweeten like %.0f g of sucrose.", 100*sweetness))
@@ -219,8 +226,10 @@ func facts(say words.Printer, m *materials.Material) []string {
 
 var behaviourWords = map[materials.Behaviour]string{
 	materials.Liquid: "A liquid.", materials.Dissolves: "Dissolves in the liquid.", materials.Fat: "A fat.", materials.Egg: "Sets with heat.",
-	materials.Puree: "A purée, part of the liquid.", materials.Aroma: "An aroma.", materials.Flour: "A flour: its starch thickens above 78 °C.",
-	materials.Grain: "A grain that cooks and drinks.", materials.Tissue: "Softens and gives off water.", materials.Piece: "Pieces that keep their size.",
+	materials.Puree: "A purée, part of the liquid.", materials.Aroma: "An aroma.",
+	materials.Flour: "A flour: its starch thickens above 78 °C.",
+	materials.Grain: "A grain that cooks and drinks.", materials.Tissue: "Softens and gives off water.",
+	materials.Piece: "Pieces that keep their size.",
 }
 
 // own returns the material of the address in the columns of one's own, with
@@ -343,7 +352,8 @@ type option struct {
 	Chosen       bool
 }
 
-var newStandard = map[string]string{"name": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0", "sugars": "0", "fibre": "0", "protein": "0", "salt": "0", "bulk_g_per_ml": ""}
+var newStandard = map[string]string{"name": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0", "sugars": "0",
+	"fibre": "0", "protein": "0", "salt": "0", "bulk_g_per_ml": ""}
 
 // New shows the form for a material of one's own.
 func (s *Screen) New(c *gin.Context) error {
@@ -366,8 +376,10 @@ func labelOf(m *materials.Material) map[string]string {
 	const saltPerSodiumMg, digits = 2.5 / 1000, 4
 	short := func(x float64) string { return plain(measure.RoundSignificant(x, digits)) }
 	return map[string]string{
-		"name": m.ShortName() + ", mine", "energy_kcal": short(m.EnergyKcal), "fat": short(float64(m.Fat)), "carbohydrate": short(float64(sugars + m.Starch)),
-		"sugars": short(float64(sugars)), "fibre": short(float64(m.Fibre)), "protein": short(float64(m.Protein)), "salt": short(m.SodiumMg * saltPerSodiumMg),
+		"name": m.ShortName() + ", mine", "energy_kcal": short(m.EnergyKcal), "fat": short(float64(m.Fat)),
+		"carbohydrate": short(float64(sugars + m.Starch)),
+		"sugars":       short(float64(sugars)), "fibre": short(float64(m.Fibre)), "protein": short(float64(m.Protein)),
+		"salt":          short(m.SodiumMg * saltPerSodiumMg),
 		"bulk_g_per_ml": short(float64(m.Bulk)),
 	}
 }
@@ -406,8 +418,9 @@ func (s *Screen) Create(c *gin.Context) error {
 	if !known {
 		f.Fault("like", errLike)
 	}
-	l := plan.Label{Fat: f.Number("fat", 0, 100, "3.5"), Carbohydrate: f.Number("carbohydrate", 0, 100, "78"), Sugars: f.Number("sugars", 0, 100, "4.8"),
-		Fibre: f.Number("fibre", 0, 100, "1.5"), Protein: f.Number("protein", 0, 100, "7"), Salt: f.Number("salt", 0, 100, "0.1")}
+	l := plan.Label{Fat: f.Number("fat", 0, 100, "3.5"), Carbohydrate: f.Number("carbohydrate", 0, 100, "78"),
+		Sugars: f.Number("sugars", 0, 100, "4.8"),
+		Fibre:  f.Number("fibre", 0, 100, "1.5"), Protein: f.Number("protein", 0, 100, "7"), Salt: f.Number("salt", 0, 100, "0.1")}
 	l.EnergyKcal, _ = f.Optional("energy_kcal", 0, 950, "350")
 	density, hasDensity := f.Optional("bulk_g_per_ml", 0.05, 3, "0.8")
 	slug := strings.TrimSuffix(plan.KeyOf(name, "x"), "_x")

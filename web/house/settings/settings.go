@@ -65,11 +65,15 @@ type session struct {
 
 // groups are the settings in words, in their order.
 var groups = []group{
-	{Name: "units", Title: "Amounts", About: "Grams and your own measures are always shown.", Choices: []choice{{"metric", "metric", false}, {store.UnitsUS, "with pounds, ounces and °F beside", false}}},
-	{Name: "numbers", Title: "Numbers", About: "A comma may be typed in either case.", Choices: []choice{{"point", "3.5", false}, {"comma", "3,5", false}}},
-	{Name: "dates", Title: "Dates", Choices: []choice{{"words", "25 November 2026", false}, {"month", "November 25, 2026", false}, {"iso", "2026-11-25", false}}},
+	{Name: "units", Title: "Amounts", About: "Grams and your own measures are always shown.",
+		Choices: []choice{{"metric", "metric", false}, {store.UnitsUS, "with pounds, ounces and °F beside", false}}},
+	{Name: "numbers", Title: "Numbers", About: "A comma may be typed in either case.",
+		Choices: []choice{{"point", "3.5", false}, {"comma", "3,5", false}}},
+	{Name: "dates", Title: "Dates", Choices: []choice{{"words", "25 November 2026", false}, {"month", "November 25, 2026", false},
+		{"iso", "2026-11-25", false}}},
 	{Name: "heat", Title: "Temperatures", Choices: []choice{{"c", "°C", false}, {"cf", "°C with °F beside", false}}},
-	{Name: "week", Title: "Weeks begin on", About: "The logbook is parted by weeks.", Choices: []choice{{"monday", "Monday", false}, {"sunday", "Sunday", false}}},
+	{Name: "week", Title: "Weeks begin on", About: "The logbook is parted by weeks.",
+		Choices: []choice{{"monday", "Monday", false}, {"sunday", "Sunday", false}}},
 	{Name: "theme", Title: "Colours", Choices: []choice{{"auto", "as the device", false}, {"light", "light", false}, {"dark", "dark", false}}},
 }
 
@@ -190,7 +194,8 @@ func (s *Screen) list(say words.Printer, ctx context.Context) (all []session, er
 		}
 		since, seen := time.Unix(s.sessions.GetInt64(one, guard.KeySince), 0), time.Unix(s.sessions.GetInt64(one, guard.KeySeen), 0)
 		written := func(t time.Time) string { return say.Time(t.In(s.app.Zone), "2 January, 15:04") }
-		found = append(found, timed{session{ID: id, Device: s.sessions.GetString(one, guard.KeyDevice), Since: written(since), Seen: written(seen), Here: id == own}, since})
+		found = append(found, timed{session{ID: id, Device: s.sessions.GetString(one, guard.KeyDevice), Since: written(since),
+			Seen: written(seen), Here: id == own}, since})
 		return nil
 	})
 	sort.Slice(found, func(i, j int) bool { return found[i].since.After(found[j].since) })

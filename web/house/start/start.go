@@ -39,7 +39,8 @@ type view struct {
 
 type way struct{ Name, Label, About string }
 
-var standard = map[string]string{"diameter": "220", "height": "120", "kind": "gas", "power": "2200", "cup": "", "bowls": "4", "way": "reduced in milk"}
+var standard = map[string]string{"diameter": "220", "height": "120", "kind": "gas", "power": "2200", "cup": "", "bowls": "4",
+	"way": "reduced in milk"}
 
 // Show asks for what is needed.
 func (s *Screen) Show(c *gin.Context) error {
@@ -71,12 +72,14 @@ func (s *Screen) Begin(c *gin.Context) error {
 		return err
 	}
 	now := s.app.Now()
-	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")), HeightMM: measure.Millimetre(f.Within("height", vessel.PotMM, "120"))}
+	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")),
+		HeightMM: measure.Millimetre(f.Within("height", vessel.PotMM, "120"))}
 	efficiency, known := vessel.UsualEfficiency(f.Text("kind"))
 	if !known {
 		f.Fault("kind", vessel.ErrKind)
 	}
-	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Within("power", vessel.BurnerWatt, "2200")), Efficiency: efficiency}
+	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Within("power", vessel.BurnerWatt, "2200")),
+		Efficiency: efficiency}
 	var cup *store.Measuring
 	if size, given := f.Optional("cup", 40, 1000, "240"); given {
 		cup = &store.Measuring{ID: app.NewID(), Name: "cup", Unit: "ml", Size: size, How: "weighed full of water", TakenAt: now}
@@ -102,7 +105,8 @@ func (s *Screen) Begin(c *gin.Context) error {
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	id := app.NewID()
-	err = s.app.Store.Begin(ctx, store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot}, Burner: store.Burner{ID: app.NewID(), Burner: burner},
+	err = s.app.Store.Begin(ctx, store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot},
+		Burner:  store.Burner{ID: app.NewID(), Burner: burner},
 		Measure: cup, ID: id, Plan: first, Setting: app.Started}, now)
 	if err != nil {
 		return err

@@ -140,7 +140,8 @@ func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, 
 		v.Changes = append(v.Changes, changed{what(say, p, c.Path), c.From, c.To, say.Change(c)})
 	}
 	for _, miss := range result.Missed {
-		v.Missed = append(v.Missed, say.Sprintf("%s comes to %.3g and not to %.3g: %s.", words.Capital(say.AimName(p, miss.Aim)), miss.Reached, miss.Wanted, say.Obstacle(miss, aims)))
+		v.Missed = append(v.Missed, say.Sprintf("%s comes to %.3g and not to %.3g: %s.", words.Capital(say.AimName(p, miss.Aim)),
+			miss.Reached, miss.Wanted, say.Obstacle(miss, aims)))
 	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
 	after, foundAfter := mend.Forecast(result.Plan, forecast.Options{})
@@ -189,7 +190,8 @@ func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend
 		add("Thickness as served", say.Sprintf("%.1f (likely %.1f to %.1f)", r.Value, r.Low, r.High))
 	}
 	add("Sweetness", say.Sprintf("%s (%.1f to %.1f)", say.Percent(f.Sweetness.Pct.Value, 1), f.Sweetness.Pct.Low, f.Sweetness.Pct.High))
-	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(measure.Gram(f.Yield.MassG.Value)), f.Yield.Portions, say.Grams(measure.Gram(f.Yield.PortionG))))
+	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(measure.Gram(f.Yield.MassG.Value)), f.Yield.Portions,
+		say.Grams(measure.Gram(f.Yield.PortionG))))
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		add(words.Capital(p.PartName(name)), say.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
 	}
@@ -216,7 +218,8 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	v, balanced := newView(say, pudding, f.Typed)
 	if balanced == nil {
-		return s.page.Show(c, http.StatusUnprocessableEntity, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+		return s.page.Show(c, http.StatusUnprocessableEntity, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings",
+			Module: "js/live-form.js", Body: v})
 	}
 	taken, err := plan.Reread(balanced)
 	if err == nil && v.Done {

@@ -106,7 +106,8 @@ func (s *Screen) Show(c *gin.Context) error {
 		}
 	}
 	if v.Chosen == nil && (key != "" || other != "") {
-		return frame.Stop(http.StatusUnprocessableEntity, "There is nothing of that name to compare with.", "Go back and choose a question or a pudding from the list.")
+		return frame.Stop(http.StatusUnprocessableEntity, "There is nothing of that name to compare with.",
+			"Go back and choose a question or a pudding from the list.")
 	}
 	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Compare", Section: "puddings", Module: "js/batch.js", Body: v})
 }
@@ -145,7 +146,8 @@ func against(say words.Printer, here, there *plan.Plan, name string) *chosen {
 	return &chosen{
 		Name:  words.Capital(name),
 		Lines: picture.NewPotLines(say, here, one, picture.PotLineOptions{Beside: &picture.Beside{Plan: there, Forecast: other}}),
-		Rows:  append(rows(say, here, there, one, other), row{"Watchpoints", hereSays, thereSays, hereSays != thereSays}), Plan: say.Differences(here, there),
+		Rows:  append(rows(say, here, there, one, other), row{"Watchpoints", hereSays, thereSays, hereSays != thereSays}),
+		Plan:  say.Differences(here, there),
 	}
 }
 
@@ -170,7 +172,8 @@ func rows(say words.Printer, here, there *plan.Plan, one, other *forecast.Foreca
 		var said []string
 		for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 			d := f.Doneness[name]
-			said = append(said, say.Sprintf("%s %s, %.1f (%.1f to %.1f)", words.Lower(p.PartName(name)), pot.DonenessWord(d.Value), d.Value, d.Low, d.High))
+			said = append(said, say.Sprintf("%s %s, %.1f (%.1f to %.1f)", words.Lower(p.PartName(name)), pot.DonenessWord(d.Value), d.Value,
+				d.Low, d.High))
 		}
 		return say.Join(said)
 	}

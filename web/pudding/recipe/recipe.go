@@ -98,7 +98,8 @@ func (s *Screen) form(c *gin.Context) (*frame.Fields, error) {
 		err = c.Request.ParseForm()
 	}
 	if err != nil {
-		return nil, frame.Stop(http.StatusBadRequest, "The form could not be read.", "A list or a recipe file is at most 512 kB. Go back and send it again.")
+		return nil, frame.Stop(http.StatusBadRequest, "The form could not be read.",
+			"A list or a recipe file is at most 512 kB. Go back and send it again.")
 	}
 	return frame.NewFields(c.Request.PostForm, standard), nil
 }
@@ -225,7 +226,8 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 			one.Differ, one.Trust = true, f.Text("trust"+key)
 			one.AmountText, one.AlsoText = reading(say, d.Amount), reading(say, d.Also)
 			if d.MeasureName != "" {
-				one.MeasureText = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
+				one.MeasureText = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName,
+					float64(d.MeasureML), float64(d.PresentML))
 			}
 		}
 		if !l.Heading {

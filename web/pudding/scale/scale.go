@@ -85,7 +85,8 @@ func (s *Screen) Show(c *gin.Context) error {
 	default:
 		v.compare(say, pudding.Plan, scaling)
 	}
-	return s.page.Show(c, status, frame.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "More bowls: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js",
+		Body: v})
 }
 
 func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (design.Scaling, error) {

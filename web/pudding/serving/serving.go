@@ -151,12 +151,14 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 	}
 	v.share(say, p, f, int(pieces))
 	for _, way := range serving.Cool(p) {
-		v.Cooling = append(v.Cooling, cooling{map[plan.Where]string{"counter": "on the counter", "water-bath": "in cold water", "fridge": "in the refrigerator at once"}[way.Where],
+		v.Cooling = append(v.Cooling, cooling{map[plan.Where]string{"counter": "on the counter", "water-bath": "in cold water",
+			"fridge": "in the refrigerator at once"}[way.Where],
 			say.Minutes(way.To60), say.Minutes(way.ToLow) + " to " + say.Celsius(way.First), say.Minutes(way.To6), way.Safe})
 	}
 	v.Reheat = reheated(say, p, v.In["liquid"], wanted)
 	zone := s.app.Zone
-	v.Label = label{p.Name, say.Time(made.In(zone), "2 January 2006"), say.Time(made.AddDate(0, 0, keepDays).In(zone), "Monday 2 January"), strings.Join(f.Allergens, ", "), say.Grams(measure.Gram(f.Yield.MassG.Value))}
+	v.Label = label{p.Name, say.Time(made.In(zone), "2 January 2006"), say.Time(made.AddDate(0, 0, keepDays).In(zone), "Monday 2 January"),
+		strings.Join(f.Allergens, ", "), say.Grams(measure.Gram(f.Yield.MassG.Value))}
 	return s.page.Show(c, status, frame.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
 }
 
@@ -170,14 +172,17 @@ func reheated(say words.Printer, p *plan.Plan, liquid string, wanted float64) st
 	if r.Loosen > 0 {
 		text += fmt.Sprintf(": stir in %s of it cold", say.Grams(r.Loosen))
 	}
-	return text + say.Sprintf(", medium flame, stirring all the time, %s; then it is at %.1f (%.1f to %.1f), and more of it loosens it further.", say.Span(r.Minutes), r.Grade.Value, r.Grade.Low, r.Grade.High)
+	return text + say.Sprintf(", medium flame, stirring all the time, %s; then it is at %.1f (%.1f to %.1f), and more of it loosens "+
+		"it further.", say.Span(r.Minutes), r.Grade.Value, r.Grade.Low, r.Grade.High)
 }
 
 // share says portions, garnish and cuts.
 func (v *view) share(say words.Printer, p *plan.Plan, f *forecast.Forecast, pieces int) {
 	bowls := max(1, p.Serves)
 	mass := f.Yield.MassG
-	v.Portions = append(v.Portions, say.Sprintf("%d bowls of %s (%s to %s), %.0f ml each", bowls, say.Exact(measure.Gram(mass.Value/float64(bowls))), say.Exact(measure.Gram(mass.Low/float64(bowls))), say.Exact(measure.Gram(mass.High/float64(bowls))), f.Yield.VolumeML.Value/float64(bowls)))
+	v.Portions = append(v.Portions, say.Sprintf("%d bowls of %s (%s to %s), %.0f ml each", bowls,
+		say.Exact(measure.Gram(mass.Value/float64(bowls))), say.Exact(measure.Gram(mass.Low/float64(bowls))),
+		say.Exact(measure.Gram(mass.High/float64(bowls))), f.Yield.VolumeML.Value/float64(bowls)))
 	if bowl, ok := p.Measures["bowl_ml"]; ok && bowl > 0 {
 		v.Portions = append(v.Portions, say.Sprintf("%s of your bowls of %.0f ml", say.Number(f.Yield.VolumeML.Value/bowl, 1), bowl))
 	}
@@ -200,6 +205,7 @@ func (v *view) share(say words.Printer, p *plan.Plan, f *forecast.Forecast, piec
 	const mostCuts = 3
 	cuts := serving.Cuts(p, pieces, measure.Gram(mass.Value))
 	for _, cut := range cuts[:min(len(cuts), mostCuts)] {
-		v.Cuts = append(v.Cuts, say.Sprintf("%d by %d: pieces of %.0f by %.0f mm, %s each", cut.Rows, cut.Columns, float64(cut.Long), float64(cut.Wide), say.Grams(cut.Each)))
+		v.Cuts = append(v.Cuts, say.Sprintf("%d by %d: pieces of %.0f by %.0f mm, %s each", cut.Rows, cut.Columns, float64(cut.Long),
+			float64(cut.Wide), say.Grams(cut.Each)))
 	}
 }

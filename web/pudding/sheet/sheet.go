@@ -69,7 +69,8 @@ func (s *Screen) Show(c *gin.Context) error {
 
 func newView(say words.Printer, p *plan.Plan, id string) view {
 	f, found := mend.Forecast(p, forecast.Options{})
-	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(measure.Gram(f.Yield.PortionG)), say.Serving(p.Serve))}
+	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(measure.Gram(f.Yield.PortionG)),
+		say.Serving(p.Serve))}
 	masses := map[string]measure.Gram{}
 	var order []*pantry.Material
 	p.Uses(func(m *pantry.Material, mass measure.Gram, _ int) {

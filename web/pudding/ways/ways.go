@@ -97,7 +97,8 @@ func choices(say words.Printer, w plan.Way, f *frame.Fields) *chosen {
 	v := &chosen{In: f.Values(), Faults: f.Faults(), BaseWord: w.BaseWord, LiquidWord: w.LiquidWord, LeastBowls: w.Least}
 	v.Bases, v.Liquids = materials(w.Bases, f.Text("base")), materials(w.Liquids, f.Text("liquid"))
 	for k, serve := range w.Serve {
-		v.Serve = append(v.Serve, option{string(serve), say.Serving(serve), string(serve) == f.Text("serve") || (f.Text("serve") == "" && k == 0)})
+		v.Serve = append(v.Serve, option{string(serve), say.Serving(serve), string(serve) == f.Text("serve") ||
+			(f.Text("serve") == "" && k == 0)})
 	}
 	for k, finish := range w.Finishes {
 		v.Finishes = append(v.Finishes, option{finish.Name, finish.Name, finish.Name == f.Text("finish") || (f.Text("finish") == "" && k == 0)})
@@ -132,7 +133,8 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	choice := plan.WayChoice{Way: f.Text("way"), Base: f.Text("base"), Liquid: f.Text("liquid"), Finish: f.Text("finish"), Serve: plan.Serve(f.Text("serve"))}
+	choice := plan.WayChoice{Way: f.Text("way"), Base: f.Text("base"), Liquid: f.Text("liquid"), Finish: f.Text("finish"),
+		Serve: plan.Serve(f.Text("serve"))}
 	w, known := plan.WayNamed(choice.Way)
 	if !known {
 		return frame.Stop(http.StatusUnprocessableEntity, "There is no such way of cooking.", "Choose one from the list under New pudding.")

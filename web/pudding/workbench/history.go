@@ -58,7 +58,8 @@ func (s *Screen) History(c *gin.Context) error {
 			v.Older = stored[k-1].Version
 			break
 		}
-		row := version{Number: one.Version, Saved: say.Time(one.SavedAt.In(s.app.Zone), "2 January 2006, 15:04"), Present: one.Version == pudding.Version}
+		row := version{Number: one.Version, Saved: say.Time(one.SavedAt.In(s.app.Zone), "2 January 2006, 15:04"),
+			Present: one.Version == pudding.Version}
 		switch {
 		case one.Plan == nil:
 			row.Unreadable = true

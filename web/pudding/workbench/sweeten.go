@@ -34,7 +34,8 @@ func newSugarRail(say words.Printer, s design.Sweetening) *sugarRail {
 	case math.IsInf(s.From, 1):
 		rail.Words = "It does not get soft on this flame, even without sugar: " + why + "."
 	case s.From > s.To:
-		rail.Words = say.Sprintf("All is soft from %.0f min on, when the flame is nearly off: put it in at the end. %s.", s.From, words.Capital(why))
+		rail.Words = say.Sprintf("All is soft from %.0f min on, when the flame is nearly off: put it in at the end. %s.", s.From,
+			words.Capital(why))
 	case s.From <= 0:
 		rail.Words = say.Sprintf("Good until %.0f min, so that it can still dissolve: all is soft already.", s.To)
 	default:
@@ -78,7 +79,8 @@ func effect(say words.Printer, before, after *plan.Plan, minute float64) string 
 			said = append(said, say.Sprintf("%s is cooked through %.0f min %s", part, math.Abs(later), laterWord(later)))
 		}
 		if math.Abs(to-from) >= noticed {
-			said = append(said, say.Sprintf("%s is served %s (%.1f) instead of %s (%.1f)", part, pot.DonenessWord(to), to, pot.DonenessWord(from), from))
+			said = append(said, say.Sprintf("%s is served %s (%.1f) instead of %s (%.1f)", part, pot.DonenessWord(to), to,
+				pot.DonenessWord(from), from))
 		}
 	}
 	a, b := was.Thickness.As(before.Serve), is.Thickness.As(after.Serve)

@@ -154,7 +154,8 @@ type finding struct {
 
 var severityWords = map[forecast.Severity]string{forecast.Stop: "Stop", forecast.Warning: "Look out", forecast.Note: "Note"}
 
-func newView(say words.Printer, pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string, zone *time.Location) view {
+func newView(say words.Printer, pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string,
+	zone *time.Location) view {
 	p := pudding.Plan
 	f, found := mend.Forecast(p, forecast.Options{})
 	v := view{
@@ -335,15 +336,19 @@ func (row *step) settings(s *plan.Step, path string) {
 	}
 	switch s.Do {
 	case plan.Cool:
-		row.choose(path+".where", "Where", string(cmp.Or(s.Where, plan.Counter)), [2]string{"counter", "on the counter"}, [2]string{"water-bath", "in cold water"}, [2]string{"fridge", "in the refrigerator"})
+		row.choose(path+".where", "Where", string(cmp.Or(s.Where, plan.Counter)), [2]string{"counter", "on the counter"},
+			[2]string{"water-bath", "in cold water"}, [2]string{"fridge", "in the refrigerator"})
 	case plan.Bake:
-		row.choose(path+".in", "In", string(s.BakeIn), [2]string{"oven", "the oven"}, [2]string{"slow-cooker", "a slow cooker"}, [2]string{"microwave", "a microwave oven"})
+		row.choose(path+".in", "In", string(s.BakeIn), [2]string{"oven", "the oven"}, [2]string{"slow-cooker", "a slow cooker"},
+			[2]string{"microwave", "a microwave oven"})
 		row.Checks = append(row.Checks, check{path + ".covered", "covered", s.Covered})
 	case plan.Pressure:
-		row.choose(path+".release", "Pressure", string(cmp.Or(s.Release, plan.Natural)), [2]string{"natural", "goes by itself"}, [2]string{"quick", "is let off"})
+		row.choose(path+".release", "Pressure", string(cmp.Or(s.Release, plan.Natural)), [2]string{"natural", "goes by itself"},
+			[2]string{"quick", "is let off"})
 	case plan.Caramel:
 		if s.Until != nil && s.Until.Browning != "" {
-			row.choose(path+".browning", "Until", string(s.Until.Browning), [2]string{"light", "light"}, [2]string{"amber", "amber"}, [2]string{"dark", "dark"})
+			row.choose(path+".browning", "Until", string(s.Until.Browning), [2]string{"light", "light"}, [2]string{"amber", "amber"},
+				[2]string{"dark", "dark"})
 		}
 	case plan.Add:
 		row.Checks = append(row.Checks, check{path + ".slowly", "slowly", s.Slowly}, check{path + ".topping", "lies on top", s.Topping})
@@ -415,7 +420,8 @@ func newItemRow(say words.Printer, p *plan.Plan, s *plan.Step, i, j int, it plan
 		row.Doubt = &doubt{Amount: d.Amount.Text + ", " + say.Grams(d.Amount.Mass), Also: d.Also.Text + ", " + say.Grams(d.Also.Mass),
 			Trust: fmt.Sprintf("trust:%d.%d", i, j), TrustAlso: fmt.Sprintf("trust-also:%d.%d", i, j)}
 		if d.MeasureName != "" {
-			row.Doubt.Size = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML), float64(d.PresentML))
+			row.Doubt.Size = say.Sprintf("They would agree with a %s of %.0f ml; yours counts as %.0f ml.", d.MeasureName, float64(d.MeasureML),
+				float64(d.PresentML))
 		}
 	}
 	present, ok := p.Pantry().Material(it.Material)
@@ -522,7 +528,8 @@ func (v *view) aim(say words.Printer, p *plan.Plan, f *forecast.Forecast) {
 		grade, v.AimSet = *p.Aim.Thickness, true
 	}
 	v.AimThickness = strconv.FormatFloat(math.Round(grade*10)/10, 'f', -1, 64)
-	v.BalanceTo = fmt.Sprintf("/puddings/%s/balance?thickness=%s&sweet=%s&bowls=%d", v.ID, v.AimThickness, say.Number(f.Sweetness.Pct.Value, 1), p.Serves)
+	v.BalanceTo = fmt.Sprintf("/puddings/%s/balance?thickness=%s&sweet=%s&bowls=%d", v.ID, v.AimThickness,
+		say.Number(f.Sweetness.Pct.Value, 1), p.Serves)
 }
 
 // typed puts back what was typed where it had a fault, with the message beside

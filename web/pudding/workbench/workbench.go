@@ -131,7 +131,8 @@ func (s *Screen) load(c *gin.Context) (store.Pudding, int, error) {
 	}
 	base, err := strconv.Atoi(posted.Text("version"))
 	if err != nil {
-		return pudding, 0, frame.Stop(http.StatusBadRequest, "The form does not say which version it changes.", "Load the page again and make the change there.")
+		return pudding, 0, frame.Stop(http.StatusBadRequest, "The form does not say which version it changes.",
+			"Load the page again and make the change there.")
 	}
 	return pudding, base, nil
 }
@@ -175,7 +176,8 @@ func (s *Screen) ServeAt(c *gin.Context) error {
 	if text := f.Text("at"); text != "" {
 		var err error
 		if at, err = time.ParseInLocation("2006-01-02T15:04", text, s.app.Zone); err != nil || at.Year() < 2000 || at.Year() > 2200 {
-			return frame.Stop(http.StatusUnprocessableEntity, "That is no time of day.", "Go back and give a day and a time, such as 2026-11-28 19:30.")
+			return frame.Stop(http.StatusUnprocessableEntity, "That is no time of day.",
+				"Go back and give a day and a time, such as 2026-11-28 19:30.")
 		}
 	}
 	if err := s.app.Store.ServeAt(c.Request.Context(), id, at); err != nil {
@@ -264,10 +266,12 @@ func (s *Screen) Cook(c *gin.Context) error {
 	if text := f.Text("speed"); text != "" {
 		var ok bool
 		if speed, ok = frame.Number(text); !ok || speed < 1 || speed > 120 {
-			return frame.Stop(http.StatusUnprocessableEntity, "A rehearsal runs 1 to 120 times as fast.", "Choose one of the speeds beside the pudding.")
+			return frame.Stop(http.StatusUnprocessableEntity, "A rehearsal runs 1 to 120 times as fast.",
+				"Choose one of the speeds beside the pudding.")
 		}
 	}
-	begun := store.Cook{Rehearsal: f.Text("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan, BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
+	begun := store.Cook{Rehearsal: f.Text("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan,
+		BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
 	if err := s.app.Begin(c.Request.Context(), begun); err != nil {
 		return err
 	}

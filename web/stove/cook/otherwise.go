@@ -179,7 +179,8 @@ func otherwiseWords(say words.Printer, p *plan.Plan, e cook.Event, was, is learn
 	}
 	for _, part := range slices.Sorted(maps.Keys(now.Doneness)) {
 		if a, there := before.Doneness[part]; there && math.Abs(a.Value-now.Doneness[part].Value) >= max(0.1, 0.08*a.Value) {
-			parts = append(parts, say.Sprintf("%s at %.1f, not %.1f", words.Lower(say.ItemName(p, plan.Item{Part: part})), now.Doneness[part].Value, a.Value))
+			parts = append(parts, say.Sprintf("%s at %.1f, not %.1f", words.Lower(say.ItemName(p, plan.Item{Part: part})),
+				now.Doneness[part].Value, a.Value))
 		}
 	}
 	if len(parts) == 0 {
@@ -202,7 +203,8 @@ func tastedWords(say words.Printer, p *plan.Plan, value float64, l learn.Live) s
 	case value == cook.NotSweet:
 		slug, each := design.GramsPerPercent(p, l.Forecast)
 		if m, ok := p.Pantry().Material(slug); ok {
-			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.", say.Grams(each), words.Lower(m.ShortName()))
+			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.",
+				say.Grams(each), words.Lower(m.ShortName()))
 		}
 		return text + "Sugar to taste, a spoon at a time."
 	case value == cook.TooSweet && design.Dilution(l.Forecast) > 0:

@@ -108,8 +108,9 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	state := k.State()
 	p := state.Plan
 	behind, of := state.Place()
-	v := view{ID: k.ID, Name: p.Name, NewID: app.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal, Speed: max(k.Speed, 1),
-		Over: state.Done(), CanBack: behind > 0}
+	v := view{ID: k.ID, Name: p.Name, NewID: app.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal,
+		Speed: max(k.Speed, 1),
+		Over:  state.Done(), CanBack: behind > 0}
 	empty, weighed := p.Pots[p.Served()[0]].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
 	live := learn.Follow(&state, now)
@@ -208,12 +209,14 @@ func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, now time.T
 	switch {
 	case step.Do.IsPreparation(), step.Do == plan.Rest, step.Do == plan.Chill,
 		step.Do == plan.Heat && step.Until.Minutes != nil:
-		lasts := time.Duration(l.Forecast.Steps[s.Step].EndMin*float64(time.Minute)) - time.Duration(l.Forecast.Steps[s.Step].StartMin*float64(time.Minute))
+		step := l.Forecast.Steps[s.Step]
+		lasts := time.Duration(step.EndMin*float64(time.Minute)) - time.Duration(step.StartMin*float64(time.Minute))
 		v.Due = begin.Add(lasts)
 		v.Low, v.High, v.Alarm = v.Due, v.Due, "Time is up."
 	case s.IsPause(s.Step):
 		return
-	case step.Do == plan.Heat, step.Do == plan.Pressure, step.Do == plan.Bake, step.Do == plan.Cool, step.Do == plan.Hold, step.Do == plan.Caramel:
+	case step.Do == plan.Heat, step.Do == plan.Pressure, step.Do == plan.Bake, step.Do == plan.Cool, step.Do == plan.Hold,
+		step.Do == plan.Caramel:
 		r := stepEnd(l.Forecast, s.Step)
 		v.Low, v.High, v.Due = moment(s, r.Low, now), moment(s, r.High, now), moment(s, r.Value, now)
 		v.Alarm = dueWords[step.Do]
@@ -230,8 +233,9 @@ func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, now time.T
 }
 
 // dueWords say what is due when the time of a step is up.
-var dueWords = map[plan.Verb]string{plan.Heat: "The mark is due: look into the pot.", plan.Pressure: "The pressure should be off about now: open it only when the valve is down.",
-	plan.Bake: "It should be done about now: look into the oven.", plan.Cool: "It should be cool about now.", plan.Hold: "Time is up.",
+var dueWords = map[plan.Verb]string{plan.Heat: "The mark is due: look into the pot.",
+	plan.Pressure: "The pressure should be off about now: open it only when the valve is down.",
+	plan.Bake:     "It should be done about now: look into the oven.", plan.Cool: "It should be cool about now.", plan.Hold: "Time is up.",
 	plan.Caramel: "It should be brown about now: look, do not taste."}
 
 // whistles counts those of the present step.
@@ -343,7 +347,8 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 	case e.Kind == cook.Felt:
 		v.Changed = feltWords(say, s.Plan, e.Part, was, l)
 	case e.Kind == cook.Spooned:
-		v.Changed = fmt.Sprintf("%s by the spoon: it will be served %s.", words.Capital(moreWord(say, l.Thicker, "thicker", "thinner")), servedWords(say, s.Plan, was, l))
+		v.Changed = fmt.Sprintf("%s by the spoon: it will be served %s.", words.Capital(moreWord(say, l.Thicker, "thicker", "thinner")),
+			servedWords(say, s.Plan, was, l))
 	case e.Kind == cook.Tasted:
 		v.Changed = tastedWords(say, s.Plan, e.Value, l)
 	case s.Done():
@@ -426,8 +431,10 @@ func feltWords(say words.Printer, p *plan.Plan, part string, was, is learn.Live)
 	name := p.PartName(part)
 	text := fmt.Sprintf("%s softens as thought", name)
 	if factor := is.Cook.Factor; math.Abs(factor-1) >= 0.03 {
-		text = say.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1), map[bool]string{true: "slower", false: "faster"}[factor > 1])
+		text = say.Sprintf("%s softens %.0f %% %s than thought", name, 100*math.Abs(1/factor-1),
+			map[bool]string{true: "slower", false: "faster"}[factor > 1])
 	}
 	before, now := was.Forecast.Doneness[part].Value, is.Forecast.Doneness[part]
-	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low, now.High, before)
+	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low,
+		now.High, before)
 }

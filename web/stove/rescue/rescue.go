@@ -36,7 +36,8 @@ type Screen struct {
 func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
 
 // standard are the fields before anything is chosen.
-var standard = map[string]string{"standing": string(rescue.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole", "grain": "rice-short", "sweet": "sugar-white", "other": "ghee"}
+var standard = map[string]string{"standing": string(rescue.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole",
+	"grain": "rice-short", "sweet": "sugar-white", "other": "ghee"}
 
 // Faults of the form.
 var (
@@ -114,7 +115,8 @@ func (s *Screen) cook(c *gin.Context) (k store.Cook, trouble rescue.Trouble, _ e
 	trouble, err = learn.TroubleOf(&state, k.Now(s.app.Now()))
 	switch {
 	case errors.Is(err, cook.ErrClosed):
-		return k, trouble, frame.Stop(http.StatusConflict, "Nothing can go into this pot just now.", "End the step that it is in at the Stove first: open the cooker without pressure, or take it out of the cold.")
+		return k, trouble, frame.Stop(http.StatusConflict, "Nothing can go into this pot just now.",
+			"End the step that it is in at the Stove first: open the cooker without pressure, or take it out of the cold.")
 	case err != nil:
 		return k, trouble, frame.Stop(http.StatusConflict, "There is nothing to rescue yet.", "The pot is not over the flame.")
 	}

@@ -56,9 +56,11 @@ type step struct{ Title, Detail, Note string }
 type figure struct{ Name, Without, With, Range string }
 
 // standings are how long it has been off the heat.
-var standings = []choice{{string(rescue.JustOff), "just off the heat"}, {string(rescue.Warm), "standing, lukewarm"}, {string(rescue.Cold), "cold, from the refrigerator"}}
+var standings = []choice{{string(rescue.JustOff), "just off the heat"}, {string(rescue.Warm), "standing, lukewarm"},
+	{string(rescue.Cold), "cold, from the refrigerator"}}
 
-var serves = []choice{{string(plan.Hot), "hot"}, {string(plan.Warm), "warm"}, {string(plan.Room), "cool"}, {string(plan.Chilled), "chilled"}}
+var serves = []choice{{string(plan.Hot), "hot"}, {string(plan.Warm), "warm"}, {string(plan.Room), "cool"},
+	{string(plan.Chilled), "chilled"}}
 
 // show fills in what is asked, with what was typed.
 func (v *view) show(say words.Printer, f *frame.Fields) {
@@ -72,12 +74,14 @@ func (v *view) show(say words.Printer, f *frame.Fields) {
 			v.Grades = append(v.Grades, choice{fmt.Sprintf("%d.5", k+1), fmt.Sprintf("%d.5 between", k+1)})
 		}
 	}
-	v.Softness = []choice{{"0.3", "hard"}, {"0.65", "firm core"}, {"0.9", "almost through"}, {"1.1", "cooked through"}, {"1.5", "tender"}, {"2.2", "creamy"}, {"3.5", "mush"}}
+	v.Softness = []choice{{"0.3", "hard"}, {"0.65", "firm core"}, {"0.9", "almost through"}, {"1.1", "cooked through"}, {"1.5", "tender"},
+		{"2.2", "creamy"}, {"3.5", "mush"}}
 	v.Standings, v.Serves = standings, serves
 	for _, t := range rescue.Tastes() {
 		v.Amounts = append(v.Amounts, choice{say.Sprintf("%.0f", 100*t.By), say.Taste(t)})
 	}
-	v.With = []choice{{"", "what it is cooked in"}, {"milk-whole", "milk"}, {"coconut-milk-light", "light coconut milk"}, {"oat-milk", "oat drink"}, {"water", "water"}}
+	v.With = []choice{{"", "what it is cooked in"}, {"milk-whole", "milk"}, {"coconut-milk-light", "light coconut milk"},
+		{"oat-milk", "oat drink"}, {"water", "water"}}
 	v.Again = query(f)
 }
 
@@ -116,7 +120,8 @@ func (v *view) now(say words.Printer, trouble rescue.Trouble) {
 			continue
 		}
 		r := f.Steps[i]
-		v.Now = say.Sprintf("%s at %s, %.1f %s, %.1f %% sweet", say.Grams(measure.Gram(*r.MassG)), say.Celsius(measure.Celsius(*r.TempC)), *r.Thickness, pot.ThicknessWord(*r.Thickness), *r.SweetPct)
+		v.Now = say.Sprintf("%s at %s, %.1f %s, %.1f %% sweet", say.Grams(measure.Gram(*r.MassG)), say.Celsius(measure.Celsius(*r.TempC)),
+			*r.Thickness, pot.ThicknessWord(*r.Thickness), *r.SweetPct)
 		for _, name := range sorted(r.Doneness) {
 			v.Now += fmt.Sprintf(", %s %s", words.Lower(part.PartName(name)), pot.DonenessWord(r.Doneness[name]))
 		}
@@ -140,7 +145,8 @@ func (v *view) tell(say words.Printer, r rescue.Rescued, trouble rescue.Trouble)
 		v.Cautions = append(v.Cautions, say.Saying(p, caution))
 	}
 	for k, one := range r.Repairs {
-		shown := repair{Key: one.Key, Title: say.Saying(p, one.Title), Why: say.Saying(p, one.Why), Until: say.Saying(p, one.Until), Beyond: say.Sayings(p, one.Beyond), First: k == 0, NewID: app.NewID()}
+		shown := repair{Key: one.Key, Title: say.Saying(p, one.Title), Why: say.Saying(p, one.Why), Until: say.Saying(p, one.Until),
+			Beyond: say.Sayings(p, one.Beyond), First: k == 0, NewID: app.NewID()}
 		for _, warning := range one.Warnings {
 			shown.Warnings = append(shown.Warnings, say.Finding(one.Plan, warning).Message)
 		}
@@ -176,15 +182,18 @@ func figures(say words.Printer, r rescue.Rescued, one *rescue.Repair) []figure {
 		{"Sweetness, %", say.Number(r.Without.Sweet.Value, 1), say.Number(one.After.Sweet.Value, 1), between(one.After.Sweet, 1)},
 	}
 	if one.Part != "" {
-		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(r.Without.Done.Value), pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
+		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(r.Without.Done.Value),
+			pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
 	}
-	list = append(list, figure{"Mass", say.Grams(measure.Gram(r.Without.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Low)) + " to " + say.Grams(measure.Gram(one.After.Mass.High))})
+	list = append(list, figure{"Mass", say.Grams(measure.Gram(r.Without.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Value)),
+		say.Grams(measure.Gram(one.After.Mass.Low)) + " to " + say.Grams(measure.Gram(one.After.Mass.High))})
 	if one.After.Split.Seen {
 		without := "not near the boil"
 		if r.Without.Split.Seen {
 			without = say.Sprintf("%.2f", r.Without.Split.Value)
 		}
-		list = append(list, figure{"pH near the boil, with what protects (safe from 6.4)", without, say.Sprintf("%.2f", one.After.Split.Value), ""})
+		list = append(list, figure{"pH near the boil, with what protects (safe from 6.4)", without,
+			say.Sprintf("%.2f", one.After.Split.Value), ""})
 	}
 	const atOnce = 0.5
 	if one.Minutes.Value >= atOnce {

@@ -73,7 +73,8 @@ func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) error {
 		v.In, v.Faults = f.Values(), f.Faults()
 	}
 	for _, g := range stored {
-		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January 2006, 15:04"), fmt.Sprintf("%d guests", g.Guests)})
+		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January 2006, 15:04"),
+			fmt.Sprintf("%d guests", g.Guests)})
 	}
 	frame := frame.Frame{Title: "Gatherings", Section: "gatherings", Body: v}
 	if id := c.Query("removed"); id != "" {
@@ -305,7 +306,8 @@ const mostShelf = 200
 func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering) (oneView, error) {
 	now := s.app.Now()
 	v := oneView{ID: g.ID, Name: g.Name, When: say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
-		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests), "hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
+		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests),
+			"hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
 	t, err := s.app.Timetable(ctx, g, now)
 	if err != nil {
 		return v, err
@@ -321,12 +323,14 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 		on[one.ID] = true
 		names = append(names, one.Plan.Name)
 		v.plans = append(v.plans, one.Plan)
-		row := share{Number: k + 1, ID: one.ID, Cook: one.OnStove, Over: one.Over, Name: one.Plan.Name, Bowls: strconv.Itoa(one.Plan.Serves), Serve: say.Serving(one.Plan.Serve)}
+		row := share{Number: k + 1, ID: one.ID, Cook: one.OnStove, Over: one.Over, Name: one.Plan.Name, Bowls: strconv.Itoa(one.Plan.Serves),
+			Serve: say.Serving(one.Plan.Serve)}
 		if ready := table.Ready[k]; ready != nil {
 			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
 			row.Wait = waitWords(say, one.Plan, float64(-*ready))
 			if -*ready >= timetable.LongWait && one.Plan.Serve != plan.Chilled && one.Plan.Serve != plan.Room {
-				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(-*ready)))
+				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a "+
+					"burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(-*ready)))
 			}
 		}
 		if p := slices.IndexFunc(table.Places, func(p timetable.Place) bool { return p.Pudding == k }); p >= 0 {
@@ -379,7 +383,8 @@ func waitWords(say words.Printer, p *plan.Plan, minutes float64) string {
 		return ""
 	}
 	waits := timetable.KeptHot(p, measure.Minute(math.Round(minutes)))
-	now, then := forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve), forecast.Run(waits, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
+	now, then := forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve),
+		forecast.Run(waits, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve)
 	text := "waits " + say.Minutes(measure.Minute(minutes)) + ", kept at " + say.Celsius(timetable.HotHold)
 	const noticed = 0.1
 	switch {
@@ -407,7 +412,8 @@ func (v *oneView) days(say words.Printer, t *timetable.Timetable, puddings []app
 		if where == "" {
 			where = one.Pot
 		}
-		row := task{At: at(one.Start).Format("15:04"), What: said.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1, Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
+		row := task{At: at(one.Start).Format("15:04"), What: said.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1,
+			Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
 		if one.End-one.Start >= 1 {
 			row.Until = at(one.End).Format("15:04")
 		}
@@ -447,7 +453,8 @@ func (s *Screen) Calendar(c *gin.Context) error {
 		p := puddings[one.Pudding].Plan
 		said := say.Step(p, forecasts[one.Pudding], one.Step)
 		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].ID, one.Step),
-			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: said.Title + " (" + p.Name + ")", Detail: said.Detail, Alarm: true})
+			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: said.Title + " (" + p.Name + ")",
+			Detail: said.Detail, Alarm: true})
 	}
 	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)
 	c.Data(http.StatusOK, "text/calendar; charset=utf-8", []byte(exchange.Calendar(g.Name, list, s.app.Now())))

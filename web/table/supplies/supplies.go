@@ -128,12 +128,14 @@ func newMade(say words.Printer, id string, p *plan.Plan, bowls int, have stock.S
 	case stock.WithSwap:
 		v.Readiness, v.Class = "can be made with a swap", "2-swap"
 		v.After = say.Sprintf("Then %s instead of %s thick, %s sweet, grain at %.1f for %.1f; the mark and the sugar are set anew.",
-			say.Number(made.Outcome.Thickness, 1), say.Number(made.Before.Thickness, 1), say.Percent(made.Outcome.Sweet, 1), made.Outcome.Done, made.Before.Done)
+			say.Number(made.Outcome.Thickness, 1), say.Number(made.Before.Thickness, 1), say.Percent(made.Outcome.Sweet, 1), made.Outcome.Done,
+			made.Before.Done)
 	case stock.Missing:
 		v.Readiness, v.Class = "something is missing", "3-missing"
 	}
 	for _, swap := range made.Swaps {
-		v.Swaps = append(v.Swaps, fmt.Sprintf("%s %s for %s %s", say.Grams(swap.ToMass), words.Lower(swap.To.ShortName()), say.Grams(swap.FromMass), words.Lower(swap.From.ShortName())))
+		v.Swaps = append(v.Swaps, fmt.Sprintf("%s %s for %s %s", say.Grams(swap.ToMass), words.Lower(swap.To.ShortName()),
+			say.Grams(swap.FromMass), words.Lower(swap.From.ShortName())))
 	}
 	for _, need := range made.Needs {
 		said := say.Grams(need.Mass) + " " + words.Lower(need.Material.ShortName())
@@ -453,7 +455,8 @@ func (s *Screen) CSV(c *gin.Context) error {
 	rows := [][]string{{"kind", "material", "mass_g", "pieces", "piece", "in_basket", "for"}}
 	for _, line := range list {
 		one := newLine(say, line, bought)
-		rows = append(rows, []string{line.Material.Kind, safeCell(line.Material.Name), say.Number(float64(line.Mass), 1), count(say, line), line.Material.PieceName, yesNo(one.Ticked), safeCell(strings.Join(line.Puddings, "; "))})
+		rows = append(rows, []string{line.Material.Kind, safeCell(line.Material.Name), say.Number(float64(line.Mass), 1), count(say, line),
+			line.Material.PieceName, yesNo(one.Ticked), safeCell(strings.Join(line.Puddings, "; "))})
 	}
 	if err := w.WriteAll(rows); err != nil {
 		return err
