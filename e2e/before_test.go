@@ -118,8 +118,8 @@ func TestBalanceToAnAim(t *testing.T) {
 	p.change("#thickness", "4.2")
 	p.change("#sweet", "13")
 	p.do(chromedp.Click(chromedp.CSS(`[name="lock"][value="rice-short"]`)))
-	p.until(`document.querySelector(".is-offer dl")?.textContent.includes("13.0 %") &&
-		!document.querySelector(".figures").textContent.includes("rice")`)
+	p.until(`document.querySelector(".is-offer dl")?.textContent.includes("13.0 %")
+		&& !document.querySelector(".figures").textContent.includes("rice")`)
 	p.press("Take it")
 	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
 	require.Contains(t, p.text(".balance"), "13.0 %")

@@ -275,8 +275,8 @@ func (p *page) change(selector, value string) {
 	v, err := json.Marshal(value)
 	require.NoError(p.t, err)
 	js[bool](p, fmt.Sprintf(`(() => { const field = document.querySelector(%s); field.value = %s;
-		field.dispatchEvent(new Event("input", {bubbles: true})); field.dispatchEvent(new Event("change", {bubbles: true})); return true;
-			})()`, s, v))
+		field.dispatchEvent(new Event("input", {bubbles: true}));
+		field.dispatchEvent(new Event("change", {bubbles: true})); return true; })()`, s, v))
 }
 
 // press clicks the button of that text or label.
@@ -284,10 +284,10 @@ func (p *page) press(name string) {
 	p.t.Helper()
 	n, err := json.Marshal(name)
 	require.NoError(p.t, err)
-	p.until(fmt.Sprintf(`[...document.querySelectorAll("button,
-		summary, a")].some((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility())`, n))
-	js[bool](p, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("button,
-		summary, a")].find((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility());
+	p.until(fmt.Sprintf(`[...document.querySelectorAll("button, summary, a")]
+		.some((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility())`, n))
+	js[bool](p, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("button, summary, a")]
+		.find((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility());
 		e.click(); return true; })()`, n))
 }
 
@@ -313,8 +313,8 @@ func (p *page) mustBeAccessible(where string) {
 	p.t.Helper()
 	js[bool](p, axe+"; true")
 	found := js[string](p, `axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}).then((r) =>
-		JSON.stringify(r.violations.map((v) => v.id + ": " + v.nodes
-			.map((n) => n.target.join(" ") + " (" + n.failureSummary.split("\n").slice(1).join(" ") + ")").join("; "))))`)
+		JSON.stringify(r.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ") + " (" +
+			n.failureSummary.split("\n").slice(1).join(" ") + ")").join("; "))))`)
 	if found != "[]" {
 		p.t.Errorf("%s: %s", where, found)
 	}

@@ -37,7 +37,8 @@ func TestDragInTheLanes(t *testing.T) {
 	before := times()
 	js[bool](p, `document.querySelector("[data-lanes]").scrollIntoView({block: "center"}), true`)
 	drag := func(minutes int) {
-		at := js[[]float64](p, `(() => { const b = document.querySelector('rect[data-pudding="1"][data-burner="front burner"], rect[data-pudding="1"]').getBoundingClientRect();
+		at := js[[]float64](p, `(() => {
+			const b = document.querySelector('rect[data-pudding="1"][data-burner="front burner"], rect[data-pudding="1"]').getBoundingClientRect();
 			return [b.x + b.width / 2, b.y + b.height / 2]; })()`)
 		px := js[float64](p, `(() => { const l = document.querySelector("[data-lanes]");
 			return Number(l.dataset.perMinute) * l.getBoundingClientRect().width / l.viewBox.baseVal.width; })()`)

@@ -158,8 +158,8 @@ func TestPreparationsAtTheStove(t *testing.T) {
 	has("since")
 	k.clock.pass(4)
 	p.open(js[string](p, "location.pathname"))
-	p.until(`!document.querySelector("[data-alarm-box]").hidden &&
-		document.querySelector("[data-alarm-words]").textContent.includes("Walnut halves out of the fat")`)
+	p.until(`!document.querySelector("[data-alarm-box]").hidden
+		&& document.querySelector("[data-alarm-words]").textContent.includes("Walnut halves out of the fat")`)
 	p.press("Quiet")
 	p.until(`document.querySelector("[data-alarm-box]").hidden`)
 	p.press("They are golden")

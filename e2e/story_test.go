@@ -62,8 +62,8 @@ func TestFromPlanToBook(t *testing.T) {
 	k.clock.pass(5)
 	p.open(js[string](p, "location.pathname"))
 	middle := func() float64 {
-		return js[float64](p, `document.querySelector("[data-left]").textContent.split("–").map(Number).reduce((sum, x, _,
-			all) => sum + x / all.length, 0)`)
+		return js[float64](p, `document.querySelector("[data-left]").textContent.split("–").map(Number).reduce((sum, x, _, all) => sum
+			+ x / all.length, 0)`)
 	}
 	before := middle()
 	p.press("Weigh it")
@@ -149,8 +149,8 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	picture := js[string](p, `document.querySelector(".bench-pot svg").outerHTML`)
 	js[bool](p, `(() => { const pot = document.querySelector("#pot"); pot.selectedIndex = 1;
 		pot.dispatchEvent(new Event("input", {bubbles: true})); return true; })()`)
-	p.until(fmt.Sprintf(`document.querySelector(".bench-pot svg").outerHTML !== %q &&
-		document.querySelector("#pot").selectedOptions[0].textContent.includes("wide")`, picture))
+	p.until(fmt.Sprintf(`document.querySelector(".bench-pot svg").outerHTML !== %q
+		&& document.querySelector("#pot").selectedOptions[0].textContent.includes("wide")`, picture))
 
 	// Sugar from the start: the grain stays firmer.
 	done := p.text(".balance-row:nth-child(3) .figure")
@@ -173,8 +173,8 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 	shelf, err := k.store.Puddings(context.Background(), 1)
 	require.NoError(t, err)
 	require.Equal(t, "5 cups", shelf[0].Plan.Steps[0].Items[0].Amount)
-	js[bool](p, `document.activeElement.blur(), document
-		.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})), true`)
+	js[bool](p, `document.activeElement.blur(),
+		document.dispatchEvent(new KeyboardEvent("keydown", {key: "z", ctrlKey: true, bubbles: true})), true`)
 	p.until(`document.querySelector('[name="steps[0].items[0].amount"]').value === "1.3 l"`)
 }
 
@@ -372,8 +372,8 @@ func TestStepsAndSugar(t *testing.T) {
 	p.until(fmt.Sprintf(`document.querySelector("[data-step='%d'] .ledger-title").textContent.toLowerCase().includes("crush")
 		|| document.querySelector("[data-step='%d'] .ledger-title").textContent.toLowerCase().includes("mash")`, before-1, before-1))
 	require.True(t, js[bool](p, `document.activeElement.getAttribute("aria-label") === "Earlier"`), "the focus goes with the step")
-	js[bool](p, `([...document.querySelectorAll("button")].find((b) => b.textContent === "leave out" &&
-		b.value === "remove-step:`+fmt.Sprint(before-1)+`").click(), true)`)
+	js[bool](p, `([...document.querySelectorAll("button")].find((b) => b.textContent === "leave out"
+		&& b.value === "remove-step:`+fmt.Sprint(before-1)+`").click(), true)`)
 	p.until(fmt.Sprintf(`document.querySelectorAll("[data-step]").length === %d`, before))
 
 	// A step is dragged by its minute.
