@@ -2,14 +2,16 @@
 GO ?= go
 STATICCHECK = honnef.co/go/tools/cmd/staticcheck@v0.8.2
 CHROMIUM = /usr/bin/chromium
+GOVULNCHECK = golang.org/x/vuln/cmd/govulncheck@v1.9.0
+RELEASE = $(shell git describe --tags --always 2>/dev/null || echo unreleased)
 
 .PHONY: demo build test unit browser lint fuzz bench golden assets licences screenshots
 
 demo: ## start the application with the sample kitchen
 	$(GO) run ./cmd/kirdu demo
 
-build: ## one static binary
-	CGO_ENABLED=0 $(GO) build -trimpath -o kirdu ./cmd/kirdu
+build: ## one static binary, without what only a debugger needs
+	CGO_ENABLED=0 $(GO) build -tags nomsgpack -trimpath -ldflags "-s -w -X main.release=$(RELEASE)" -o kirdu ./cmd/kirdu
 
 test: $(CHROMIUM) ## every test
 	$(GO) test ./...
@@ -24,11 +26,12 @@ $(CHROMIUM):
 	apt-get update
 	apt-get install -y --no-install-recommends chromium
 
-lint: ## formatting, length of lines, vet, staticcheck, the types of the modules where node is there
+lint: ## formatting, length of lines, vet, staticcheck, known holes where their list can be had, types of the modules where node is there
 	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { gofmt -l $$(git ls-files '*.go'); echo "run gofmt on these"; exit 1; }
 	@awk 'length($$0) > 140 { print FILENAME ":" FNR ": longer than 140 characters"; long = 1 } END { exit long }' $$(git ls-files '*.go')
 	$(GO) vet ./...
 	$(GO) run $(STATICCHECK) ./...
+	@if curl -sfI --max-time 5 https://vuln.go.dev/index/modules.json.gz >/dev/null 2>&1; then $(GO) run $(GOVULNCHECK) ./...; fi
 	@if command -v npm >/dev/null; then cd assets && npm ci --no-audit --no-fund --silent && npx tsc -p tsconfig.json; fi
 
 fuzz: ## each parser for a while

@@ -10,6 +10,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"runtime/debug"
 	"strconv"
 	"strings"
 	"sync"
@@ -115,7 +116,7 @@ func engineOf(screens *frame.App, sessions *scs.SessionManager, files fs.FS) *gi
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.HandleMethodNotAllowed = true
-	engine.Use(recovery(screens), screens.Prefer)
+	engine.Use(logged(screens.Log), recovery(screens))
 	routes(engine, screens, sessions, files)
 	return engine
 }
@@ -124,6 +125,8 @@ func engineOf(screens *frame.App, sessions *scs.SessionManager, files fs.FS) *gi
 func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, files fs.FS) {
 	guard := guard.New(app, sessions)
 	engine.GET("/static/*path", serveStatic(app, files))
+	engine.GET("/healthz", healthy(app))
+	engine.Use(app.Prefer)
 	outside := frame.Group{RouterGroup: &engine.RouterGroup, App: app}
 	outside.GET("/login", guard.Show)
 	outside.POST("/login", guard.Enter)
@@ -372,10 +375,37 @@ func serveStatic(app *frame.App, files fs.FS) gin.HandlerFunc {
 	}
 }
 
+// logged writes a line for each request, without what was asked or typed: files at
+// the level of debugging.
+func logged(log *slog.Logger) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		begun := time.Now()
+		c.Next()
+		level := slog.LevelInfo
+		if route := c.FullPath(); route == "/static/*path" || route == "/healthz" {
+			level = slog.LevelDebug
+		}
+		log.Log(c.Request.Context(), level, "request", "method", c.Request.Method, "path", c.Request.URL.Path,
+			"status", c.Writer.Status(), "bytes", max(0, c.Writer.Size()), "ms", time.Since(begun).Milliseconds())
+	}
+}
+
+// healthy tells a supervisor whether the program answers and reaches its data.
+func healthy(app *frame.App) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		if err := app.Store.DB().PingContext(c.Request.Context()); err != nil {
+			app.Log.Error("the data file does not answer", "error", err)
+			c.String(http.StatusServiceUnavailable, "the data file does not answer\n")
+			return
+		}
+		c.String(http.StatusOK, "ok\n")
+	}
+}
+
 // recovery turns a mistake of ours into the page for it.
 func recovery(app *frame.App) gin.HandlerFunc {
 	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, fault any) {
-		app.Log.Error("panic", "path", c.Request.URL.Path, "fault", fault)
+		app.Log.Error("panic", "path", c.Request.URL.Path, "fault", fault, "stack", string(debug.Stack()))
 		app.Fail(c, errors.New("panic, see the line before"))
 	})
 }

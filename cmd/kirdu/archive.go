@@ -19,7 +19,7 @@ func exportCommand() *cobra.Command {
 		Short: "Write everything into one archive of open formats (JSON and CSV in a zip file)",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return withExisting(cmd.Context(), data, "export", func(k *app.Kitchen, _ string) error {
+			return withExisting(cmd, data, "export", func(k *app.Kitchen, _ string) error {
 				const ownerOnly = 0o600
 				file, err := os.OpenFile(args[0], os.O_WRONLY|os.O_CREATE|os.O_EXCL, ownerOnly)
 				if errors.Is(err, os.ErrExist) {
@@ -68,7 +68,7 @@ func importCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			return withKitchen(cmd.Context(), path, func(k *app.Kitchen, _ string) error {
+			return withKitchen(cmd, path, func(k *app.Kitchen, _ string) error {
 				report, err := k.Import(cmd.Context(), file, info.Size(), choice, dry)
 				if err != nil {
 					return fmt.Errorf("%s: %w; nothing was changed", args[0], err)

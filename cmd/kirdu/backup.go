@@ -1,7 +1,6 @@
 package main
 
 import (
-	"context"
 	"fmt"
 	"os"
 	"time"
@@ -19,7 +18,7 @@ func backupCommand() *cobra.Command {
 		Short: "Copy all data into a new file, also while the application runs",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return withExisting(cmd.Context(), data, "copy", func(k *app.Kitchen, path string) error {
+			return withExisting(cmd, data, "copy", func(k *app.Kitchen, path string) error {
 				if err := k.Store.Backup(cmd.Context(), args[0]); err != nil {
 					return err
 				}
@@ -33,7 +32,7 @@ func backupCommand() *cobra.Command {
 }
 
 // withExisting is withKitchen for what makes no kitchen where there is none.
-func withExisting(ctx context.Context, given, what string, do func(k *app.Kitchen, path string) error) error {
+func withExisting(cmd *cobra.Command, given, what string, do func(k *app.Kitchen, path string) error) error {
 	path, err := app.DataFile(given)
 	if err != nil {
 		return err
@@ -41,7 +40,7 @@ func withExisting(ctx context.Context, given, what string, do func(k *app.Kitche
 	if _, err := os.Stat(path); err != nil {
 		return fmt.Errorf("there is no data to %s: %w", what, err)
 	}
-	return withKitchen(ctx, path, do)
+	return withKitchen(cmd, path, do)
 }
 
 func restoreCommand() *cobra.Command {

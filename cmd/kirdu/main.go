@@ -43,6 +43,7 @@ func rootCommand() *cobra.Command {
 	}
 	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(),
 		backupCommand(), restoreCommand(), exportCommand(), importCommand(), schemaCommand(), versionCommand())
+	logFlags(root)
 	root.SetVersionTemplate("kirdu {{.Version}}\n")
 	return root
 }

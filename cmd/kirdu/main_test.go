@@ -228,3 +228,10 @@ func TestSchemaAndVersionArePrinted(t *testing.T) {
 		require.Regexp(t, `^kirdu \S.*go1\.\d+`, out)
 	}
 }
+
+func TestLogFlags(t *testing.T) {
+	for _, bad := range [][]string{{"--log-level", "loud"}, {"--log-format", "xml"}} {
+		_, _, err := command(t, t.Context(), "", append(bad, "version")...)
+		require.ErrorContains(t, err, bad[0])
+	}
+}

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"log/slog"
 	"net"
 	"net/http"
 	"os"
@@ -34,7 +33,7 @@ func serveCommand() *cobra.Command {
 		Short: "Start the application with your own kitchen",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withKitchen(cmd.Context(), data, func(k *app.Kitchen, path string) error {
+			return withKitchen(cmd, data, func(k *app.Kitchen, path string) error {
 				fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
 				return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k, Hosts: hosts})
 			})
@@ -59,7 +58,11 @@ func demoCommand() *cobra.Command {
 				return err
 			}
 			defer os.RemoveAll(folder)
-			k, err := app.Open(cmd.Context(), filepath.Join(folder, "demo.sqlite"), slog.New(slog.NewTextHandler(os.Stderr, nil)))
+			log, err := newLogger(cmd, cmd.ErrOrStderr())
+			if err != nil {
+				return err
+			}
+			k, err := app.Open(cmd.Context(), filepath.Join(folder, "demo.sqlite"), log)
 			if err != nil {
 				return err
 			}
@@ -82,7 +85,7 @@ func passphraseCommand() *cobra.Command {
 		Short: "Set the household's passphrase, asked for on any address but the loopback",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withKitchen(cmd.Context(), data, func(k *app.Kitchen, _ string) error {
+			return withKitchen(cmd, data, func(k *app.Kitchen, _ string) error {
 				passphrase, err := readPassphrase(cmd.InOrStdin(), cmd.OutOrStdout())
 				if err != nil {
 					return err
@@ -116,12 +119,16 @@ func readPassphrase(in io.Reader, out io.Writer) (string, error) {
 
 // withKitchen opens the cook's own data file, by default that of the data
 // folder, and closes it afterwards.
-func withKitchen(ctx context.Context, given string, do func(k *app.Kitchen, path string) error) error {
+func withKitchen(cmd *cobra.Command, given string, do func(k *app.Kitchen, path string) error) error {
 	path, err := app.DataFile(given)
 	if err != nil {
 		return err
 	}
-	k, err := app.Open(ctx, path, slog.New(slog.NewTextHandler(os.Stderr, nil)))
+	log, err := newLogger(cmd, cmd.ErrOrStderr())
+	if err != nil {
+		return err
+	}
+	k, err := app.Open(cmd.Context(), path, log)
 	if err != nil {
 		return err
 	}

@@ -11,8 +11,10 @@ import (
 	"net/http"
 	"slices"
 
-	"github.com/disintegration/imaging"
+	"github.com/bep/imagemeta"
 	"github.com/gin-gonic/gin"
+	"golang.org/x/image/draw"
+	"golang.org/x/image/math/f64"
 
 	"kirdu/store"
 )
@@ -42,11 +44,11 @@ func shrink(data []byte) (store.Photo, error) {
 	if config.Width <= 0 || config.Height <= 0 || config.Width > mostPixels/config.Height {
 		return store.Photo{}, errPixels
 	}
-	picture, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
+	picture, _, err := image.Decode(bytes.NewReader(data))
 	if err != nil {
 		return store.Photo{}, errFormat
 	}
-	picture = imaging.Fit(picture, longSide, longSide, imaging.Lanczos)
+	picture = upright(fit(picture), orientation(data, format))
 	var out bytes.Buffer
 	for quality := 84; quality > 20; quality -= 16 {
 		out.Reset()
@@ -59,6 +61,64 @@ func shrink(data []byte) (store.Photo, error) {
 	}
 	size := picture.Bounds()
 	return store.Photo{JPEG: out.Bytes(), Width: size.Dx(), Height: size.Dy()}, nil
+}
+
+// fit makes a picture so small that its longer side has longSide, if it is larger.
+func fit(picture image.Image) image.Image {
+	size := picture.Bounds().Size()
+	long := max(size.X, size.Y)
+	if long <= longSide {
+		return picture
+	}
+	small := image.NewRGBA(image.Rect(0, 0, max(1, size.X*longSide/long), max(1, size.Y*longSide/long)))
+	draw.CatmullRom.Scale(small, small.Bounds(), picture, picture.Bounds(), draw.Src, nil)
+	return small
+}
+
+// orientation returns how the camera was held, 1 to 8 as EXIF numbers it; 1 where it
+// is not said.
+func orientation(data []byte, format string) int {
+	held := 1
+	if format != "jpeg" {
+		return held
+	}
+	// What cannot be read of it leaves the picture as it is.
+	_, err := imagemeta.Decode(imagemeta.Options{
+		R: bytes.NewReader(data), ImageFormat: imagemeta.JPEG, Sources: imagemeta.EXIF,
+		ShouldHandleTag: func(tag imagemeta.TagInfo) bool { return tag.Tag == "Orientation" },
+		HandleTag: func(tag imagemeta.TagInfo) error {
+			if n, ok := tag.Value.(uint16); ok && n >= 1 && n <= 8 {
+				held = int(n)
+			}
+			return nil
+		},
+	})
+	if err != nil {
+		return 1
+	}
+	return held
+}
+
+// upright turns a picture as EXIF's orientation says. A row of turns gives where x, y
+// of the picture comes to stand, in widths and heights of it. Source: EXIF 2.3, tag 274.
+func upright(picture image.Image, held int) image.Image {
+	if held <= 1 {
+		return picture
+	}
+	b := picture.Bounds()
+	w, h := float64(b.Dx()), float64(b.Dy())
+	turns := map[int]f64.Aff3{
+		2: {-1, 0, w, 0, 1, 0}, 3: {-1, 0, w, 0, -1, h}, 4: {1, 0, 0, 0, -1, h},
+		5: {0, 1, 0, 1, 0, 0}, 6: {0, -1, h, 1, 0, 0}, 7: {0, -1, h, -1, 0, w}, 8: {0, 1, 0, -1, 0, w},
+	}
+	const sideways = 5
+	size := image.Rect(0, 0, b.Dx(), b.Dy())
+	if held >= sideways {
+		size = image.Rect(0, 0, b.Dy(), b.Dx())
+	}
+	turned := image.NewRGBA(size)
+	draw.NearestNeighbor.Transform(turned, turns[held], picture, b, draw.Src, nil)
+	return turned
 }
 
 // AddPhoto stores the photo of a batch.
