@@ -20,10 +20,10 @@ type unreadableView struct {
 }
 
 // placesOf says where a kind is listed, and what it is called.
-var placesOf = map[store.Kind]struct{ what, list string }{
-	store.APudding:  {"The plan", "/puddings"},
-	store.ABatch:    {"The batch", "/logbook"},
-	store.AMaterial: {"The material", "/pantry"},
+var placesOf = map[store.Kind]struct{ what, list, section string }{
+	store.APudding:  {"The plan", "/puddings", "puddings"},
+	store.ABatch:    {"The batch", "/logbook", "logbook"},
+	store.AMaterial: {"The material", "/pantry", "pantry"},
 }
 
 // Unreadable says what is wrong with a thing that cannot be read, and offers it as
@@ -46,7 +46,7 @@ func (s *Screen) Unreadable(c *gin.Context) error {
 	if len(faults) == 0 {
 		v.Faults = []string{bad.Err.Error()}
 	}
-	return s.bad.Show(c, http.StatusOK, frame.Frame{Title: "Cannot be read", Section: "kitchen", Body: v})
+	return s.bad.Show(c, http.StatusOK, frame.Frame{Title: "Cannot be read", Section: place.section, Body: v})
 }
 
 // Raw sends a thing as it is stored, without understanding it.
