@@ -47,128 +47,200 @@ const (
 	eggWarm measure.Celsius = 76
 )
 
+// A saying is a finding while it is put into words.
+type saying struct {
+	Printer
+	watch.Finding
+	p *plan.Plan
+}
+
+// say says a text by the end of its key behind the name of the rule.
+func (s saying) say(end string, things ...any) string { return s.text(string(s.Rule)+end, things...) }
+
+// fix says what would help.
+func (s saying) fix(things ...any) string { return s.say(".fix", things...) }
+
+// part names the part that is meant, celsius and limit are value and limit as
+// temperatures.
+func (s saying) part() string    { return s.p.PartName(s.Part) }
+func (s saying) celsius() string { return s.Celsius(measure.Celsius(s.Value)) }
+func (s saying) limit() string   { return s.Celsius(measure.Celsius(s.Limit)) }
+
 // finding returns what is seen and what would help.
 func (w Printer) finding(p *plan.Plan, f watch.Finding) (message, fix string) {
-	key := string(f.Rule)
-	say := func(key string, things ...any) string { return w.text(key, things...) }
-	part, celsius := p.PartName(f.Part), w.Celsius(measure.Celsius(f.Value))
-	limit := w.Celsius(measure.Celsius(f.Limit))
-	switch f.Rule {
-	case "sweet-before-soft":
-		which := key
-		if f.Never {
-			which += ".never"
+	s := saying{w, f, p}
+	if how := sayings[f.Rule]; how != nil {
+		return how(s)
+	}
+	return s.say(""), s.fix()
+}
+
+// sayings are the rules that say more than their name: the figures of each.
+var sayings = map[watch.ID]func(s saying) (message, fix string){
+	"sweet-before-soft": func(s saying) (message, fix string) {
+		end := ""
+		if s.Never {
+			end = ".never"
 		}
-		return say(which, part, pot.DonenessWord(f.Done), w.Number(f.Done, 2), w.Number(f.Value, 0)), say(key + ".fix")
-	case "pulse-acid-early":
-		return say(key, w.Number(f.PH, 1), part, w.Number(f.Value, 2)), say(key + ".fix")
-	case "thick-coconut-boiled":
-		return say(key, celsius), say(key + ".fix")
-	case "acid-split":
-		return say(key+"."+string(f.Severity), w.Number(f.Value, 2), w.Number(f.Limit, 1)), say(key + ".fix")
-	case "raw-vegetable-in-milk":
-		return say(key, part, w.Number(f.Value, 2), w.Number(f.PH, 2)), say(key + ".fix")
-	case "egg-scrambled":
-		return say(key, celsius, limit), say(key+".fix", w.Celsius(eggStop))
-	case "egg-underdone":
-		return say(key, celsius, limit), say(key+".fix", w.Celsius(eggWarm))
-	case "yogurt-hot":
-		return say(key, celsius), say(key+".fix", limit)
-	case "boil-over":
-		return say(key, w.Percent(100*f.Value, 0), w.Percent(100*(1-watch.FoamRoom.Value), 0)), w.room(f)
-	case "too-full":
-		if f.Filled > 0 {
-			holds := p.Pots[p.Steps[f.Step].PotName()].Capacity()
-			return say("too-full.all", w.Number(float64(holds)/mlPerLitre, 1), w.Number(float64(f.Filled)/mlPerLitre, 1)), w.room(f)
+		return s.say(end, s.part(), pot.DonenessWord(s.Done), s.Number(s.Done, 2), s.Number(s.Value, 0)), s.fix()
+	},
+	"pulse-acid-early": func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.PH, 1), s.part(), s.Number(s.Value, 2)), s.fix()
+	},
+	"thick-coconut-boiled": func(s saying) (message, fix string) {
+		return s.say("", s.celsius()), s.fix()
+	},
+	"acid-split": func(s saying) (message, fix string) {
+		return s.say("."+string(s.Severity), s.Number(s.Value, 2), s.Number(s.Limit, 1)), s.fix()
+	},
+	"raw-vegetable-in-milk": func(s saying) (message, fix string) {
+		return s.say("", s.part(), s.Number(s.Value, 2), s.Number(s.PH, 2)), s.fix()
+	},
+	"egg-scrambled": func(s saying) (message, fix string) {
+		return s.say("", s.celsius(), s.limit()), s.fix(s.Celsius(eggStop))
+	},
+	"egg-underdone": func(s saying) (message, fix string) {
+		return s.say("", s.celsius(), s.limit()), s.fix(s.Celsius(eggWarm))
+	},
+	"yogurt-hot": func(s saying) (message, fix string) {
+		return s.say("", s.celsius()), s.fix(s.limit())
+	},
+	"boil-over": func(s saying) (message, fix string) {
+		return s.say("", s.Percent(100*s.Value, 0), s.Percent(100*(1-watch.FoamRoom.Value), 0)), s.room(s.Finding)
+	},
+	"too-full": func(s saying) (message, fix string) {
+		if s.Filled > 0 {
+			holds := s.p.Pots[s.p.Steps[s.Finding.Step].PotName()].Capacity()
+			return s.say(".all", s.Number(float64(holds)/mlPerLitre, 1), s.Number(float64(s.Filled)/mlPerLitre, 1)), s.room(s.Finding)
 		}
-		return say(key, w.Percent(100*f.Value, 0)), w.room(f)
-	case "cooker-too-full":
-		return say(key, w.Percent(100*f.Value, 0), w.Percent(100*f.Limit, 0)), say(key + ".fix")
-	case "scorch":
-		return say(key, w.Number(f.Value, 1)), say(key + ".fix")
-	case "boiled-dry":
-		if f.Cooker {
-			key += ".cooker"
+		return s.say("", s.Percent(100*s.Value, 0)), s.room(s.Finding)
+	},
+	"cooker-too-full": func(s saying) (message, fix string) {
+		return s.say("", s.Percent(100*s.Value, 0), s.Percent(100*s.Limit, 0)), s.fix()
+	},
+	"scorch": func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value, 1)), s.fix()
+	},
+	"boiled-dry": func(s saying) (message, fix string) {
+		end := ""
+		if s.Cooker {
+			end = ".cooker"
 		}
-		return say(key), say(key + ".fix")
-	case "starch-lumps":
-		key += ".dry"
-		if f.Prepared {
-			key = "starch-lumps.slurry"
+		return s.say(end), s.say(end + ".fix")
+	},
+	"starch-lumps": func(s saying) (message, fix string) {
+		end := ".dry"
+		if s.Prepared {
+			end = ".slurry"
 		}
-		return say(key, part, celsius), say(key + ".fix")
-	case "gritty-meal":
-		return say(key, part, celsius), say(key + ".fix")
-	case "pearls-clump":
-		return say(key, w.Percent(f.Value, 0), w.Percent(f.Limit, 0)), say(key + ".fix")
-	case "pearls-unsoaked":
-		return say(key, part, w.Number(f.Value, 0), w.Number(f.Limit, 0)), say(key + ".fix")
-	case "undercooked-grain":
-		is, liked := pot.DonenessWord(f.Value), pot.DonenessWord(f.Limit)
+		return s.say(end, s.part(), s.celsius()), s.say(end + ".fix")
+	},
+	"gritty-meal": func(s saying) (message, fix string) {
+		return s.say("", s.part(), s.celsius()), s.fix()
+	},
+	"pearls-clump": func(s saying) (message, fix string) {
+		return s.say("", s.Percent(s.Value, 0), s.Percent(s.Limit, 0)), s.fix()
+	},
+	"pearls-unsoaked": func(s saying) (message, fix string) {
+		return s.say("", s.part(), s.Number(s.Value, 0), s.Number(s.Limit, 0)), s.fix()
+	},
+	"undercooked-grain": func(s saying) (message, fix string) {
+		end := ""
+		is, liked := pot.DonenessWord(s.Value), pot.DonenessWord(s.Limit)
 		if is == liked {
-			key += ".near"
+			end = ".near"
 		}
-		return say(key, part, is, w.Number(f.Value, 2), liked, w.Number(f.Limit, 2)), say("undercooked-grain.fix")
-	case "mushy-grain":
-		return say(key, part, w.Number(f.Value, 2), w.Number(f.Limit, 2)), say(key + ".fix")
-	case "never-reached":
-		return say(key, w.target(p, &p.Steps[f.Step]), w.Number(f.Value, 0)), say(key + ".fix")
-	case watch.TooThin, watch.TooThick:
-		return say(key, w.Number(f.Value, 1), w.Number(f.Limit, 1)), say(key + ".fix")
-	case "too-thick-cold":
-		return say(key, w.Number(f.Value, 1), w.Number(f.Grade, 1)), say(key+".fix", w.Number(float64(f.Loosen), 0))
-	case "thin-milk":
-		return say(key, w.Percent(f.Value, 1)), say(key + ".fix")
-	case "greasy":
-		return say(key, w.Percent(f.Value, 0)), say(key + ".fix")
-	case "soda-too-much":
-		return say(key, w.significant(f.Value, 2)), say(key+".fix", w.significant(f.SodaGrams, 2))
-	case "aroma-early":
-		return say(key, shortPart(p, f.Part), w.Number(f.Value, 0)), say(key + ".fix")
-	case "garnish-burn":
+		return s.say(end, s.part(), is, s.Number(s.Value, 2), liked, s.Number(s.Limit, 2)), s.fix()
+	},
+	"mushy-grain": func(s saying) (message, fix string) {
+		return s.say("", s.part(), s.Number(s.Value, 2), s.Number(s.Limit, 2)), s.fix()
+	},
+	"never-reached": func(s saying) (message, fix string) {
+		return s.say("", s.target(s.p, &s.p.Steps[s.Finding.Step]), s.Number(s.Value, 0)), s.fix()
+	},
+	watch.TooThin: func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix()
+	},
+	watch.TooThick: func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix()
+	},
+	"too-thick-cold": func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value, 1), s.Number(s.Grade, 1)), s.fix(s.Number(float64(s.Loosen), 0))
+	},
+	"thin-milk": func(s saying) (message, fix string) {
+		return s.say("", s.Percent(s.Value, 1)), s.fix()
+	},
+	"greasy": func(s saying) (message, fix string) {
+		return s.say("", s.Percent(s.Value, 0)), s.fix()
+	},
+	"soda-too-much": func(s saying) (message, fix string) {
+		return s.say("", s.significant(s.Value, 2)), s.fix(s.significant(s.SodaGrams, 2))
+	},
+	"aroma-early": func(s saying) (message, fix string) {
+		return s.say("", shortPart(s.p, s.Part), s.Number(s.Value, 0)), s.fix()
+	},
+	"garnish-burn": func(s saying) (message, fix string) {
 		sign := ""
-		if m, ok := p.Pantry().Material(f.Part); ok && m.Frying != nil {
+		if m, ok := s.p.Pantry().Material(s.Part); ok && m.Frying != nil {
 			sign = m.Frying.Sign
 		}
-		return say(key, shortPart(p, f.Part), w.Number(f.Value, 1), w.Number(f.Limit, 1)), say(key+".fix", w.Number(float64(f.FryFor), 1), sign)
-	case "carry-over-caramel":
-		return say(key, celsius), say(key + ".fix")
-	case "heavy-pot", "scale-limit":
-		return say(key, w.Number(f.Value/gPerKilo, 1), w.Number(f.Limit/gPerKilo, 1)), say(key + ".fix")
-	case watch.WarmTooLong:
-		return say(key, w.Number(f.Value, 0), w.degrees(watch.Cold), w.Celsius(watch.Hot)), say(key+".fix", w.Celsius(watch.Hot))
-	case "cooling-slow":
-		if f.Second {
-			return say("cooling-slow.then", w.Number(f.Value, 0), w.degrees(watch.Cool), w.Celsius(watch.Cold)), say(key + ".fix")
+		return s.say("", shortPart(s.p, s.Part), s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix(s.Number(float64(s.FryFor), 1), sign)
+	},
+	"carry-over-caramel": func(s saying) (message, fix string) {
+		return s.say("", s.celsius()), s.fix()
+	},
+	"heavy-pot": func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value/gPerKilo, 1), s.Number(s.Limit/gPerKilo, 1)), s.fix()
+	},
+	"scale-limit": func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value/gPerKilo, 1), s.Number(s.Limit/gPerKilo, 1)), s.fix()
+	},
+	watch.WarmTooLong: func(s saying) (message, fix string) {
+		return s.say("", s.Number(s.Value, 0), s.degrees(watch.Cold), s.Celsius(watch.Hot)), s.fix(s.Celsius(watch.Hot))
+	},
+	"cooling-slow": func(s saying) (message, fix string) {
+		if s.Second {
+			return s.say(".then", s.Number(s.Value, 0), s.degrees(watch.Cool), s.Celsius(watch.Cold)), s.fix()
 		}
-		return say("cooling-slow.first", w.Number(f.Value, 0), w.degrees(watch.Hot), w.Celsius(watch.Cool)), say(key + ".fix")
-	case "allergens":
-		if f.Severity == forecast.Stop {
-			return say("allergens.stop", strings.Join(f.Names, " or ")), say("allergens.stop.fix")
+		return s.say(".first", s.Number(s.Value, 0), s.degrees(watch.Hot), s.Celsius(watch.Cool)), s.fix()
+	},
+	"allergens": func(s saying) (message, fix string) {
+		if s.Severity == forecast.Stop {
+			return s.say(".stop", strings.Join(s.Names, " or ")), s.say(".stop.fix")
 		}
-		return say(key, strings.Join(f.Names, ", ")), say(key + ".fix")
-	case "choking":
+		return s.say("", strings.Join(s.Names, ", ")), s.fix()
+	},
+	"choking": func(s saying) (message, fix string) {
 		var names []string
-		for _, slug := range f.Names {
-			names = append(names, shortPart(p, slug))
+		for _, slug := range s.Names {
+			names = append(names, shortPart(s.p, slug))
 		}
-		return say(key, strings.Join(names, ", ")), say(key + ".fix")
-	case "measure-conflict":
-		d := f.Conflict
-		message = say(key, part, d.Amount.Text, d.Also.Text, w.Number(float64(d.Amount.Mass), 0), w.Number(float64(d.Also.Mass), 0))
+		return s.say("", strings.Join(names, ", ")), s.fix()
+	},
+	"measure-conflict": func(s saying) (message, fix string) {
+		d := s.Conflict
+		message = s.say("", s.part(), d.Amount.Text, d.Also.Text, s.Number(float64(d.Amount.Mass), 0), s.Number(float64(d.Also.Mass), 0))
 		if d.MeasureName != "" {
-			return message, say("measure-conflict.cup.fix", d.MeasureName, w.Number(float64(d.MeasureML), 0), w.Number(float64(d.PresentML), 0))
+			return message, s.say(".cup.fix", d.MeasureName, s.Number(float64(d.MeasureML), 0), s.Number(float64(d.PresentML), 0))
 		}
-		return message, say(key + ".fix")
-	case "hot-sugar":
-		if f.Syrup {
-			key += ".syrup"
+		return message, s.fix()
+	},
+	"hot-sugar": func(s saying) (message, fix string) {
+		end := ""
+		if s.Syrup {
+			end = ".syrup"
 		}
-		return say(key), say("caution.fix")
-	case "pressure-cooker", "hot-fat", "wood-fire":
-		return say(key), say("caution.fix")
-	}
-	return say(key), say(key + ".fix")
+		return s.say(end), s.text("caution.fix")
+	},
+	"pressure-cooker": func(s saying) (message, fix string) {
+		return s.say(""), s.text("caution.fix")
+	},
+	"hot-fat": func(s saying) (message, fix string) {
+		return s.say(""), s.text("caution.fix")
+	},
+	"wood-fire": func(s saying) (message, fix string) {
+		return s.say(""), s.text("caution.fix")
+	},
 }
 
 const (

@@ -114,8 +114,7 @@ const (
 
 // Layouts of a day, for Time: as they are written with the day first.
 const (
-	Day      = "2 January 2006"
-	ShortDay = "2 Jan 2006"
+	Day = "2 January 2006"
 )
 
 // Time writes a moment by a layout of package time that has the day before the

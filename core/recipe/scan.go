@@ -2,6 +2,7 @@ package recipe
 
 import (
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -338,53 +339,18 @@ func (s *scan) amountNumber(words []string) (value float64, wrote string, rest [
 		return 0, "", words, false
 	}
 	first := strings.ToLower(strings.TrimSuffix(words[0], "."))
-	if strings.HasPrefix(first, "-") && len(first) > 1 {
-		if x, isNumber := readNumber(first[1:]); isNumber {
-			s.line.ask("amount", "%q is below 0: give an amount above 0.", words[0])
-			return x, "", words[1:], false
-		}
+	if value, wrong := s.noAmount(first, words[0]); wrong {
+		return value, "", words[1:], false
 	}
-	if strings.Contains(first, "/") && strings.ContainsAny(first, "0123456789") {
-		if _, isNumber := readNumber(first); !isNumber && strings.Trim(first, "0123456789./-") == "" && !strings.Contains(first, "-") {
-			s.line.ask("amount", "%q is no number: give one above 0, such as 1/2.", words[0])
-			return 0, "", words[1:], false
-		}
-	}
-	// "4-5", "1/2-3/4", and "1-1/2" for one and a half.
-	if low, high, isRange := strings.Cut(first, "-"); isRange && low != "" && high != "" {
-		a, okA := readNumber(low)
-		b, okB := readNumber(high)
-		if okA && okB {
-			if strings.Contains(high, "/") && !strings.Contains(low, "/") && b < 1 && a >= 1 {
-				return a + b, words[0], words[1:], true
-			}
-			return (a + b) / 2, words[0], words[1:], a+b > 0
-		}
+	if value, isRange := hyphenRange(first); isRange {
+		return value, words[0], words[1:], value > 0
 	}
 	value, ok = readNumber(first)
 	if !ok {
-		value, ok = numberWords[first]
-		if !ok {
+		if value, ok = numberWords[first]; !ok {
 			return 0, "", words, false
 		}
-		// "a few", "a couple of", "a dozen", "half a cup", "a quarter cup"
-		rest = words[1:]
-		for len(rest) > 1 {
-			next := strings.ToLower(rest[0])
-			more, isNumber := numberWords[next]
-			switch {
-			case next == "of", next == "a" && value < 1, next == "an" && value < 1:
-				rest = rest[1:]
-				continue
-			case isNumber && value == 1 && next != "a" && next != "an":
-				value, rest = more, rest[1:]
-				continue
-			case isNumber && next == "dozen":
-				value, rest = value*more, rest[1:]
-				continue
-			}
-			break
-		}
+		value, rest = moreWords(value, words[1:])
 		value, rest = s.andAHalf(value, rest)
 		return value, words[0], rest, true
 	}
@@ -393,31 +359,98 @@ func (s *scan) amountNumber(words []string) (value float64, wrote string, rest [
 		return 0, "", words[1:], false
 	}
 	rest = words[1:]
-	wrote = words[0]
-	if len(rest) > 0 {
-		if part, isFraction := readNumber(rest[0]); isFraction && part < 1 && part > 0 && value == float64(int(value)) {
-			value, rest = value+part, rest[1:]
-		}
+	if part, isFraction := fraction(rest); isFraction && value == float64(int(value)) {
+		value, rest = value+part, rest[1:]
 	}
 	value, rest = s.andAHalf(value, rest)
 	if len(rest) > 1 && strings.EqualFold(rest[0], "dozen") {
 		value, rest = value*numberWords["dozen"], rest[1:]
 	}
-	if len(rest) > 1 {
-		next := strings.ToLower(rest[0])
-		if next == "-" || next == "to" || next == "or" {
-			if high, isNumber := readNumber(strings.ToLower(rest[1])); isNumber && high > 0 {
-				wrote = words[0] + " " + rest[0] + " " + rest[1]
-				value, rest = (value+high)/2, rest[2:]
-				if len(rest) > 0 { // "1 to 1 1/2 cups"
-					if part, isFraction := readNumber(rest[0]); isFraction && part < 1 && part > 0 {
-						value, rest = value+part/2, rest[1:]
-					}
-				}
-			}
+	if to, after, isRange := upTo(rest); isRange {
+		return (value + to) / 2, words[0] + " " + rest[0] + " " + rest[1], after, true
+	}
+	return value, words[0], rest, true
+}
+
+// noAmount reports a number that cannot be one of an amount, and asks for another.
+func (s *scan) noAmount(first, wrote string) (value float64, wrong bool) {
+	if strings.HasPrefix(first, "-") && len(first) > 1 {
+		if x, isNumber := readNumber(first[1:]); isNumber {
+			s.line.ask("amount", "%q is below 0: give an amount above 0.", wrote)
+			return x, true
 		}
 	}
-	return value, wrote, rest, true
+	const digits = "0123456789"
+	if strings.Contains(first, "/") && strings.ContainsAny(first, digits) {
+		if _, isNumber := readNumber(first); !isNumber && strings.Trim(first, digits+"./") == "" {
+			s.line.ask("amount", "%q is no number: give one above 0, such as 1/2.", wrote)
+			return 0, true
+		}
+	}
+	return 0, false
+}
+
+// hyphenRange reads "4-5", "1/2-3/4", and "1-1/2" for one and a half.
+func hyphenRange(text string) (value float64, ok bool) {
+	low, high, isRange := strings.Cut(text, "-")
+	if !isRange || low == "" || high == "" {
+		return 0, false
+	}
+	a, okA := readNumber(low)
+	b, okB := readNumber(high)
+	if !okA || !okB {
+		return 0, false
+	}
+	if strings.Contains(high, "/") && !strings.Contains(low, "/") && b < 1 && a >= 1 {
+		return a + b, true
+	}
+	return (a + b) / 2, true
+}
+
+// moreWords goes on after a number that is a word: "a few", "a couple of", "a dozen",
+// "half a cup", "a quarter cup".
+func moreWords(value float64, rest []string) (float64, []string) {
+	for len(rest) > 1 {
+		next := strings.ToLower(rest[0])
+		more, isNumber := numberWords[next]
+		article := next == "a" || next == "an"
+		switch {
+		case next == "of", article && value < 1:
+		case isNumber && value == 1 && !article:
+			value = more
+		case isNumber && next == "dozen":
+			value *= more
+		default:
+			return value, rest
+		}
+		rest = rest[1:]
+	}
+	return value, rest
+}
+
+// fraction reads a number below one at the front.
+func fraction(words []string) (part float64, ok bool) {
+	if len(words) == 0 {
+		return 0, false
+	}
+	part, ok = readNumber(words[0])
+	return part, ok && part < 1 && part > 0
+}
+
+// upTo reads the upper end of a range at the front: "to 5", "- 1 1/2".
+func upTo(words []string) (high float64, rest []string, ok bool) {
+	if len(words) < 2 || !slices.Contains([]string{"-", "to", "or"}, strings.ToLower(words[0])) {
+		return 0, words, false
+	}
+	high, ok = readNumber(strings.ToLower(words[1]))
+	if !ok || high <= 0 {
+		return 0, words, false
+	}
+	rest = words[2:]
+	if part, isFraction := fraction(rest); isFraction {
+		high, rest = high+part, rest[1:]
+	}
+	return high, rest, true
 }
 
 // andAHalf reads "and a half", "and 1/2" and "& 1/2" behind a number.

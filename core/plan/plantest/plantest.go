@@ -37,10 +37,6 @@ func WithSteps(t testing.TB, steps ...string) *plan.Plan {
 // Sample reads a pudding of the sample kitchen by the name of its file.
 func Sample(t require.TestingT, name string) *plan.Plan { return read(t, "demo/plans", name) }
 
-// Way reads one of the plans, one for each way of cooking and more, that the
-// forecast is held against.
-func Way(t require.TestingT, name string) *plan.Plan { return read(t, "core/forecast/testdata", name) }
-
 func read(t require.TestingT, dir, name string) *plan.Plan {
 	_, here, _, _ := runtime.Caller(0)
 	data, err := os.ReadFile(filepath.Join(filepath.Dir(here), "../../..", dir, name+".kirdu.json"))
