@@ -9,12 +9,11 @@ const (
 	Narrowed               // the bracket is as narrow as was asked
 	AtLow                  // nothing in the bracket is above: what is looked for lies at its lower end, or below
 	AtHigh                 // all of it is: at its upper end, or beyond
-	Stalled                // no step makes it better
 	Spent                  // the rounds are used up
 	Singular               // the system has no solution
 )
 
 // String names a status.
 func (s Status) String() string {
-	return [...]string{"met", "narrowed", "at low", "at high", "stalled", "spent", "singular"}[s]
+	return [...]string{"met", "narrowed", "at low", "at high", "spent", "singular"}[s]
 }
