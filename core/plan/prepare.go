@@ -214,9 +214,6 @@ func (h Home) Household(mass measure.Gram, m *pantry.Material) string {
 	return ounces + ", " + own
 }
 
-// US reports whether the kitchen wants US units beside the metric ones.
-func (p *Plan) US() bool { return p.us }
-
 // SlurryShare is how much of the first liquid is kept back to stir flour and
 // egg into: enough to make a thin batter.
 const SlurryShare = 0.2
