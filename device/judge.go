@@ -19,14 +19,6 @@ const (
 	Jumped     Mark = "jumped"     // away from what it was: leaned on, lifted off, splashed
 )
 
-var markWords = map[Mark]string{
-	Impossible: "no pot weighs or measures that", Ahead: "its clock is ahead", Late: "it comes too late",
-	Doubled: "it was there already", Jumped: "it jumped; was somebody leaning on the pot?",
-}
-
-// Words say why a reading is not believed, "" if it is.
-func (m Mark) Words() string { return markWords[m] }
-
 // Bounds of what is believed. Source: our own judgement; steam takes 30 g a
 // minute from a wide pot, so that what moves faster than this is a hand.
 const (

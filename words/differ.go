@@ -102,7 +102,7 @@ func (w Printer) settings(p *plan.Plan, i int) string {
 	if s.Pot != "" {
 		say("in %s", s.Pot)
 	}
-	flameSettings(s, say)
+	w.flameSettings(s, say)
 	if s.Minutes != nil {
 		say("%v min", *s.Minutes)
 	}
@@ -156,7 +156,7 @@ func stateWords(state string) string {
 	return " (" + state + ")"
 }
 
-func flameSettings(s *plan.Step, say func(string, ...any)) {
+func (w Printer) flameSettings(s *plan.Step, say func(string, ...any)) {
 	if s.Flame != "" {
 		say("%s flame", s.Flame)
 	}
@@ -180,7 +180,7 @@ func flameSettings(s *plan.Step, say func(string, ...any)) {
 		say("%v min", *u.Minutes)
 	}
 	if u.TempC != nil {
-		say("until %v °C", float64(*u.TempC))
+		say("until %s", w.Celsius(*u.TempC))
 	}
 	if u.RemainingPct != nil {
 		say("to %.4g %%", *u.RemainingPct)

@@ -426,4 +426,11 @@ var english = map[string]string{
 	"kept.tag":               "tags",
 	"kept.lesson":            "what batches teach",
 	"kept.forgotten":         "what is forgotten",
+
+	// Readings: why one is not believed.
+	"mark.impossible": "no pot weighs or measures that",
+	"mark.ahead":      "its clock is ahead",
+	"mark.late":       "it comes too late",
+	"mark.doubled":    "it was there already",
+	"mark.jumped":     "it jumped; was somebody leaning on the pot?",
 }

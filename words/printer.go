@@ -86,9 +86,15 @@ func (w Printer) Percent(x float64, decimals int) string { return w.Number(x, de
 
 // Celsius writes a temperature: "85 °C", "85 °C (185 °F)".
 func (w Printer) Celsius(t measure.Celsius) string {
-	text := w.degrees(t) + " °C"
+	return w.CelsiusTo(t, 0)
+}
+
+// CelsiusTo is Celsius with so many decimals, for what a thermometer shows.
+func (w Printer) CelsiusTo(t measure.Celsius, decimals int) string {
+	text := w.Number(float64(t), decimals) + " °C"
 	if w.Fahrenheit {
-		text += " (" + w.Number(math.Round(float64(t)*fahrenheitPerKelvin+fahrenheitZero), 0) + " °F)"
+		scale := math.Pow10(decimals)
+		text += " (" + w.Number(math.Round((float64(t)*fahrenheitPerKelvin+fahrenheitZero)*scale)/scale, decimals) + " °F)"
 	}
 	return text
 }

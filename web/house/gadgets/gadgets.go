@@ -208,7 +208,7 @@ func (s *Screen) Take(c *gin.Context) error {
 			a.Taken++
 			continue
 		}
-		a.Marked = append(a.Marked, marked{r.At.UTC().Format(time.RFC3339), r.Kind, r.Mark, r.Mark.Words()})
+		a.Marked = append(a.Marked, marked{r.At.UTC().Format(time.RFC3339), r.Kind, r.Mark, frame.Words(c).Mark(string(r.Mark))})
 	}
 	c.JSON(http.StatusOK, a)
 	return nil

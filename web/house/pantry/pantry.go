@@ -196,7 +196,7 @@ func plain(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
 
 // facts says what the figures mean at the stove.
 func facts(say words.Printer, m *materials.Material) []string {
-	said := []string{behaviourWords[m.Behaviour]}
+	said := []string{say.Degrees(behaviourWords[m.Behaviour])}
 	if k := m.Kinetics; k != nil {
 		said = append(said, say.Sprintf("Cooked through after about %.0f min in simmering water; liked from %s to %s.",
 			float64(k.CookMinutes), pot.DonenessWord(k.WantedLow), pot.DonenessWord(k.WantedHigh)))
@@ -227,7 +227,7 @@ func facts(say words.Printer, m *materials.Material) []string {
 var behaviourWords = map[materials.Behaviour]string{
 	materials.Liquid: "A liquid.", materials.Dissolves: "Dissolves in the liquid.", materials.Fat: "A fat.", materials.Egg: "Sets with heat.",
 	materials.Puree: "A purée, part of the liquid.", materials.Aroma: "An aroma.",
-	materials.Flour: "A flour: its starch thickens above 78 °C.",
+	materials.Flour: "A flour: its starch thickens above {78C}.",
 	materials.Grain: "A grain that cooks and drinks.", materials.Tissue: "Softens and gives off water.",
 	materials.Piece: "Pieces that keep their size.",
 }

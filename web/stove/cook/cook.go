@@ -89,9 +89,9 @@ func (s *Screen) gadgets(say words.Printer, ctx context.Context, k store.Cook, v
 		}
 		text := fmt.Sprintf("Scale: %s", say.Exact(measure.Gram(r.Value)))
 		if kind == device.Probe {
-			text = say.Sprintf("Thermometer: %.1f °C", r.Value)
+			text = "Thermometer: " + say.CelsiusTo(measure.Celsius(r.Value), 1)
 		}
-		if why := device.Mark(r.Mark).Words(); why != "" {
+		if why := say.Mark(r.Mark); why != "" {
 			text += ", not believed: " + why
 		}
 		v.Gadgets = append(v.Gadgets, text)

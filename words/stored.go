@@ -9,3 +9,12 @@ func (w Printer) Kept(table string) string {
 	}
 	return w.text(key)
 }
+
+// Mark says why a reading is not believed, by the mark that device gave it; "" if it is.
+func (w Printer) Mark(mark string) string {
+	key := "mark." + mark
+	if _, known := english[key]; !known {
+		return ""
+	}
+	return w.text(key)
+}
