@@ -125,10 +125,10 @@ func TestThicknessOnItsWay(t *testing.T) {
 
 // What a thermometer shows has its decimal in both scales; halves go away from zero.
 func TestTemperaturesInBothScales(t *testing.T) {
-	both := Printer{Style: Style{Fahrenheit: true}}
+	both := words.Printer{Style: words.Style{Fahrenheit: true}}
 	require.Equal(t, "98.6 °C (209.5 °F)", both.CelsiusTo(98.6, 1))
 	require.Equal(t, "22.5 °C (72.5 °F)", both.CelsiusTo(22.5, 1))
 	require.Equal(t, "85 °C (185 °F)", both.Celsius(85))
 	require.Equal(t, "A flour thickens above 78 °C (172 °F).", both.Degrees("A flour thickens above {78C}."))
-	require.Equal(t, "78 °C", Printer{}.Celsius(78))
+	require.Equal(t, "78 °C", words.Printer{}.Celsius(78))
 }
