@@ -13,7 +13,7 @@ import (
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
-	"kirdu/core/plan/plantest"
+	"kirdu/plantest"
 	"kirdu/store"
 )
 

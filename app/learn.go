@@ -54,8 +54,8 @@ func lessonOf(c store.Cook) store.Lesson {
 	return store.Lesson{CookID: c.ID, Edition: forecast.Edition, Observations: learn.FromBatch(c.Plan, &state, c.Verdict.Learn())}
 }
 
-// teachUntaught works out the lessons of batches that have none, or one of an
-// older edition of the model.
+// teachUntaught works out the lessons of batches that have none, one of an older
+// edition of the model, or one that cannot be read.
 func (k *Kitchen) teachUntaught(ctx context.Context) error {
 	const atOnce = 300 // as many as teach
 	untaught, err := k.Store.Untaught(ctx, forecast.Edition, atOnce)
@@ -67,7 +67,7 @@ func (k *Kitchen) teachUntaught(ctx context.Context) error {
 		return err
 	}
 	for _, l := range lessons {
-		if l.Edition > 0 {
+		if !l.Unreadable || l.Edition < forecast.Edition { // these are among the untaught
 			continue
 		}
 		c, err := k.Store.Cook(ctx, l.CookID)

@@ -17,6 +17,7 @@ type Lesson struct {
 	FinishedAt   time.Time
 	Edition      int // of the model it was learnt with
 	Observations []learn.Observation
+	Unreadable   bool // it has no observations: it is to be worked out anew
 }
 
 // A Forgotten thing counts from batches after a time only.
@@ -29,8 +30,7 @@ type Forgotten struct {
 // mostTaught is how many of the latest batches teach: a kitchen changes.
 const mostTaught = 300
 
-// Lessons returns those of the latest batches; one that cannot be read has no
-// observations and edition 0, and is worked out anew at the next start.
+// Lessons returns those of the latest batches, also those that cannot be read.
 func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.finished_at, lesson.edition, lesson.observations FROM lesson
 			JOIN cook ON cook.id = lesson.cook_id
@@ -42,7 +42,7 @@ func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
 			return l, err
 		}
 		if json.Unmarshal([]byte(observations), &l.Observations) != nil {
-			l.Observations, l.Edition = nil, 0
+			l.Observations, l.Unreadable = nil, true
 		}
 		var err error
 		l.FinishedAt, err = parseStamp(finished)

@@ -141,7 +141,8 @@ func TestWhatCannotBeReadIsShownInItsPlace(t *testing.T) {
 	require.NotEmpty(t, lessons)
 	for _, l := range lessons {
 		if l.CookID != book[0].ID && l.CookID != book[1].ID {
-			require.Positive(t, l.Edition)
+			require.False(t, l.Unreadable)
+			require.NotNil(t, l.Observations)
 		}
 	}
 }

@@ -395,7 +395,8 @@ func TestPassphrase(t *testing.T) {
 	s := newSite(t, func(o *web.Options) { o.Kitchen.Login, o.Hosts = true, []string{} })
 	ctx := context.Background()
 	require.ErrorIs(t, s.kitchen.SetPassphrase(ctx, "short"), app.ErrPassphraseLength)
-	require.NoError(t, s.kitchen.SetPassphrase(ctx, "lantern supper"))
+	const said = " lantern supper " // to the letter, with its spaces
+	require.NoError(t, s.kitchen.SetPassphrase(ctx, said))
 	response, _ := s.get("/kitchen")
 	require.Equal(t, "/login", response.Header.Get("Location"))
 	response, _ = s.post("/puddings/new", url.Values{"way": {"reduced in milk"}, "bowls": {"4"}})
@@ -403,7 +404,7 @@ func TestPassphrase(t *testing.T) {
 	response, body := s.post("/login", url.Values{"passphrase": {"guess"}})
 	require.Equal(t, http.StatusUnauthorized, response.StatusCode)
 	require.Contains(t, body, "not the passphrase")
-	response, _ = s.post("/login", url.Values{"passphrase": {"lantern supper"}})
+	response, _ = s.post("/login", url.Values{"passphrase": {said}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	cookie := response.Header.Get("Set-Cookie")
 	require.Contains(t, cookie, "HttpOnly")

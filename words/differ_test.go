@@ -9,8 +9,8 @@ import (
 
 	"kirdu/core/design"
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
 	"kirdu/core/vessel"
+	"kirdu/plantest"
 	"kirdu/words"
 )
 

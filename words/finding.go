@@ -41,12 +41,6 @@ func (w Printer) Finding(p *plan.Plan, f watch.Finding) Finding {
 		Evidence: map[string]float64{f.Name: measure.RoundSignificant(f.Value, digits), f.Against: measure.RoundSignificant(f.Limit, digits)}}
 }
 
-// What a fix aims at, a little on the safe side of the limit of its rule.
-const (
-	eggStop measure.Celsius = 78
-	eggWarm measure.Celsius = 76
-)
-
 // A saying is a finding while it is put into words.
 type saying struct {
 	Printer
@@ -97,10 +91,10 @@ var sayings = map[watch.ID]func(s saying) (message, fix string){
 		return s.say("", s.part(), s.Number(s.Value, 2), s.Number(s.PH, 2)), s.fix()
 	},
 	"egg-scrambled": func(s saying) (message, fix string) {
-		return s.say("", s.celsius(), s.limit()), s.fix(s.Celsius(eggStop))
+		return s.say("", s.celsius(), s.limit()), s.fix(s.Celsius(mend.EggThickens))
 	},
 	"egg-underdone": func(s saying) (message, fix string) {
-		return s.say("", s.celsius(), s.limit()), s.fix(s.Celsius(eggWarm))
+		return s.say("", s.celsius(), s.limit()), s.fix(s.Celsius(mend.EggSafe))
 	},
 	"yogurt-hot": func(s saying) (message, fix string) {
 		return s.say("", s.celsius()), s.fix(s.limit())

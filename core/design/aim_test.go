@@ -13,7 +13,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
+	"kirdu/plantest"
 )
 
 func figures(p *plan.Plan) (thickness, sweet float64) {

@@ -7,8 +7,8 @@ import (
 
 	"kirdu/core/design"
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
 	"kirdu/core/vessel"
+	"kirdu/plantest"
 )
 
 var kit = design.Kit{

@@ -168,11 +168,13 @@ type Least struct {
 	Seen  bool
 }
 
-// See takes a value in.
-func (l *Least) See(x float64) {
-	if !l.Seen || x < l.Value {
-		*l = Least{x, true}
+// See takes a value in, and reports whether it is the least so far.
+func (l *Least) See(x float64) bool {
+	if l.Seen && x >= l.Value {
+		return false
 	}
+	*l = Least{x, true}
+	return true
 }
 
 // Below reports whether anything below a limit was seen.

@@ -285,8 +285,8 @@ func (r *run) watchTissue(t *StepTrace, p *pan) {
 		return
 	}
 	for k := range p.state.Parts {
-		if part := &p.state.Parts[k]; part.Tissue && part.Done < rawDone && (!t.RawTissue.Seen || part.Done < t.RawTissue.Value) {
-			t.RawTissue, t.RawPH, t.RawName = Least{part.Done, true}, p.state.PH(), part.Name
+		if part := &p.state.Parts[k]; part.Tissue && part.Done < rawDone && t.RawTissue.See(part.Done) {
+			t.RawPH, t.RawName = p.state.PH(), part.Name
 		}
 	}
 }

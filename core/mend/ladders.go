@@ -23,13 +23,14 @@ var (
 )
 
 // Temperatures and times of the steps that edits put in.
-var (
+const (
 	offTheBoil  = measure.Celsius(84) // nothing splits that would at the boil
-	eggThickens = measure.Celsius(78)
-	eggSafe     = measure.Celsius(76) // above the least of watch, below where egg scrambles
+	EggThickens = measure.Celsius(78) // a little on the safe side of where it scrambles
+	EggSafe     = measure.Celsius(76) // above the least of watch, below where egg scrambles
 	yogurtFrom  = measure.Celsius(30)
 	bathTo      = measure.Celsius(20)
-	fryTissue   = measure.Minute(10)
 	shortGuard  = measure.Minute(30)
 	longGuard   = measure.Minute(40)
 )
+
+const fryTissue = 10.0 // min, until raw tissue has let go of its water

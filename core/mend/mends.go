@@ -146,7 +146,7 @@ func softenVegetable(_ *plan.Plan, step int) []candidate {
 		pot := p.Steps[step].Pot
 		p.InsertStep(step, plan.Step{Do: plan.Add, Pot: pot, Items: first})
 		p.InsertStep(step+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.MediumLow, Stir: plan.StirConstant,
-			Until: &plan.Until{Minutes: minutesOf(float64(fryTissue))},
+			Until: &plan.Until{Minutes: minutesOf(fryTissue)},
 			Note:  "Until it gives and its juice is gone."})
 		return true
 	}
@@ -182,7 +182,7 @@ func gentleEgg(p *plan.Plan, step int) []candidate {
 	stop := func(p *plan.Plan) {
 		for i := added; i < len(p.Steps); i++ {
 			if s := &p.Steps[i]; s.Do == plan.Heat && s.FlamePercent() > 0 && s.PotName() == p.Steps[added].PotName() {
-				to, most := eggThickens, longGuard
+				to, most := EggThickens, longGuard
 				s.Flame, s.FlamePct, s.Stir, s.Until = vessel.MediumLow, nil, plan.StirConstant, &plan.Until{TempC: &to, MaxMinutes: &most}
 			}
 		}
@@ -204,7 +204,7 @@ func warmEgg(_ *plan.Plan, step int) []candidate {
 	var all []candidate
 	for _, flame := range []vessel.Flame{vessel.Low, vessel.MediumLow} {
 		all = append(all, func(p *plan.Plan) bool {
-			to, most := eggSafe, shortGuard
+			to, most := EggSafe, shortGuard
 			warm := plan.Step{Do: plan.Heat, Pot: p.Steps[step].Pot, Flame: flame, Stir: plan.StirConstant,
 				Until: &plan.Until{TempC: &to, MaxMinutes: &most},
 				Note:  "Until it coats the spoon; never to the boil."}

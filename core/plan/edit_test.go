@@ -11,7 +11,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
+	"kirdu/plantest"
 )
 
 // withSteps reads a plan of the given steps in a 22 cm pot.

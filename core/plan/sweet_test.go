@@ -6,8 +6,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
 	"kirdu/core/vessel"
+	"kirdu/plantest"
 )
 
 const (

@@ -9,9 +9,9 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
 	"kirdu/core/recipe"
 	"kirdu/core/vessel"
+	"kirdu/plantest"
 )
 
 func reader() *recipe.Reader {

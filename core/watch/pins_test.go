@@ -8,8 +8,8 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
-	"kirdu/core/plan/plantest"
 	"kirdu/core/watch"
+	"kirdu/plantest"
 )
 
 const (

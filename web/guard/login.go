@@ -124,7 +124,7 @@ func (s *Screen) Enter(c *gin.Context) error {
 		c.Header("Retry-After", "10")
 		return s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
 	}
-	known, err := s.app.IsPassphrase(ctx, f.Text("passphrase"))
+	known, err := s.app.IsPassphrase(ctx, f.Typed.Get("passphrase"))
 	if err != nil {
 		return err
 	}

@@ -1,4 +1,4 @@
-// Package plantest has the plans that tests of the core begin with. Nothing but
+// Package plantest has the plans that tests begin with. Nothing but
 // tests imports it.
 package plantest
 
@@ -39,7 +39,7 @@ func Sample(t require.TestingT, name string) *plan.Plan { return read(t, "demo/p
 
 func read(t require.TestingT, dir, name string) *plan.Plan {
 	_, here, _, _ := runtime.Caller(0)
-	data, err := os.ReadFile(filepath.Join(filepath.Dir(here), "../../..", dir, name+".kirdu.json"))
+	data, err := os.ReadFile(filepath.Join(filepath.Dir(here), "..", dir, name+".kirdu.json"))
 	require.NoError(t, err)
 	p, err := plan.Read(data)
 	require.NoError(t, err)
