@@ -164,3 +164,47 @@ func TestPassphrase(t *testing.T) {
 		require.Equal(t, is, known, text)
 	}
 }
+
+// A pudding whose forecast changed with the model says so until it was read, with old and
+// new; one whose plan alone has changed since does not.
+func TestACorrectedModelIsTold(t *testing.T) {
+	k := kitchen(t)
+	ctx := t.Context()
+	for _, id := range []string{"two", "three"} {
+		require.NoError(t, k.Store.CreatePudding(ctx, id, plantest.Sample(t, "millet-palm-sugar"), now))
+	}
+	puddings, err := k.Store.Puddings(ctx, 3)
+	require.NoError(t, err)
+	require.Len(t, puddings, 3)
+	require.NoError(t, k.CatchUp(ctx))
+	at := func(n int) store.Foreseen {
+		f, known, err := k.Store.Foreseen(ctx, puddings[n].ID)
+		require.NoError(t, err)
+		require.True(t, known)
+		require.Equal(t, forecast.Edition, f.Edition)
+		return f
+	}
+	require.True(t, at(0).Told, "nothing is new in a pudding of this edition")
+
+	old := store.Figures{Minutes: 12, Thickness: 7.5, SweetPct: 3, YieldG: 400}
+	same := *at(1).Figures
+	for n, figures := range []*store.Figures{&old, &same} {
+		require.NoError(t, k.Store.Foresee(ctx, store.Foreseen{PuddingID: puddings[n].ID, Version: puddings[n].Version, Edition: 1,
+			Figures: figures, Told: true}))
+	}
+	_, err = k.Store.DB().ExecContext(ctx, `UPDATE foreseen SET edition = 1, figures = NULL WHERE pudding_id = ?`, puddings[2].ID)
+	require.NoError(t, err)
+	require.NoError(t, k.CatchUp(ctx))
+	require.False(t, at(0).Told)
+	require.Equal(t, old, *at(0).Was)
+	require.Greater(t, at(0).Figures.Minutes, 12.0)
+	require.True(t, at(1).Told, "what comes to the same is no news")
+	require.False(t, at(2).Told)
+	require.Nil(t, at(2).Was, "it was saved before figures were kept")
+	require.NoError(t, k.CatchUp(ctx))
+	require.False(t, at(0).Told, "until it was read")
+	require.NoError(t, k.Store.TellForeseen(ctx, puddings[0].ID))
+	require.NoError(t, k.CatchUp(ctx))
+	require.True(t, at(0).Told)
+	require.Nil(t, at(0).Was)
+}

@@ -50,12 +50,15 @@ func Open(ctx context.Context, path string, log *slog.Logger) (*Kitchen, error) 
 
 // CatchUp works out what is stored without: the lines of cooks and the lessons of
 // batches that an older program, an older edition of the model or an archive
-// brought.
+// brought; and what each pudding comes to by the present edition.
 func (k *Kitchen) CatchUp(ctx context.Context) error {
 	if err := k.workLines(ctx); err != nil {
 		return err
 	}
-	return k.teachUntaught(ctx)
+	if err := k.teachUntaught(ctx); err != nil {
+		return err
+	}
+	return k.foresee(ctx)
 }
 
 // DataFile returns where a kitchen is kept: where it is told, or kirdu.sqlite in

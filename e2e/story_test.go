@@ -55,7 +55,7 @@ func TestFromPlanToBook(t *testing.T) {
 	p.press("Start cooking")
 	p.until(`location.pathname.startsWith("/stove/")`)
 	p.press("It is in")
-	p.until(`document.querySelector("h1").textContent === "Bring to the boil"`)
+	p.until(`document.querySelector("h1").textContent === "Bring it to the boil"`)
 	k.clock.pass(9)
 	p.press("It boils")
 	p.until(`document.querySelector("h1").textContent === "Simmer down to the mark"`)
@@ -92,16 +92,16 @@ func TestFromPlanToBook(t *testing.T) {
 	p.until(`document.querySelector("[data-alarm-box]").hidden`)
 
 	p.press("It is at the mark")
-	p.until(`document.querySelector("h1").textContent === "White sugar in"`)
+	p.until(`document.querySelector("h1").textContent.startsWith("Stir in the white sugar")`)
 	p.press("Sugar is in")
-	p.until(`document.querySelector("h1").textContent.startsWith("Simmer on")`)
+	p.until(`document.querySelector("h1").textContent.startsWith("Simmer it for")`)
 	p.press("Back a step")
-	p.until(`document.querySelector("h1").textContent === "White sugar in"`)
+	p.until(`document.querySelector("h1").textContent.startsWith("Stir in the white sugar")`)
 	p.press("Sugar is in")
-	p.until(`document.querySelector("h1").textContent.startsWith("Simmer on")`)
+	p.until(`document.querySelector("h1").textContent.startsWith("Simmer it for")`)
 	k.clock.pass(5)
 	p.press("Time is up")
-	p.until(`document.querySelector("h1").textContent === "Pear on top"`)
+	p.until(`document.querySelector("h1").textContent.startsWith("Lay the pear")`)
 	p.press("It is in")
 	p.until(`document.querySelector("h1").textContent === "Off the stove"`)
 	p.change("#mass", "1105")
@@ -269,7 +269,10 @@ func TestAccessibility(t *testing.T) {
 	require.NoError(t, k.store.StartCook(ctx, garnished))
 	require.NoError(t, k.store.AppendEvent(ctx, garnished.ID, cook.Event{ID: uuid.NewString(), Kind: cook.Began, Step: 15,
 		At: k.clock.Now()}, k.clock.Now()))
+	pots, err := k.store.Pots(ctx)
+	require.NoError(t, err)
 	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving",
+		pudding + "/all", pudding + "/steps/0", pudding + "/steps/2", "/kitchen/pots/" + pots[0].ID,
 		"/logbook/learnt", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
 		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split",
 		"/pantry/new",
@@ -321,7 +324,7 @@ func TestNewPotAndPudding(t *testing.T) {
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/kitchen")
-	p.change("#pot-name", "the copper pan")
+	p.change("#name", "the copper pan")
 	p.change("#shape", "taper")
 	p.until(`document.querySelector("#diameter_mm").closest("[data-shapes]").hidden`)
 	p.change("#bottom_mm", "160")
@@ -336,7 +339,7 @@ func TestNewPotAndPudding(t *testing.T) {
 	p.until(`document.querySelector("[data-workbench]") !== null`)
 	require.Contains(t, p.text(".balance"), "No watchpoints.")
 	require.Equal(t, "3", js[string](p, `document.querySelector("#bowls").value`))
-	require.Contains(t, p.text(".ledger"), "Into the refrigerator")
+	require.Contains(t, p.text(".ledger"), "Put it into the refrigerator")
 }
 
 // TestStepsAndSugar moves, adds and leaves out steps, drags the sugar on the

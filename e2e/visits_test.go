@@ -71,7 +71,7 @@ func TestTwoDevices(t *testing.T) {
 		p.open("/stove/" + cooks[0].ID)
 	}
 	phone.press("It is at the mark")
-	tablet.until(`document.querySelector("h1").textContent === "Simmer on for 3 min"`)
+	tablet.until(`document.querySelector("h1").textContent === "Let it stand off the heat for 3 min"`)
 	tablet.press("Back a step")
 	phone.until(`document.querySelector("h1").textContent === "Simmer down to the mark"`)
 	tablet.press("How is it?")
@@ -115,12 +115,12 @@ func TestFormsComeBackAsTyped(t *testing.T) {
 	p := newPage(t, k, 1280, 800)
 	p.allowed = []string{"422"}
 	p.open("/kitchen")
-	p.change("#pot-name", "the barrel")
+	p.change("#name", "the barrel")
 	p.change("#diameter_mm", "2500")
 	p.change("#height_mm", "deep")
 	p.press("Add the pot")
 	p.until(`document.querySelectorAll(".fault").length === 2`)
-	for field, typed := range map[string]string{"#pot-name": "the barrel", "#diameter_mm": "2500", "#height_mm": "deep"} {
+	for field, typed := range map[string]string{"#name": "the barrel", "#diameter_mm": "2500", "#height_mm": "deep"} {
 		require.Equal(t, typed, js[string](p, fmt.Sprintf(`document.querySelector(%q).value`, field)))
 	}
 	require.Contains(t, p.text("#diameter_mm-fault"), "at most 1500")

@@ -37,6 +37,26 @@ func WithSteps(t testing.TB, steps ...string) *plan.Plan {
 // Sample reads a pudding of the sample kitchen by the name of its file.
 func Sample(t require.TestingT, name string) *plan.Plan { return read(t, "demo/plans", name) }
 
+// Trials are the puddings of cooks, none of which any figure was fitted to, by the name of
+// their files.
+func Trials(t require.TestingT) map[string]*plan.Plan { return all(t, "plantest/trials") }
+
+// References are the plans that the model is held to.
+func References(t require.TestingT) map[string]*plan.Plan { return all(t, "core/forecast/testdata") }
+
+func all(t require.TestingT, dir string) map[string]*plan.Plan {
+	_, here, _, _ := runtime.Caller(0)
+	files, err := filepath.Glob(filepath.Join(filepath.Dir(here), "..", dir, "*.kirdu.json"))
+	require.NoError(t, err)
+	require.NotEmpty(t, files)
+	plans := map[string]*plan.Plan{}
+	for _, file := range files {
+		name := strings.TrimSuffix(filepath.Base(file), ".kirdu.json")
+		plans[name] = read(t, dir, name)
+	}
+	return plans
+}
+
 func read(t require.TestingT, dir, name string) *plan.Plan {
 	_, here, _, _ := runtime.Caller(0)
 	data, err := os.ReadFile(filepath.Join(filepath.Dir(here), "..", dir, name+".kirdu.json"))

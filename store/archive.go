@@ -423,6 +423,8 @@ func potOf(cells map[string]any) vessel.Pot {
 	if mass, weighed := cells["mass_g"].(float64); weighed {
 		p.MassG = (*measure.Gram)(&mass)
 	}
+	uses, _ := cells["uses"].(string)
+	p.Uses = usesOf(uses)
 	return p
 }
 

@@ -51,6 +51,29 @@ func (s *Store) AddMeasuring(ctx context.Context, m Measuring) error {
 	return err
 }
 
+// A Kept is a pudding whose plan is written anew when a measure changes.
+type Kept struct {
+	ID      string
+	Version int
+	Plan    *plan.Plan
+}
+
+// AddMeasuringKeeping stores what a measure was found to hold, and new versions of the
+// puddings that keep their grams; all of it or nothing. Errors: ErrNotFound, ErrStale.
+func (s *Store) AddMeasuringKeeping(ctx context.Context, m Measuring, kept []Kept, at time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, insertMeasuring, m.ID, m.Name, m.Unit, m.Size, m.How, stamp(m.TakenAt)); err != nil {
+			return err
+		}
+		for _, one := range kept {
+			if err := saveIn(ctx, tx, one.ID, one.Version, one.Version+1, one.Plan, at); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
 // RemoveMeasuring takes a measuring back: the one before it is in force again.
 func (s *Store) RemoveMeasuring(ctx context.Context, id string, at time.Time) error {
 	return changed(s.exec(ctx, `UPDATE measuring SET removed_at = ? WHERE id = ? AND removed_at IS NULL`, stamp(at), id))
@@ -271,6 +294,13 @@ func (s *Store) Home(ctx context.Context) (plan.Home, error) {
 	}
 	for _, b := range burners {
 		home.Burners = append(home.Burners, b.Burner)
+	}
+	pots, err := s.Pots(ctx)
+	if err != nil {
+		return home, err
+	}
+	for _, p := range pots {
+		home.Pots = append(home.Pots, p.Pot)
 	}
 	if home.Materials, err = s.OwnMaterials(ctx); err != nil {
 		return home, err

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"strings"
 	"time"
 
 	"kirdu/core/measure"
@@ -23,18 +24,44 @@ type Burner struct {
 	vessel.Burner
 }
 
-const potColumns = `id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm, height_mm, mass_g`
+const potColumns = `id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm, height_mm, mass_g, uses, heavy`
 
-const insertPot = `INSERT INTO pot (` + potColumns + `, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
+const insertPot = `INSERT INTO pot (` + potColumns + `, added_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 
 func scanPot(row scanner) (Pot, error) {
 	var p Pot
 	var mass sql.Null[measure.Gram]
-	err := row.Scan(&p.ID, &p.Name, &p.Shape, &p.DiameterMM, &p.BottomMM, &p.TopMM, &p.LengthMM, &p.WidthMM, &p.HeightMM, &mass)
+	var uses string
+	err := row.Scan(&p.ID, &p.Name, &p.Shape, &p.DiameterMM, &p.BottomMM, &p.TopMM, &p.LengthMM, &p.WidthMM, &p.HeightMM, &mass,
+		&uses, &p.Heavy)
 	if mass.Valid {
 		p.MassG = &mass.V
 	}
+	p.Uses = usesOf(uses)
 	return p, err
+}
+
+// usesOf reads what a pot is for; "" stands for all.
+func usesOf(text string) []vessel.Use {
+	var uses []vessel.Use
+	for _, word := range strings.Fields(text) {
+		uses = append(uses, vessel.Use(word))
+	}
+	return uses
+}
+
+// cells are the values of a pot in the order of its columns.
+func (p Pot) cells() []any {
+	var mass sql.Null[measure.Gram]
+	if p.MassG != nil {
+		mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
+	}
+	uses := make([]string, len(p.Uses))
+	for i, use := range p.Uses {
+		uses[i] = string(use)
+	}
+	return []any{p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass,
+		strings.Join(uses, " "), p.Heavy}
 }
 
 // Pots returns the pots of the kitchen in the order they were added.
@@ -43,18 +70,28 @@ func (s *Store) Pots(ctx context.Context) ([]Pot, error) {
 	return all(rows, err, scanPot)
 }
 
+// Pot returns one pot of the kitchen. Error: ErrNotFound.
+func (s *Store) Pot(ctx context.Context, id string) (Pot, error) {
+	return oneRow(scanPot(s.db.QueryRowContext(ctx, `SELECT `+potColumns+` FROM pot WHERE id = ? AND removed_at IS NULL`, id)))
+}
+
 // AddPot stores a pot.
 func (s *Store) AddPot(ctx context.Context, p Pot, at time.Time) error {
 	if err := p.Check(); err != nil {
 		return err
 	}
-	var mass sql.Null[measure.Gram]
-	if p.MassG != nil {
-		mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
-	}
-	_, err := s.exec(ctx, insertPot,
-		p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM, p.HeightMM, mass, stamp(at))
+	_, err := s.exec(ctx, insertPot, append(p.cells(), stamp(at))...)
 	return err
+}
+
+// ChangePot stores what a pot is now: named otherwise, measured again, weighed, put to
+// other uses. Plans keep the measures that they were made with. Error: ErrNotFound.
+func (s *Store) ChangePot(ctx context.Context, p Pot) error {
+	if err := p.Check(); err != nil {
+		return err
+	}
+	return changed(s.exec(ctx, `UPDATE pot SET (`+potColumns+`) = (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) WHERE id = ? AND removed_at IS NULL`,
+		append(p.cells(), p.ID)...))
 }
 
 // RemovePot takes a pot out of the kitchen; plans that use it keep its
@@ -143,13 +180,7 @@ func (s *Store) Begin(ctx context.Context, b Beginning, at time.Time) error {
 		return err
 	}
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		var mass sql.Null[measure.Gram]
-		if p := b.Pot; p.MassG != nil {
-			mass = sql.Null[measure.Gram]{V: *p.MassG, Valid: true}
-		}
-		p := b.Pot
-		if _, err := tx.ExecContext(ctx, insertPot, p.ID, p.Name, p.Shape, p.DiameterMM, p.BottomMM, p.TopMM, p.LengthMM, p.WidthMM,
-			p.HeightMM, mass, stamp(at)); err != nil {
+		if _, err := tx.ExecContext(ctx, insertPot, append(b.Pot.cells(), stamp(at))...); err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, insertBurner, b.Burner.ID, b.Burner.Name, b.Burner.Kind, b.Burner.PowerW, b.Burner.Efficiency,

@@ -119,23 +119,25 @@ func (s *Store) AmendPlan(ctx context.Context, id string, base int, p *plan.Plan
 }
 
 func (s *Store) save(ctx context.Context, id string, base, version int, p *plan.Plan, at time.Time) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
-		if err := isVersion(ctx, tx, id, base); err != nil {
-			return err
-		}
-		document, err := withOwnCalibration(ctx, tx, id, base, p)
-		if err != nil {
-			return err
-		}
-		if _, err := tx.ExecContext(ctx, `DELETE FROM plan_version WHERE pudding_id = ? AND version >= ?`, id, version); err != nil {
-			return err
-		}
-		if _, err := tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, ?, ?, ?)`,
-			id, version, string(document), stamp(at)); err != nil {
-			return err
-		}
-		return turnTo(ctx, tx, id, version, p, at)
-	})
+	return s.inTx(ctx, func(tx *sql.Tx) error { return saveIn(ctx, tx, id, base, version, p, at) })
+}
+
+func saveIn(ctx context.Context, tx *sql.Tx, id string, base, version int, p *plan.Plan, at time.Time) error {
+	if err := isVersion(ctx, tx, id, base); err != nil {
+		return err
+	}
+	document, err := withOwnCalibration(ctx, tx, id, base, p)
+	if err != nil {
+		return err
+	}
+	if _, err := tx.ExecContext(ctx, `DELETE FROM plan_version WHERE pudding_id = ? AND version >= ?`, id, version); err != nil {
+		return err
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO plan_version (pudding_id, version, document, saved_at) VALUES (?, ?, ?, ?)`,
+		id, version, string(document), stamp(at)); err != nil {
+		return err
+	}
+	return turnTo(ctx, tx, id, version, p, at)
 }
 
 // withOwnCalibration writes a plan with the calibration that its version before had:

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/csv"
+	"fmt"
 	"mime/multipart"
 	"net/http"
 	"net/url"
@@ -149,7 +150,7 @@ func (s *site) accepts(path string, form url.Values) {
 func TestKitchenFindsItselfOut(t *testing.T) {
 	s := newSite(t, nil)
 	s.accepts("/kitchen/measures", url.Values{"name": {"Tbsp"}, "how": {"material"}, "material": {"jaggery"}, "full_g": {"40"},
-		"empty_g": {"29.5"}})
+		"empty_g": {"29.5"}, "seen": {"1"}})
 	require.InDelta(t, 15, s.home().Measures["tablespoon_ml"], 0.01)
 
 	burner, pot := s.burner(), s.pot()
@@ -229,8 +230,18 @@ func TestBenchesWriteIntoPuddings(t *testing.T) {
 	write("coconut", "", url.Values{"way": {"press"}, "coconuts": {"1"}, "presses": {"2"}, "water1_ml": {"0"}, "water2_ml": {"300"},
 		"temp_c": {"40"}})
 	require.Equal(t, plan.Press, s.plan().Steps[0].Do)
-	last := s.plan().Steps[len(s.plan().Steps)-1]
-	require.Equal(t, "coconut.1", last.Items[0].Part)
+	// Where its milks go in the cook says.
+	_, page := s.get("/puddings/" + s.pudding().ID)
+	require.Contains(t, page, "Nothing takes this yet: Coconut (first press)")
+	n := len(s.plan().Steps)
+	s.accepts("/puddings/"+s.pudding().ID, url.Values{"version": {fmt.Sprint(s.pudding().Version)}, "op": {"put-part:coconut.1"},
+		"put[coconut.1]": {"1"}})
+	require.Len(t, s.plan().Steps, n)
+	items := s.plan().Steps[1].Items
+	require.Equal(t, "coconut.1", items[len(items)-1].Part)
+	write("coconut", "", url.Values{"way": {"press"}, "coconuts": {"2"}, "presses": {"1"}, "water1_ml": {"100"}, "temp_c": {"40"}})
+	require.Len(t, s.plan().Steps, n, "it takes the place of the pressing that is there")
+	require.Len(t, s.plan().Steps[0].Presses, 1)
 	// An answer that was reckoned before the pudding changed is not written.
 	_, body := s.get("/benches/sweetener?from=jaggery&to=maple-syrup")
 	old := regexp.MustCompile(`<option value="(` + s.pudding().ID + `[^"]*)">[^<]*jaggery`).FindStringSubmatch(body)[1]

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/plan"
+	"kirdu/store"
 	"kirdu/web"
 )
 
@@ -30,13 +31,26 @@ func TestStepsOnTheWorkbench(t *testing.T) {
 	s := newSite(t, nil)
 	n := len(s.plan().Steps)
 	for _, kind := range plan.StepKinds() {
-		s.edited(url.Values{"op": {"add-step"}, "step.kind": {kind.Name}, "step.after": {fmt.Sprint(n - 1)}, "step.amount": {"20 g"},
-			"step.material": {"white sugar"}})
-		require.Len(t, s.plan().Steps, n+1, kind.Name)
+		before := s.plan().Steps
+		form := url.Values{"op": {"add-step"}, "step.kind": {kind.Name}, "step.after": {fmt.Sprint(n - 1)}, "step.amount": {"20 g"},
+			"step.material": {"white sugar"}}
+		if kind.Takes == plan.TakesPart {
+			s.edited(url.Values{"op": {"add-step"}, "step.kind": {"prepare: soak"}, "step.after": {fmt.Sprint(n - 1)}, "step.amount": {"20 g"},
+				"step.material": {"apple"}})
+			form.Set("step.from", "part:apple")
+		}
+		had := len(s.plan().Steps)
+		s.edited(form)
+		more := 1
+		if kind.Prepares && kind.Takes != plan.TakesPart {
+			more = 2 // what it makes goes in behind it
+		}
+		require.Len(t, s.plan().Steps, had+more, kind.Name)
 		_, page := s.get("/puddings/" + s.pudding().ID)
 		require.Contains(t, page, fmt.Sprintf(`data-step="%d"`, n))
+		// What is left out takes along what was made for it.
 		s.edited(url.Values{"op": {fmt.Sprintf("remove-step:%d", n)}})
-		require.Len(t, s.plan().Steps, n)
+		require.Equal(t, before, s.plan().Steps, kind.Name)
 	}
 	// The settings of every verb can be changed.
 	add := func(kind string) {
@@ -131,6 +145,37 @@ func TestAimIsKeptAndWatched(t *testing.T) {
 	require.Positive(t, mended)
 }
 
+// How soft a grain is wanted rules over how it is usually liked.
+func TestSoftnessIsWanted(t *testing.T) {
+	s := newSite(t, nil)
+	_, page := s.get("/puddings/" + s.pudding().ID)
+	require.Contains(t, page, "as it is liked: cooked through to breaking up")
+	require.NotContains(t, page, "a little short of done")
+	s.edited(url.Values{"aim.doneness.rice-short": {"3"}})
+	require.InDelta(t, 3, s.plan().Aim.Doneness["rice-short"], 0)
+	_, page = s.get("/puddings/" + s.pudding().ID)
+	require.Contains(t, page, `value="3" selected`, "what is asked for is chosen")
+	require.Contains(t, page, "it is liked from breaking up on")
+	s.edited(url.Values{"aim.doneness.rice-short": {""}})
+	require.Empty(t, s.plan().Aim.Doneness)
+}
+
+// What a corrected model says otherwise is told on the Workbench until it was read.
+func TestACorrectedModelIsTold(t *testing.T) {
+	s := newSite(t, nil)
+	p := s.pudding()
+	old := store.Foreseen{PuddingID: p.ID, Version: p.Version, Edition: 1, Told: true,
+		Figures: &store.Figures{Minutes: 12, Thickness: 7.5, SweetPct: 3, YieldG: 400}}
+	require.NoError(t, s.kitchen.Store.Foresee(t.Context(), old))
+	require.NoError(t, s.kitchen.CatchUp(t.Context()))
+	_, page := s.get("/puddings/" + p.ID)
+	require.Contains(t, strings.NewReplacer("\u202f", " ", "\u00a0", " ").Replace(page),
+		"It said 12 min, 3.0 % sweet, 400 g, Slice (7.5); it says")
+	s.post("/puddings/"+p.ID+"/told", url.Values{})
+	_, page = s.get("/puddings/" + p.ID)
+	require.NotContains(t, page, "It said")
+}
+
 func number(t *testing.T, text string) float64 {
 	t.Helper()
 	x, err := strconv.ParseFloat(text, 64)
@@ -160,7 +205,7 @@ func TestCompareAndVersions(t *testing.T) {
 
 	_, page = s.get(path + "/history")
 	require.True(t, strings.Contains(page, "Version 2"), "Version 2")
-	require.True(t, strings.Contains(page, "soak"), "soak")
+	require.True(t, strings.Contains(page, "Soak the"), "soak")
 	response, _ = s.post(path+"/history", url.Values{"version": {"1"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	require.NotEqual(t, plan.Soak, s.plan().Steps[0].Do)

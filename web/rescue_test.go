@@ -27,7 +27,7 @@ func TestRescueAtTheStove(t *testing.T) {
 	for _, symptom := range rescue.Symptoms() {
 		require.True(t, strings.Contains(page, words.Printer{}.Symptom(symptom)), symptom)
 	}
-	_, page = s.get(path + "/rescue?symptom=too-thick&wanted=2")
+	_, page = s.get(path + "/rescue?symptom=too-thick&wanted=3")
 	for _, text := range []string{"Loosen it with", "first choice", "When to stop", "in 8 of 10 cases", "Put it into the cook"} {
 		require.True(t, strings.Contains(page, text), text)
 	}
@@ -35,7 +35,7 @@ func TestRescueAtTheStove(t *testing.T) {
 	require.True(t, strings.Contains(page, "There is no egg in this pot."))
 
 	before := len(k.State().Plan.Steps)
-	form := url.Values{"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"too-thick"}, "wanted": {"2"}}
+	form := url.Values{"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"too-thick"}, "wanted": {"3"}}
 	for range 2 { // a phone may send it twice
 		response, body := s.post(path+"/rescue", form)
 		require.Equal(t, http.StatusSeeOther, response.StatusCode, body)
@@ -55,11 +55,11 @@ func TestRescueAtTheStove(t *testing.T) {
 	events := len(s.onStove().Events)
 	for name, bad := range map[string]url.Values{
 		"symptom": {"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"sadness"}},
-		"repair":  {"id": {uuid.NewString()}, "repair": {"pray"}, "symptom": {"too-thick"}, "wanted": {"2"}},
-		"id":      {"id": {"x"}, "repair": {"loosen"}, "symptom": {"too-thick"}, "wanted": {"2"}},
+		"repair":  {"id": {uuid.NewString()}, "repair": {"pray"}, "symptom": {"too-thick"}, "wanted": {"3"}},
+		"id":      {"id": {"x"}, "repair": {"loosen"}, "symptom": {"too-thick"}, "wanted": {"3"}},
 		"mass":    {"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"too-thick"}, "mass": {"-3"}},
 		"grade":   {"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"too-thick"}, "grade": {"NaN"}},
-		"with":    {"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"too-thick"}, "wanted": {"2"}, "with": {"salt"}},
+		"with":    {"id": {uuid.NewString()}, "repair": {"loosen"}, "symptom": {"too-thick"}, "wanted": {"3"}, "with": {"salt"}},
 	} {
 		response, _ := s.post(path+"/rescue", bad)
 		require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode, name)

@@ -23,11 +23,14 @@ func (s *site) addresses() map[string]string {
 	require.NoError(s.t, err)
 	ids := map[string]string{"puddings": s.pudding().ID, "stove": s.onStove().ID, "logbook": book[0].ID,
 		"kitchen": burners[0].ID, "gatherings": gatherings[0].ID}
+	pots, err := s.store.Pots(ctx)
+	require.NoError(s.t, err)
 	filled := map[string]string{}
 	for _, route := range web.Routes(s.kitchen) {
 		area, _, _ := strings.Cut(strings.TrimPrefix(route.Path, "/"), "/")
 		if route.Method == http.MethodGet {
-			filled[route.Path] = strings.NewReplacer(":id", ids[area], ":slug", "milk-whole", ":bench", "milk",
+			filled[route.Path] = strings.NewReplacer("/pots/:id", "/pots/"+pots[0].ID, ":id", ids[area], ":slug", "milk-whole", ":bench",
+				"milk", ":step", "0",
 				"*path", "css/frame.css", ":kind", "pudding", "/unreadable/:kind/:id", "/unreadable/batch/none").Replace(route.Path)
 		}
 	}

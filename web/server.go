@@ -36,6 +36,7 @@ import (
 	"kirdu/web/house/start"
 	"kirdu/web/pudding/balance"
 	"kirdu/web/pudding/compare"
+	"kirdu/web/pudding/full"
 	"kirdu/web/pudding/recipe"
 	"kirdu/web/pudding/scale"
 	"kirdu/web/pudding/serving"
@@ -156,10 +157,17 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/puddings/new", ways.Show)
 	inside.POST("/puddings/new", ways.Create)
 
+	full := full.New(app)
+	inside.GET("/puddings/:id/all", full.Show)
+	inside.POST("/puddings/:id/all", full.Save)
+	inside.GET("/puddings/:id/steps/:step", full.ShowStep)
+	inside.POST("/puddings/:id/steps/:step", full.SaveStep)
+
 	workbench := workbench.New(app)
 	inside.GET("/puddings/:id", workbench.Show)
 	inside.POST("/puddings/:id", workbench.Save)
 	inside.POST("/puddings/:id/undo", workbench.Undo)
+	inside.POST("/puddings/:id/told", workbench.Told)
 	inside.POST("/puddings/:id/redo", workbench.Redo)
 	inside.GET("/puddings/:id/plan.kirdu.json", workbench.Export)
 	inside.GET("/puddings/:id/recipe.json", workbench.Recipe)
@@ -291,6 +299,8 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	kitchen := kitchen.New(app)
 	inside.GET("/kitchen", kitchen.Show)
 	inside.POST("/kitchen/pots", kitchen.AddPot)
+	inside.GET("/kitchen/pots/:id", kitchen.Pot)
+	inside.POST("/kitchen/pots/:id", kitchen.ChangePot)
 	inside.POST("/kitchen/pots/:id/remove", kitchen.RemovePot)
 	inside.POST("/kitchen/pots/:id/restore", kitchen.RestorePot)
 	inside.POST("/kitchen/burners", kitchen.AddBurner)

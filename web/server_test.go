@@ -198,6 +198,7 @@ func TestBadEditsChangeNothing(t *testing.T) {
 			[]string{"choose a material and give its amount"}},
 		"bad new amount": {url.Values{"op": {"add-item:0"}, "new[0].material": {"cinnamon"}, "new[0].amount": {"two"}},
 			[]string{`value="two"`}},
+		"softer than soft": {url.Values{"aim.doneness.rice-short": {"99"}}, []string{"choose how soft it is wanted"}},
 		"two faults at once": {url.Values{"bowls": {"-1"}, "steps[2].until.remaining_pct": {"x"}},
 			[]string{"whole number of bowls", "give a number, such as 70"}},
 	}
@@ -232,7 +233,8 @@ func TestBadEditsChangeNothing(t *testing.T) {
 
 func TestNewPudding(t *testing.T) {
 	s := newSite(t, nil)
-	response, _ := s.post("/puddings/new", url.Values{"way": {"reduced in milk"}, "base": {"millet-little"}, "bowls": {"5"}, "serve": {"hot"}})
+	response, _ := s.post("/puddings/new", url.Values{"way": {"reduced in milk"}, "base": {"millet-little"}, "bowls": {"5"},
+		"serve": {"hot"}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
 	require.Equal(t, "/puddings/"+s.pudding().ID, response.Header.Get("Location"))
 	require.Equal(t, "Little millet in whole milk", s.pudding().Plan.Name)

@@ -6,6 +6,8 @@ import (
 	"kirdu/core/cook"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/pot"
+	"kirdu/core/vessel"
 )
 
 // Deviation says a deviation in a few words; s is the cook before it.
@@ -35,6 +37,9 @@ func (w Printer) Deviation(s *cook.State, e cook.Event) string {
 	case cook.Added:
 		return fmt.Sprintf("%s more %s", w.Grams(e.Mass), name(e.Material))
 	case cook.Turned:
+		if e.Part != "" {
+			return Capital(FlameName(vessel.Flame(e.Part)))
+		}
 		return w.Sprintf("Flame at %.0f %%", e.Value)
 	case cook.Paused:
 		return "Off the flame"
@@ -61,7 +66,7 @@ func (w Printer) Told(s *cook.State, e cook.Event) string {
 	case cook.Dipped:
 		return fmt.Sprintf("dipped %s mm", w.Number(float64(e.MM), 0))
 	case cook.Felt:
-		return fmt.Sprintf("%s felt %s", Lower(w.ItemName(s.Plan, itemOfPart(e.Part))), wantedWord(e.Value))
+		return fmt.Sprintf("%s felt %s", Lower(w.ItemName(s.Plan, itemOfPart(e.Part))), pot.DonenessWord(s.Plan.Texture(e.Part), e.Value))
 	case cook.Spooned:
 		return "off the spoon " + thicknessWord(e.Value)
 	case cook.Probed:

@@ -36,6 +36,8 @@ func (w Printer) Differences(a, b *plan.Plan) []Difference {
 			note(w.text("differ.burner"), w.burnerWords(a), w.burnerWords(b))
 		case plan.OfMaterial:
 			note(materialName(a, b, d.Name), w.gramWords(d.Before), w.gramWords(d.After))
+		case plan.OfOther:
+			note(w.text(otherKeys[d.Name]), d.Was, d.Is)
 		case plan.OfStep:
 			switch {
 			case d.To < 0:
@@ -43,12 +45,22 @@ func (w Printer) Differences(a, b *plan.Plan) []Difference {
 			case d.From < 0:
 				note(w.text("differ.step", fmt.Sprint(d.To+1)), "", w.settings(b, d.To))
 			default:
-				note(w.text("differ.step.of", fmt.Sprint(d.To+1), string(b.Steps[d.To].Do)), w.settings(a, d.From), w.settings(b, d.To))
+				from, to := w.settings(a, d.From), w.settings(b, d.To)
+				if from == to {
+					to += w.text("differ.elsewhere")
+				}
+				note(w.text("differ.step", fmt.Sprint(d.To+1)), from, to)
 			}
 		}
 	}
 	return list
 }
+
+// otherKeys are what the keys of the format are called that have no words of their own.
+var otherKeys = map[string]string{"aim.doneness": "differ.aim.doneness", "aim.sweet_pct": "differ.aim.sweet_pct",
+	"burners": "differ.burners",
+	"eaters":  "differ.eaters", "keep_days": "differ.keep_days", "portion_g": "differ.portion_g", "served_from": "differ.served_from",
+	"way": "differ.way"}
 
 func (w Printer) aimWords(p *plan.Plan) string {
 	if p.Aim == nil || p.Aim.Thickness == nil {
@@ -63,7 +75,14 @@ func (w Printer) potWords(p *plan.Plan, name string) string {
 		return ""
 	}
 	const perLitre = 1000
-	return strings.TrimSpace(w.Sprintf("%s %.1f l", pot.Name, float64(pot.Capacity())/perLitre))
+	said := strings.TrimSpace(w.Sprintf("%s %.1f l", pot.Name, float64(pot.Capacity())/perLitre))
+	if mass, weighed := pot.Mass(); weighed {
+		said += w.Sprintf(", empty %.0f g", float64(mass))
+	}
+	if pot.Burner != "" {
+		said += ", on " + pot.Burner
+	}
+	return strings.TrimSpace(said + " " + Lower(w.Uses(pot)))
 }
 
 func (w Printer) burnerWords(p *plan.Plan) string {
@@ -78,125 +97,20 @@ func (w Printer) gramWords(g measure.Gram) string {
 	return w.Sprintf("%v g", measure.RoundSignificant(float64(g), digits))
 }
 
-// settings says the settings of a step, without the amounts.
+// settings says a step as it is told, with what the cook wrote to it.
 func (w Printer) settings(p *plan.Plan, i int) string {
+	said := w.StepTitle(p, i)
+	text := []string{said.Title}
+	if said.Detail != "" {
+		text = append(text, said.Detail)
+	}
 	s := &p.Steps[i]
-	said := []string{string(s.Do)}
-	say := func(format string, values ...any) { said = append(said, w.Sprintf(format, values...)) }
-	if s.What != "" {
-		say("%s", s.What)
-	}
-	for _, item := range s.Items {
-		switch {
-		case item.Material != "":
-			say("%s", materialName(p, p, item.Material)+stateWords(string(item.State)))
-		case item.Part != "":
-			say("%s", item.Part)
-		default:
-			say("from %s", item.Pot)
+	for _, more := range []struct{ what, text string }{{"", s.Sign}, {"note: ", s.Note}, {"in ", s.Pot}, {"in ", s.Pan}} {
+		if more.text != "" {
+			text = append(text, more.what+more.text)
 		}
 	}
-	if s.Of != "" {
-		say("%s", s.Of)
-	}
-	if s.Pot != "" {
-		say("in %s", s.Pot)
-	}
-	w.flameSettings(s, say)
-	if s.Minutes != nil {
-		say("%v min", *s.Minutes)
-	}
-	if s.Whistles > 0 {
-		say("%d whistles", s.Whistles)
-	}
-	if s.Hours != nil {
-		say("%v h", *s.Hours)
-	}
-	if s.Pct != nil {
-		say("%v %%", *s.Pct)
-	}
-	if s.ToC != nil {
-		say("to %s", w.Celsius(*s.ToC))
-	}
-	if s.TempC != nil {
-		say("at %s", w.Celsius(*s.TempC))
-	}
-	for _, word := range []string{string(s.Where), string(s.Release), string(s.To), string(s.BakeIn)} {
-		if word != "" {
-			say("%s", word)
-		}
-	}
-	if s.OvenC != nil {
-		say("%s", w.Celsius(*s.OvenC))
-	}
-	if s.PowerW != nil {
-		say("%v W", *s.PowerW)
-	}
-	if s.Bowls > 0 {
-		say("%d bowls", s.Bowls)
-	}
-	if s.Slices > 0 {
-		say("%d slices", s.Slices)
-	}
-	for _, flag := range []struct {
-		on   bool
-		word string
-	}{{s.Slowly, "slowly"}, {s.Topping, "on top"}, {s.Covered, "covered"}, {s.Lid != nil && *s.Lid, "lid on"}} {
-		if flag.on {
-			say("%s", flag.word)
-		}
-	}
-	return strings.Join(said, ", ")
-}
-
-func stateWords(state string) string {
-	if state == "" {
-		return ""
-	}
-	return " (" + state + ")"
-}
-
-func (w Printer) flameSettings(s *plan.Step, say func(string, ...any)) {
-	if s.Flame != "" {
-		say("%s flame", s.Flame)
-	}
-	if s.FlamePct != nil {
-		say("flame %v %%", *s.FlamePct)
-	}
-	if s.Stir != "" {
-		say("stir %s", s.Stir)
-	}
-	u := s.Until
-	if u == nil {
-		return
-	}
-	switch {
-	case u.Browning != "":
-		say("until %s", u.Browning)
-	case u.Boil:
-		say("until it boils")
-	}
-	if u.Minutes != nil {
-		say("%v min", *u.Minutes)
-	}
-	if u.TempC != nil {
-		say("until %s", w.Celsius(*u.TempC))
-	}
-	if u.RemainingPct != nil {
-		say("to %.4g %%", *u.RemainingPct)
-	}
-	if u.MassG != nil {
-		say("to %v g", *u.MassG)
-	}
-	if u.Doneness != nil {
-		say("until %s is %.3g", u.Doneness.Of, u.Doneness.At)
-	}
-	if u.Thickness != nil {
-		say("until thickness %.3g", *u.Thickness)
-	}
-	if u.FreeWaterPct != nil {
-		say("until %.3g %% is free", *u.FreeWaterPct)
-	}
+	return strings.Join(text, ", ")
 }
 
 func materialName(p, other *plan.Plan, slug string) string {

@@ -6,11 +6,12 @@ package words
 var english = map[string]string{
 	// Findings: what is seen, and what would help.
 	"sweet-before-soft":       "The sugar goes in while %[1]s is %[2]s (%[3]s): it ties up water, so it takes %[4]s minutes longer to soften.",
-	"sweet-before-soft.never": "The sugar goes in while %[1]s is %[2]s (%[3]s): it ties up water, so it does not get done at all.",
+	"sweet-before-soft.never": "The sugar goes in while %[1]s is %[2]s (%[3]s): it ties up water, so it is not done by the end.",
 	"sweet-before-soft.fix":   "Sweeten when the grain is soft. If you like it firm, leave it so: it is your choice, and costs only time.",
 
-	"pulse-acid-early":     "It turns acid (pH %[1]s) while %[2]s is at %[3]s: in acid pulses stop softening, however long they cook.",
-	"pulse-acid-early.fix": "Put the acid sweetener in when the pulse is soft.",
+	"pulse-acid-early":      "It turns acid (pH %[1]s) while %[2]s is at %[3]s: in acid pulses stop softening, however long they cook.",
+	"pulse-acid-early.note": "It turns acid (pH %[1]s) while %[2]s is at %[3]s: it softens more slowly from here, and still gets there.",
+	"pulse-acid-early.fix":  "Put the acid sweetener in when the pulse is soft.",
 
 	"thick-coconut-boiled":     "The thick coconut milk comes to %[1]s afterwards: its fat parts from it and swims on top.",
 	"thick-coconut-boiled.fix": "Put it in last, slowly and off the heat, and do not let it boil after.",
@@ -37,18 +38,24 @@ var english = map[string]string{
 	"too-full.all": "The pot holds %[1]s l, and %[2]s l are to go in.",
 
 	"lid-on-milk":     "Milk boils under a lid: it rises unseen and runs over.",
-	"lid-on-milk.fix": "Take the lid off, or keep the flame so low that it does not boil.",
+	"lid-on-milk.fix": "Take the lid off, or turn it down until it just simmers.",
 
 	"cooker-too-full":     "The cooker is filled to %[1]s; %[2]s is the most for what is in it, or the vent is blocked.",
 	"cooker-too-full.fix": "Cook two loads, or take a larger cooker. What its maker says comes first.",
 
-	"scorch":     "The bottom catches: the heat is %[1]s times what so thick a pudding stands at this stirring.",
-	"scorch.fix": "Stir more often, or turn the flame down towards the end.",
+	"scorch":     "The bottom catches: the heat is %[1]s times what this pudding stands when it is stirred so seldom.",
+	"scorch.fix": "Stir more often, or turn the flame down; scrape along the bottom.",
 
 	"boiled-dry":            "The pot boils dry: no free liquid is left over the flame, and what lies on the bottom burns.",
 	"boiled-dry.fix":        "Put in more liquid, turn the flame down or end this step earlier.",
-	"boiled-dry.cooker":     "The cooker has next to no liquid to make steam of: it runs dry, and its seal burns.",
+	"boiled-dry.cooker":     "The cooker is closed with next to no liquid to make steam of: it runs dry, and its seal burns.",
 	"boiled-dry.cooker.fix": "Put in water before it is closed: three times the grain or more.",
+
+	"weak-flame":            "The pot comes to %[1]s and gets no warmer on this flame. %[2]s is not reached.",
+	"weak-flame.fix":        "%[1]s of the burner would do (%[2]s W into the pot); or a lid, a narrower pot, less in it.",
+	"weak-flame.burner.fix": "Take a stronger burner (%[1]s W into the pot), a narrower pot, or less; a lid helps.",
+	"cools-no-further":      "It cools to %[1]s in good time; the last two degrees take for ever.",
+	"cools-no-further.fix":  "For colder than that, stand it in cold water or in the refrigerator.",
 
 	"starch-lumps.dry":        "%[1]s goes dry into a pot of %[2]s: it lumps.",
 	"starch-lumps.dry.fix":    "Stir it smooth with cold milk first, and pour that in slowly.",
@@ -63,15 +70,18 @@ var english = map[string]string{
 	"pearls-unsoaked":     "%[1]s is soaked %[2]s minutes and goes into milk: it wants %[3]s, or it stays white inside.",
 	"pearls-unsoaked.fix": "Soak it until it gives under the thumb.",
 
-	"undercooked-grain":      "%[1]s is %[2]s when it is served (%[3]s); it is liked from %[4]s on (%[5]s).",
-	"undercooked-grain.near": "%[1]s is a little short of done when it is served (%[3]s); it is liked from %[5]s on.",
+	"undercooked-grain":          "%[1]s is %[2]s when it is served (%[3]s); it is liked from %[4]s on (%[5]s).",
+	"undercooked-grain.cold.fix": "The pot never comes to the boil: bring it to the boil first, then turn it down to a simmer.",
+	"undercooked-grain.may":      "%[1]s may be a little short of done when it is served (%[3]s); it is liked from %[5]s on.",
+	"undercooked-grain.near":     "%[1]s is a little short of done when it is served (%[3]s); it is liked from %[5]s on.",
 	"undercooked-grain.fix": "Cook it longer before the sugar goes in, soak it first, or simmer it on a lower flame so that it " +
 		"has more time.",
 	"mushy-grain":     "%[1]s is cooked to %[2]s when it is served: above %[3]s it falls apart.",
+	"mushy-grain.may": "%[1]s may be cooked too far when it is served (%[2]s); it is liked up to %[3]s.",
 	"mushy-grain.fix": "Cook it less long, or let it go in later.",
 
 	"never-reached":     "%[1]s is not reached: after %[2]s minutes the step is given up.",
-	"never-reached.fix": "Turn the flame up, take the lid off, or set a target that this pot can reach.",
+	"never-reached.fix": "Give it another flame, take the lid off, or set a target that this pot can reach.",
 	"target":            "The target",
 	"target.cool":       "%[1]s",
 	"target.pressure":   "The pressure",
@@ -83,8 +93,10 @@ var english = map[string]string{
 	"target.thickness":  "%[1]s (thickness %[2]s)",
 
 	"too-thin":      "It is served at %[1]s; %[2]s was wanted.",
+	"too-thin.may":  "It may be thinner than wanted: %[1]s as served, %[2]s was wanted.",
 	"too-thin.fix":  "Balance it: a little more of what thickens, or reduce it further.",
 	"too-thick":     "It is served at %[1]s; %[2]s was wanted.",
+	"too-thick.may": "It may be thicker than wanted: %[1]s as served, %[2]s was wanted.",
 	"too-thick.fix": "Balance it: a little less of what thickens, or reduce it less.",
 
 	"too-thick-cold":     "What is kept stands at %[1]s when it is cold, %[2]s as served.",
@@ -136,6 +148,12 @@ var english = map[string]string{
 	"hot-fat":         "Hot fat: dry what goes in, children away, never water on it; a lid puts a flame out.",
 	"wood-fire":       "Wood fire: smoke and carbon monoxide; cook outside or under a flue, never in a closed room.",
 	"caution.fix":     "What the maker and local rules say comes first.",
+
+	// At the stove: a reading that cannot be.
+	"doubted.less": "%[1]s cannot be: no burner boils away so much so soon. It is not counted. Was the pot on the scale with all in it? " +
+		"Weigh it again.",
+	"doubted.more": "%[1]s cannot be: it is more than went in. It is not counted. Is the pot's own weight in it? Say what you added, or " +
+		"weigh it again.",
 
 	// Rescue: what is said of a symptom, its repairs, and the notes of their steps.
 	"note.a-pinch-dissolved-in":    "A pinch, dissolved in a spoon of water. It foams.",
@@ -353,7 +371,15 @@ var english = map[string]string{
 	"differ.pot":                          "pot %[1]s",
 	"differ.served":                       "served",
 	"differ.step":                         "step %[1]s",
-	"differ.step.of":                      "step %[1]s, %[2]s",
+	"differ.aim.doneness":                 "softness wanted",
+	"differ.aim.sweet_pct":                "sweetness wanted",
+	"differ.burners":                      "other burners",
+	"differ.eaters":                       "who eats it",
+	"differ.elsewhere":                    " (another setting of it)",
+	"differ.keep_days":                    "days it is kept",
+	"differ.portion_g":                    "one bowl",
+	"differ.served_from":                  "comes to the table from",
+	"differ.way":                          "way of cooking",
 	"differ.thickness":                    "thickness wanted",
 	"late.no-burner":                      "no burner takes its pot",
 	"late.no-burner.remedy":               "Take a smaller pot, or borrow a larger burner.",

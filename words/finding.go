@@ -9,6 +9,7 @@ import (
 	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/vessel"
 	"kirdu/core/watch"
 )
 
@@ -60,6 +61,14 @@ func (s saying) part() string    { return s.p.PartName(s.Part) }
 func (s saying) celsius() string { return s.Celsius(measure.Celsius(s.Value)) }
 func (s saying) limit() string   { return s.Celsius(measure.Celsius(s.Limit)) }
 
+// may is the end of the key of what only may be.
+func (s saying) may() string {
+	if s.May {
+		return ".may"
+	}
+	return ""
+}
+
 // finding returns what is seen and what would help.
 func (w Printer) finding(p *plan.Plan, f watch.Finding) (message, fix string) {
 	s := saying{w, f, p}
@@ -73,13 +82,17 @@ func (w Printer) finding(p *plan.Plan, f watch.Finding) (message, fix string) {
 var sayings = map[watch.ID]func(s saying) (message, fix string){
 	"sweet-before-soft": func(s saying) (message, fix string) {
 		end := ""
-		if s.Never {
+		if s.Never && s.Severity != forecast.Note {
 			end = ".never"
 		}
-		return s.say(end, s.part(), pot.DonenessWord(s.Done), s.Number(s.Done, 2), s.Number(s.Value, 0)), s.fix()
+		return s.say(end, s.part(), pot.DonenessWord(s.p.Texture(s.Part), s.Done), s.Number(s.Done, 2), s.Number(s.Value, 0)), s.fix()
 	},
 	"pulse-acid-early": func(s saying) (message, fix string) {
-		return s.say("", s.Number(s.PH, 1), s.part(), s.Number(s.Value, 2)), s.fix()
+		end := ""
+		if s.Severity == forecast.Note {
+			end = ".note"
+		}
+		return s.say(end, s.Number(s.PH, 1), s.part(), s.Number(s.Value, 2)), s.fix()
 	},
 	"thick-coconut-boiled": func(s saying) (message, fix string) {
 		return s.say("", s.celsius()), s.fix()
@@ -138,25 +151,44 @@ var sayings = map[watch.ID]func(s saying) (message, fix string){
 	"pearls-unsoaked": func(s saying) (message, fix string) {
 		return s.say("", s.part(), s.Number(s.Value, 0), s.Number(s.Limit, 0)), s.fix()
 	},
+	"weak-flame": func(s saying) (message, fix string) {
+		step := &s.p.Steps[s.Finding.Step]
+		burner := s.p.BurnerOf(step.PotName())
+		most, _ := burner.Power(vessel.High, 0)
+		if s.Limit >= float64(most) {
+			return s.say("", s.celsius(), s.target(s.p, step)), s.say(".burner.fix", s.Number(s.Limit, 0))
+		}
+		return s.say("", s.celsius(), s.target(s.p, step)), s.fix(Capital(share(s.Limit/float64(most))), s.Number(s.Limit, 0))
+	},
+	"cools-no-further": func(s saying) (message, fix string) {
+		return s.say("", s.celsius()), s.fix()
+	},
 	"undercooked-grain": func(s saying) (message, fix string) {
 		end := ""
-		is, liked := pot.DonenessWord(s.Value), pot.DonenessWord(s.Limit)
-		if is == liked {
+		is, liked := pot.DonenessWord(s.p.Texture(s.Part), s.Value), pot.DonenessWord(s.p.Texture(s.Part), s.Limit)
+		switch {
+		case s.May:
+			end = ".may"
+		case is == liked:
 			end = ".near"
 		}
-		return s.say(end, s.part(), is, s.Number(s.Value, 2), liked, s.Number(s.Limit, 2)), s.fix()
+		fix = s.fix()
+		if s.Cold {
+			fix = s.say(".cold.fix")
+		}
+		return s.say(end, s.part(), is, s.Number(s.Value, 2), liked, s.Number(s.Limit, 2)), fix
 	},
 	"mushy-grain": func(s saying) (message, fix string) {
-		return s.say("", s.part(), s.Number(s.Value, 2), s.Number(s.Limit, 2)), s.fix()
+		return s.say(s.may(), s.part(), s.Number(s.Value, 2), s.Number(s.Limit, 2)), s.fix()
 	},
 	"never-reached": func(s saying) (message, fix string) {
 		return s.say("", s.target(s.p, &s.p.Steps[s.Finding.Step]), s.Number(s.Value, 0)), s.fix()
 	},
 	watch.TooThin: func(s saying) (message, fix string) {
-		return s.say("", s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix()
+		return s.say(s.may(), s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix()
 	},
 	watch.TooThick: func(s saying) (message, fix string) {
-		return s.say("", s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix()
+		return s.say(s.may(), s.Number(s.Value, 1), s.Number(s.Limit, 1)), s.fix()
 	},
 	"too-thick-cold": func(s saying) (message, fix string) {
 		return s.say("", s.Number(s.Value, 1), s.Number(s.Grade, 1)), s.fix(s.Number(float64(s.Loosen), 0))

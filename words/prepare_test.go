@@ -38,15 +38,13 @@ func TestEveryStepHasWords(t *testing.T) {
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{})
 	require.InDelta(t, 0, f.MassBalance.ErrorG, 0.01)
-	want := []string{"Press coconut", "Fry cashew nuts", "Soak short-grain white rice", "Grind short-grain white rice",
-		"Grate bottle gourd", "Squeeze", "Roast wheat semolina",
-		"Stir together cold: ", "Steam sweet potato", "Melt jaggery", "Whole milk", "Bring to the boil", "Mash", "Slurry in",
-		"Bring to 85 °C", "Pour the liquid off", "Syrup, coco (first press)"}
+	want := []string{"Press the coconut", "Fry the cashew nuts", "Soak the short-grain white rice", "Grind rice",
+		"Grate the bottle gourd", "Squeeze", "Roast the wheat semolina",
+		"Stir together cold: ", "Steam the sweet potato", "Melt the jaggery", "Add the whole milk", "Bring it to the boil", "Mash",
+		"Add the slurry",
+		"Bring it to 85 °C", "Pour the liquid off", "Add the syrup, the coco (first press)"}
 	for i, begins := range want {
 		words := words.Printer{}.Step(p, f, i)
-		if begins == "Grind short-grain white rice" {
-			begins = "Grind rice"
-		}
 		require.Contains(t, words.Title, begins, "step %d", i)
 		require.NotEmpty(t, words.Done, words.Title)
 		require.NotEmpty(t, words.Short, words.Title)
@@ -111,9 +109,10 @@ func TestEveryVerbHasWords(t *testing.T) {
 		{"do":"chill","pot":"tray","hours":3},{"do":"portion","pot":"tray","slices":24}]}`))
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{})
-	for i, want := range []string{"Brown white sugar, dry, until amber", "", "Under pressure, 1 whistle", "Under pressure for 8 min", "",
-		"Cool to 30 °C", "Keep it hot for 40 min", "",
-		"Bake at 160 °C", "In the slow cooker", "In the microwave oven at 700 W", "refrigerator", "Cut into 24"} {
+	for i, want := range []string{"Brown the white sugar, dry, until amber", "", "Cook under pressure until it whistles",
+		"Cook under pressure for 8 min", "",
+		"Cool it to 30 °C", "Keep it hot for 40 min", "",
+		"Bake it at 160 °C", "Leave it in the slow cooker", "Cook it in the microwave oven at 700 W", "refrigerator", "Cut it into 24"} {
 		words := words.Printer{}.Step(p, f, i)
 		require.Contains(t, words.Title, want)
 		require.NotEmpty(t, words.Done)

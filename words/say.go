@@ -9,6 +9,7 @@ import (
 	"strings"
 	"unicode"
 
+	"kirdu/core/learn"
 	"kirdu/core/measure"
 )
 
@@ -126,3 +127,12 @@ func (w Printer) Count(n float64, unit string) string {
 
 // wholeFrom is from where a count needs no decimals.
 const wholeFrom = 1000
+
+// Doubted says that a weight, or a dip, cannot be, and what to do.
+func (w Printer) Doubted(d learn.Doubt) string {
+	key := "doubted.less"
+	if d.More {
+		key = "doubted.more"
+	}
+	return w.text(key, w.Grams(d.Mass))
+}

@@ -65,28 +65,30 @@ func TestStepsInWords(t *testing.T) {
 		steps, title, detail, done string
 		step                       int
 	}{
-		"milk and rice": {milk, "Whole milk and short-grain white rice in",
+		"milk and rice": {milk, "Add the whole milk and the short-grain white rice",
 			"1 235 g whole milk (6 cups) · 100 g short-grain white rice (½ cup)", "It is in", 0},
-		"sugar": {milk + `,{"do":"add","items":[{"material":"sugar-white","amount":"85 g"}]}`, "White sugar in",
-			"85 g white sugar (½ cup), in two goes; taste between", "Sugar is in", 1},
-		"topping": {milk + `,{"do":"add","topping":true,"items":[{"material":"pear","amount":"150 g"}]}`, "Pear on top",
-			"150 g pear (1 pear)", "It is in", 1},
+		"sugar": {milk + `,{"do":"add","items":[{"material":"sugar-white","amount":"85 g"}]}`, "Stir in the white sugar (85 g)",
+			"½ cup, in two goes, tasting between", "Sugar is in", 1},
+		"topping": {milk + `,{"do":"add","topping":true,"items":[{"material":"pear","amount":"150 g"}]}`, "Lay the pear (150 g) on top",
+			"1 pear", "It is in", 1},
 		"a soaked part": {`{"do":"soak","name":"grain","items":[{"material":"rice-short","amount":"90 g"}],"minutes":30},{"do":"add",
 			"items":[{"part":"grain"},{"material":"milk-whole","amount":"1 l"}]}`,
-			"Soak short-grain white rice", "90 g short-grain white rice (½ cup), 30 min", "It is soaked", 0},
-		"from a pan": {milk + `,{"do":"add","pot":"side","items":[{"pot":"main","share":0.5}]}`, "What is in the main pan in",
-			"what is in the main pan", "It is in", 1},
-		"boil":    {heat(`{"boil":true,"max_minutes":5}`), "Bring to the boil", "medium low flame, lid on, stir now and then", "It boils", 1},
-		"minutes": {heat(`{"minutes":12}`), "Simmer on for 12 min", "", "Time is up", 1},
-		"soft": {heat(`{"doneness":{"of":"rice-short","at":1.8},"max_minutes":5}`), "Simmer until the grain is creamy", "",
+			"Soak the short-grain white rice", "90 g short-grain white rice (½ cup), 30 min", "It is soaked", 0},
+		"from a pan": {milk + `,{"do":"add","pot":"side","items":[{"pot":"main","share":0.5}]}`, "Pour in half of what is in the pot",
+			"half of what is in the pot", "It is in", 1},
+		"boil": {heat(`{"boil":true,"max_minutes":5}`), "Bring it to the boil", "medium low flame, lid on, stir now and then",
+			"It boils", 1},
+		"minutes": {heat(`{"minutes":12}`), "Cook it for 12 min", "", "Time is up", 1},
+		"soft": {heat(`{"doneness":{"of":"rice-short","at":1.8},"max_minutes":5}`), "Cook until the grain is creamy", "",
 			"It is soft", 1},
 		"thick":    {heat(`{"thickness":4,"max_minutes":5}`), "Cook until it is at Ladle", "", "It is thick", 1},
-		"warm":     {heat(`{"temp_c":60}`), "Bring to 60 °C", "", "It is there", 1},
+		"warm":     {heat(`{"temp_c":60}`), "Bring it to 60 °C", "", "It is so warm", 1},
 		"absorbed": {heat(`{"free_water_pct":5,"max_minutes":5}`), "Cook until the liquid is absorbed", "", "It is absorbed", 1},
-		"stand":    {milk + `,{"do":"rest","minutes":10,"lid":true}`, "Let it stand, covered", "10 min off the heat", "It has stood", 1},
-		"chill":    {milk + `,{"do":"chill","hours":4}`, "Into the refrigerator, covered", "4 h; shallow bowls cool faster", "It is cold", 1},
+		"stand":    {milk + `,{"do":"rest","minutes":10,"lid":true}`, "Let it stand off the heat for 10 min", "covered", "It has stood", 1},
+		"chill": {milk + `,{"do":"chill","hours":4}`, "Put it into the refrigerator, covered", "4 h; shallow bowls cool faster",
+			"It is cold", 1},
 		"finger": {`{"do":"add","items":[{"material":"rice-short","amount":"100 g"},{"material":"water","above_mm":25}]}`,
-			"Short-grain white rice and water in", "100 g short-grain white rice (½ cup) · water to 25 mm above", "It is in", 0},
+			"Add the short-grain white rice and the water", "100 g short-grain white rice (½ cup) · water to 25 mm above the rest", "It is in", 0},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
@@ -119,8 +121,8 @@ func TestMarkHasGaugeAndScale(t *testing.T) {
 
 func TestThicknessOnItsWay(t *testing.T) {
 	_, f := pudding(t, `{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"minutes":12}}`)
-	require.Equal(t, "Sip hot, Sip chilled", words.Printer{}.Thickness(f, plan.Hot))
-	require.Equal(t, "Sip chilled", words.Printer{}.Thickness(f, plan.Chilled))
+	require.Equal(t, "Sip hot, Pour chilled", words.Printer{}.Thickness(f, plan.Hot))
+	require.Equal(t, "Pour chilled", words.Printer{}.Thickness(f, plan.Chilled))
 }
 
 // What a thermometer shows has its decimal in both scales; halves go away from zero.

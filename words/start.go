@@ -5,6 +5,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
+	"kirdu/core/timetable"
 )
 
 // A Start is when something must begin, so that the pudding is on the table in
@@ -25,11 +26,12 @@ func (w Printer) StartBy(p *plan.Plan, f *forecast.Forecast, serveAt time.Time, 
 		starts = append(starts, Start{when, when.In(zone).Format("Mon 15:04"), what, detail})
 	}
 	potted := false
+	course := timetable.Alone(p, f)
 	for i := range p.Steps {
 		s := &p.Steps[i]
 		words := w.Step(p, f, i)
 		if s.Do.IsPreparation() {
-			add(f.Steps[i].StartMin, words.Title, w.Minutes(s.FullMinutes()))
+			add(float64(course.Steps[i].Start), words.Title, w.Minutes(s.FullMinutes()))
 		} else if !potted && s.PotName() == p.Served()[0] {
 			potted = true
 			add(0, words.Title, "into the pot")

@@ -2,6 +2,8 @@ package words
 
 import (
 	"fmt"
+	"math"
+	"slices"
 	"strings"
 
 	"kirdu/core/forecast"
@@ -9,6 +11,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/rescue"
+	"kirdu/core/vessel"
 	"kirdu/core/watch"
 )
 
@@ -23,31 +26,55 @@ type StepWords struct {
 
 // Step puts a step into words; f is the forecast of its plan.
 func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
+	said := w.step(p, f, i)
+	if sign := p.Steps[i].Sign; sign != "" { // the cook's own sign comes before ours
+		said.Target = sign
+	}
+	return said
+}
+
+// StepTitle puts a step into words without a forecast: what depends on one is left out.
+func (w Printer) StepTitle(p *plan.Plan, i int) StepWords {
+	return w.Step(p, &forecast.Forecast{Steps: make([]forecast.StepResult, len(p.Steps)), Trace: make([]forecast.StepTrace,
+		len(p.Steps))}, i)
+}
+
+func (w Printer) step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	s := &p.Steps[i]
 	if s.Do.IsPreparation() {
-		return w.prepareWords(p, s)
+		return w.prepareWords(p, f, s)
 	}
 	switch s.Do {
 	case plan.Pressure:
-		detail := "full flame until it whistles, then medium; at most two-thirds full, half for pulses"
-		title := fmt.Sprintf("Under pressure, %d whistles", s.Whistles)
+		then := "medium"
+		if s.Flame != "" || s.FlameW != nil {
+			then = strings.TrimSuffix(w.Flame(s), " flame")
+		}
+		detail := "full flame until it whistles, then " + then
+		if s.Whistles > 0 && s.Minutes != nil {
+			detail += " for " + w.Minutes(*s.Minutes)
+		}
+		said := StepWords{Title: "Cook under pressure for " + w.Minutes(s.FullMinutes()), Target: "then turn the flame off",
+			Done: "The pressure is off", Short: "pressure"}
 		if s.Whistles == 1 {
-			title = "Under pressure, 1 whistle"
-		} else if s.Whistles == 0 {
-			title = "Under pressure for " + w.Minutes(s.FullMinutes())
+			said.Title, said.Target = "Cook under pressure until it whistles", "one whistle, then turn the flame off"
+		} else if s.Whistles > 1 {
+			said.Title, said.Target = w.Sprintf("Cook under pressure for %d whistles", s.Whistles),
+				w.Sprintf("%d whistles, then turn the flame off", s.Whistles)
 		}
 		if s.Release == plan.Quick {
-			return StepWords{Title: title, Detail: detail + "; then let the steam off, away from you", Done: "The pressure is off",
-				Short: "pressure"}
+			said.Detail = detail + "; after the flame is off let the steam off, away from you; at most two-thirds full, half for pulses"
+		} else {
+			said.Detail = detail + "; after the flame is off leave it until the pressure is gone by itself, never force it; " +
+				"at most two-thirds full, half for pulses"
 		}
-		return StepWords{Title: title, Detail: detail + "; then wait until the pressure is gone by itself", Done: "The pressure is off",
-			Short: "pressure"}
+		return said
 	case plan.Cool:
 		where := map[plan.Where]string{plan.WaterBath: "in cold water", plan.Fridge: "in the refrigerator"}[s.Where]
 		if where == "" {
 			where = "on the counter"
 		}
-		return StepWords{Title: "Cool to " + w.Celsius(*s.ToC), Detail: where + "; within two hours down to " + w.Celsius(watch.Cool),
+		return StepWords{Title: "Cool it to " + w.Celsius(*s.ToC), Detail: where + "; within two hours down to " + w.Celsius(watch.Cool),
 			Done: "It is cool", Short: "cool"}
 	case plan.Hold:
 		return StepWords{Title: "Keep it hot for " + w.Minutes(s.FullMinutes()), Detail: "covered, above " + w.Celsius(watch.Hot),
@@ -59,14 +86,15 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		if s.Until != nil && s.Until.Browning != "" {
 			until = "until " + string(s.Until.Browning)
 		}
-		return StepWords{Title: "Brown " + w.Items(p, s.Items) + ", dry, " + until, Detail: w.Amounts(p, s.Items) +
+		return StepWords{Title: "Brown " + w.the(p, s.Items) + ", dry, " + until, Detail: w.amounts(p, f, s.Items) +
 			"; it browns on off the flame, and burns the skin: children away",
 			Done: "It is brown", Short: "caramel"}
 	case plan.Portion:
 		if s.Slices > 0 {
-			return StepWords{Title: fmt.Sprintf("Cut into %d", s.Slices), Detail: "a knife dipped in hot water", Done: "It is cut", Short: "cut"}
+			return StepWords{Title: fmt.Sprintf("Cut it into %d", s.Slices), Detail: "a knife dipped in hot water", Done: "It is cut",
+				Short: "cut"}
 		}
-		return StepWords{Title: fmt.Sprintf("Into %d bowls", s.Bowls),
+		return StepWords{Title: fmt.Sprintf("Share it out in %d bowls", s.Bowls),
 			Detail: w.Grams(measure.Gram(f.Yield.MassG.Value/float64(max(1, s.Bowls)))) + " each", Done: "It is in the bowls", Short: "bowls"}
 	case plan.Mash:
 		return StepWords{Title: "Mash " + w.partOf(p, s.Of, "what is in the pot"), Detail: w.Number(*s.Pct, 0) + " % of it",
@@ -75,7 +103,7 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		return StepWords{Title: "Pour the liquid off", Detail: "keep the solids; steam scalds, tilt away from you", Done: "It is drained",
 			Short: "drain"}
 	case plan.Add:
-		return w.addWords(p, s, i)
+		return w.addWords(p, f, i)
 	case plan.Heat:
 		return w.heatWords(p, f, i)
 	case plan.Rest:
@@ -83,10 +111,10 @@ func (w Printer) Step(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		if s.Lidded() {
 			cover = "covered"
 		}
-		return StepWords{Title: "Let it stand, " + cover, Detail: w.Minutes(s.FullMinutes()) + " off the heat", Done: "It has stood",
+		return StepWords{Title: "Let it stand off the heat for " + w.Minutes(s.FullMinutes()), Detail: cover, Done: "It has stood",
 			Short: "stand"}
 	case plan.Chill:
-		return StepWords{Title: "Into the refrigerator, covered", Detail: w.Number(*s.Hours, 0) + " h; shallow bowls cool faster",
+		return StepWords{Title: "Put it into the refrigerator, covered", Detail: w.Number(*s.Hours, -1) + " h; shallow bowls cool faster",
 			Done: "It is cold", Short: "chill"}
 	}
 	return StepWords{Title: Capital(string(s.Do)), Done: "Done", Short: string(s.Do)}
@@ -97,11 +125,12 @@ func (w Printer) bakeWords(p *plan.Plan, s *plan.Step) StepWords {
 	said := StepWords{Detail: w.Minutes(s.FullMinutes()), Done: "Time is up", Short: "bake"}
 	switch s.BakeIn {
 	case "slow-cooker":
-		said.Title, said.Detail = "In the slow cooker", said.Detail+", lid on"
+		said.Title, said.Detail = "Leave it in the slow cooker", said.Detail+", lid on"
 	case "microwave":
-		said.Title, said.Detail = w.Sprintf("In the microwave oven at %.0f W", float64(*s.PowerW)), said.Detail+"; stir between, it boils over"
+		said.Title, said.Detail = w.Sprintf("Cook it in the microwave oven at %.0f W", float64(*s.PowerW)),
+			said.Detail+"; stir between, it boils over"
 	default:
-		said.Title = "Bake at " + w.Celsius(*s.OvenC)
+		said.Title = "Bake it at " + w.Celsius(*s.OvenC)
 	}
 	if s.Covered && s.BakeIn != "slow-cooker" {
 		said.Detail += ", covered"
@@ -132,18 +161,21 @@ var prepared = map[plan.Verb][3]string{
 	plan.Prep: {"Prepare ", "It is ready", "prepare"},
 }
 
-func (w Printer) prepareWords(p *plan.Plan, s *plan.Step) StepWords {
+func (w Printer) prepareWords(p *plan.Plan, f *forecast.Forecast, s *plan.Step) StepWords {
 	words := prepared[s.Do]
 	title := words[0]
 	if s.Do == plan.Prep && s.What != "" {
 		title = Capital(s.What) + " "
 	}
-	what := w.Items(p, s.Items)
+	what := w.the(p, s.Items)
+	if s.Do == plan.Mix {
+		what = w.Items(p, s.Items)
+	}
 	if s.Of != "" {
 		what = w.partOf(p, s.Of, "")
 	}
 	detail := w.Minutes(s.FullMinutes())
-	if amounts := w.Amounts(p, s.Items); amounts != "" {
+	if amounts := w.amounts(p, f, s.Items); amounts != "" {
 		detail = amounts + ", " + detail
 	}
 	switch s.Do {
@@ -152,9 +184,9 @@ func (w Printer) prepareWords(p *plan.Plan, s *plan.Step) StepWords {
 	case plan.Squeeze:
 		detail = w.Number(*s.Pct, 0) + " % of it as juice, only what is loose, " + detail
 	case plan.Press:
-		what = "coconut"
+		what = "the coconut"
 		if s.Coconuts > 0 {
-			detail = w.Number(s.Coconuts, -1) + " coconuts, " + detail
+			detail = measure.CountPieces(s.Coconuts, "coconut") + ", " + detail
 		}
 		for k, press := range s.Presses {
 			detail += fmt.Sprintf(" · press %d with %s of water", k+1, w.Millilitres(press.WaterML))
@@ -165,27 +197,146 @@ func (w Printer) prepareWords(p *plan.Plan, s *plan.Step) StepWords {
 		}
 	case plan.Fry, plan.Roast:
 		if s.Fat != nil {
-			detail += ", in " + w.Amounts(p, []plan.Item{*s.Fat})
+			detail += ", in " + w.amounts(p, f, []plan.Item{*s.Fat})
 		}
 	}
-	return StepWords{Title: title + what, Detail: detail, Done: words[1], Short: words[2]}
+	return StepWords{Title: title + what, Detail: detail, Done: words[1], Short: words[2], Target: prepareSigns[s.Do]}
 }
 
-func (w Printer) addWords(p *plan.Plan, s *plan.Step, i int) StepWords {
-	names := w.Items(p, s.Items)
-	if p.Sweetens(i) {
-		return StepWords{Title: Capital(names) + " in", Detail: w.Amounts(p, s.Items) + ", in two goes; taste between",
-			Done: "Sugar is in", Short: "sugar"}
-	}
+// prepareSigns are what tells a cook that a preparation is done, where there is one.
+var prepareSigns = map[plan.Verb]string{
+	plan.Roast: "it smells nutty and begins to colour", plan.Fry: "each pale gold, out in its time: it darkens on",
+	plan.Melt: "no lump is left", plan.Mix: "no dry grain is left",
+}
+
+func (w Printer) addWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
+	s := &p.Steps[i]
 	if s.Pot == rescue.LeftPot {
 		return StepWords{Title: "Leave what sticks behind", Detail: w.Sprintf("about %.0f %%", 100*s.Items[0].Portion()),
 			Done: "It is poured over", Short: "pour over"}
 	}
-	title := Capital(names) + " in"
-	if s.Topping {
-		title = Capital(names) + " on top"
+	said := StepWords{Title: addVerb(p, s) + " " + w.the(p, s.Items), Done: "It is in", Short: "add"}
+	details := []string{w.amounts(p, f, s.Items)}
+	if grams := w.only(p, f, s.Items); grams != "" {
+		said.Title += " (" + grams + ")"
+		details[0] = strings.TrimPrefix(details[0], grams+" "+strings.TrimPrefix(w.the(p, s.Items), "the "))
+		details[0] = strings.TrimSuffix(strings.TrimPrefix(strings.TrimPrefix(details[0], ","), " ("), ")")
 	}
-	return StepWords{Title: title, Detail: w.Amounts(p, s.Items), Done: "It is in", Short: "add"}
+	if s.Topping {
+		said.Title += " on top"
+	}
+	if s.GoesSlowly() {
+		details = append(details, "slowly")
+	}
+	if slices.Contains(s.Manner, plan.Whisking) {
+		details = append(details, "whisking")
+	}
+	if slices.Contains(s.Manner, plan.InGoes) || p.Sweetens(i) {
+		details = append(details, "in two goes, tasting between")
+	}
+	if s.TempC != nil {
+		details = append(details, "at "+w.Celsius(*s.TempC))
+	}
+	if p.Sweetens(i) {
+		said.Done, said.Short = "Sugar is in", "sugar"
+	}
+	said.Detail = strings.TrimSpace(strings.Join(slices.DeleteFunc(details, func(s string) bool { return s == "" }), ", "))
+	return said
+}
+
+// addVerb is what is done with what goes in.
+func addVerb(p *plan.Plan, s *plan.Step) string {
+	liquid, sweet := true, true
+	for _, item := range s.Items {
+		m, known := p.Pantry().Material(item.Material)
+		pressed := p.Maker(item.Part) >= 0 && p.Steps[p.Maker(item.Part)].Do == plan.Press
+		liquid = liquid && (item.Pot != "" || pressed || known && m.Behaviour == pantry.Liquid)
+		sweet = sweet && known && m.Kind == "sweetener"
+	}
+	switch {
+	case s.Topping:
+		return "Lay"
+	case liquid:
+		return "Pour in"
+	case sweet:
+		return "Stir in"
+	}
+	return "Add"
+}
+
+// only says the mass of the one thing that goes in, "" where there are several, or none is
+// known.
+func (w Printer) only(p *plan.Plan, f *forecast.Forecast, items []plan.Item) string {
+	if len(items) != 1 || items[0].AboveMM > 0 {
+		return ""
+	}
+	mass, known := massOf(p, f, items[0])
+	if !known {
+		return ""
+	}
+	return w.Grams(mass)
+}
+
+// massOf returns the mass of what a step takes: of a part its share of what is made, as far
+// as the forecast has it.
+func massOf(p *plan.Plan, f *forecast.Forecast, item plan.Item) (measure.Gram, bool) {
+	if _, mass, err := p.Weigh(item); err == nil && item.Material != "" {
+		return mass, true
+	}
+	made, known := f.Made[item.Part]
+	if item.Portion() < 1 {
+		return made * measure.Gram(item.Portion()), known
+	}
+	return made * measure.Gram(rest(p, item.Part)), known
+}
+
+// rest is what is left of a part, as a share, when all the shares of it are taken.
+func rest(p *plan.Plan, part string) float64 {
+	left := 1.0
+	for i := range p.Steps {
+		for _, item := range p.Steps[i].Items {
+			if part != "" && item.Part == part && item.Portion() < 1 {
+				left *= 1 - item.Portion()
+			}
+		}
+	}
+	return left
+}
+
+// parted are the shares that have a word; others are said in per cent.
+var parted = []struct {
+	share float64
+	said  string
+}{{1. / 4, "a quarter of "}, {1. / 3, "a third of "}, {1. / 2, "half of "}, {2. / 3, "two thirds of "}, {3. / 4, "three quarters of "}}
+
+func (w Printer) share(portion float64) string {
+	const near = 0.01
+	for _, one := range parted {
+		if math.Abs(one.share-portion) < near {
+			return one.said
+		}
+	}
+	return w.Sprintf("%.0f %% of ", 100*portion)
+}
+
+// the names what a step takes with its article, a share as such: "the rice and half of the
+// syrup".
+func (w Printer) the(p *plan.Plan, items []plan.Item) string {
+	var names []string
+	for _, item := range items {
+		name := "the " + strings.TrimPrefix(w.ItemName(p, item), "the ")
+		if item.Pot != "" {
+			name = w.ItemName(p, item)
+		}
+		if item.Portion() == 1 && rest(p, item.Part) < 1 {
+			name = "the rest of " + name
+		}
+		if portion := item.Portion(); portion < 1 {
+			name = w.share(portion) + name
+		}
+		names = append(names, name)
+	}
+	return w.Join(names)
 }
 
 var stirWords = map[plan.Stir]string{
@@ -197,28 +348,86 @@ func (w Printer) Stirring(s plan.Stir) string { return stirWords[s] }
 
 // Flame says the flame of a heat step.
 func (w Printer) Flame(s *plan.Step) string {
-	if s.FlamePct != nil {
+	switch {
+	case s.FlamePct != nil:
 		return w.Sprintf("flame at %.0f %%", *s.FlamePct)
+	case s.FlameW != nil:
+		return w.Sprintf("flame of %.0f W into the pot", float64(*s.FlameW))
 	}
-	if s.Flame == "off" {
+	switch s.Flame {
+	case vessel.Off:
 		return "flame off"
+	case vessel.Simmer, vessel.Boil:
+		return FlameName(s.Flame)
 	}
-	return strings.ReplaceAll(string(s.Flame), "-", " ") + " flame"
+	return FlameName(s.Flame) + " flame"
+}
+
+// FlameName says a flame: a mark of the knob, or what is kept by eye.
+func FlameName(flame vessel.Flame) string {
+	switch flame {
+	case vessel.Simmer:
+		return "just simmering"
+	case vessel.Boil:
+		return "at a brisk boil"
+	}
+	return strings.ReplaceAll(string(flame), "-", " ")
+}
+
+// FlamePlace says where on its burner a flame by eye ends up, "" for one that is a mark
+// of the knob: "about a third of the front burner".
+func (w Printer) FlamePlace(p *plan.Plan, f *forecast.Forecast, i int) string {
+	s := &p.Steps[i]
+	if !s.ByEye() || f.Steps[i].Watts == nil {
+		return ""
+	}
+	burner := p.BurnerOf(s.PotName())
+	most, _ := burner.Power(vessel.High, 0)
+	name := "the burner"
+	if burner.Name != "" {
+		name = "the " + Lower(burner.Name)
+	}
+	return share(*f.Steps[i].Watts/float64(most)) + " of " + name
+}
+
+// shares are what a cook can see on a knob, each up to where the next begins.
+var shares = []struct {
+	to   float64
+	said string
+}{
+	{0.08, "hardly any"}, {0.14, "about a tenth"}, {0.22, "about a sixth"}, {0.29, "about a quarter"}, {0.41, "about a third"},
+	{0.58, "about half"}, {0.71, "about two thirds"}, {0.87, "about three quarters"},
+}
+
+// share says a part of a whole, 0 to 1.
+func share(x float64) string {
+	for _, one := range shares {
+		if x < one.to {
+			return one.said
+		}
+	}
+	return "nearly all"
 }
 
 func (w Printer) heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 	s := &p.Steps[i]
 	u := s.Until
 	detail := w.Flame(s)
+	if place := w.FlamePlace(p, f, i); place != "" {
+		detail += ", " + place
+	}
 	if s.Lidded() {
 		detail += ", lid on"
 	}
 	detail += ", " + w.Stirring(s.Stirring())
+	if !s.Burns() && p.BurnerOf(s.PotName()).Kind == "electric" {
+		detail += "; the plate goes on heating, draw the pot aside to stop it"
+	}
 	said := StepWords{Detail: detail, Done: "Done", Short: "cook"}
 	mark := markOf(f, i)
 	switch {
 	case u.Boil:
-		said.Title, said.Done, said.Short = "Bring to the boil", "It boils", "to the boil"
+		said.Title, said.Done, said.Short, said.Target = "Bring it to the boil", "It boils", "to the boil", "bubbles rise all over"
 	case u.RemainingPct != nil || u.MassG != nil:
 		said.Title, said.Done, said.Short = "Simmer down to the mark", "It is at the mark", "simmer down"
 		if mark != nil {
@@ -229,18 +438,39 @@ func (w Printer) heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords 
 			said.Title = w.Sprintf("Simmer down to %s, %.0f mm", w.Exact(measure.Gram(mark.MassG)), mark.LevelMM)
 		}
 	case u.Doneness != nil:
-		said.Title, said.Done, said.Short = "Simmer until the grain is "+wantedWord(u.Doneness.At), "It is soft", "simmer"
+		said.Title, said.Done, said.Short = "Cook until the "+w.tenderWord(p, u.Doneness), "It is soft", "simmer"
+		said.Target = doneSigns[p.Texture(u.Doneness.Of)]
 	case u.Thickness != nil:
 		said.Title, said.Done, said.Short = "Cook until it is at "+thicknessWord(*u.Thickness), "It is thick", "thicken"
 	case u.TempC != nil:
-		said.Title, said.Done, said.Short = "Bring to "+w.Celsius(*u.TempC), "It is there", "warm"
+		said.Title, said.Done, said.Short = "Bring it to "+w.Celsius(*u.TempC), "It is so warm", "warm"
 	case u.FreeWaterPct != nil:
 		said.Title, said.Done, said.Short = "Cook until the liquid is absorbed", "It is absorbed", "absorb"
+		said.Target = "a spoon drawn through leaves a dry track"
 	case u.Minutes != nil:
-		said.Title, said.Done = "Simmer on for "+w.Minutes(*u.Minutes), "Time is up"
-		said.Short = "simmer"
+		said.Title, said.Done, said.Short = minutesVerb(s)+" "+w.Minutes(*u.Minutes), "Time is up", "simmer"
 	}
 	return said
+}
+
+// minutesVerb is what a pot does for so many minutes at a flame.
+func minutesVerb(s *plan.Step) string {
+	switch {
+	case !s.Burns():
+		return "Let it stand off the heat for"
+	case s.Flame == vessel.Boil:
+		return "Boil it for"
+	case s.Flame == vessel.Simmer:
+		return "Simmer it for"
+	}
+	return "Cook it for"
+}
+
+// doneSigns are what fingers and eyes tell of what is cooked, by its texture.
+var doneSigns = map[pantry.Texture]string{
+	pantry.Grainy: "press a grain between the fingers", pantry.Pearly: "the pearls float and are clear",
+	pantry.Pulse: "crush one between the fingers", pantry.Vegetable: "glassy, shrunken, soft between the fingers",
+	pantry.Fruit: "soft, and still in pieces",
 }
 
 func markOf(f *forecast.Forecast, step int) *forecast.Mark {
@@ -273,30 +503,57 @@ func (w Printer) ItemName(p *plan.Plan, item plan.Item) string {
 		return shortName(material)
 	}
 	if item.Pot != "" {
-		return "what is in the " + item.Pot + " pan"
+		return "what is in " + w.inPot(p, item.Pot)
 	}
 	if material, ok := p.Pantry().Material(item.Part); ok {
 		return shortName(material)
 	}
-	return w.Pressed(item.Part)
+	return w.Pressed(p.PartName(item.Part))
 }
 
 // Amounts says what a step takes, each with its mass and in the cook's own
 // measures: "1 236 g whole milk (5 cups)".
 func (w Printer) Amounts(p *plan.Plan, items []plan.Item) string {
+	return w.amounts(p, &forecast.Forecast{Steps: make([]forecast.StepResult, len(p.Steps))}, items)
+}
+
+// amounts is Amounts, of a part with the mass that the forecast has of it.
+func (w Printer) amounts(p *plan.Plan, f *forecast.Forecast, items []plan.Item) string {
 	var parts []string
 	for _, item := range items {
 		material, mass, err := p.Weigh(item)
+		part, known := massOf(p, f, item)
 		switch {
 		case item.AboveMM > 0:
-			parts = append(parts, w.Sprintf("%s to %.0f mm above", w.ItemName(p, item), float64(item.AboveMM)))
-		case err != nil:
-			parts = append(parts, w.ItemName(p, item))
+			parts = append(parts, w.Sprintf("%s to %.0f mm above the rest", w.ItemName(p, item), float64(item.AboveMM)))
+		case err != nil || item.Material == "":
+			name := strings.TrimPrefix(w.the(p, []plan.Item{item}), "the ")
+			if known {
+				name = w.Grams(part) + " " + name
+			}
+			parts = append(parts, name)
 		default:
-			parts = append(parts, w.Grams(mass)+" "+shortName(material)+w.household(p, mass, material))
+			parts = append(parts, w.Grams(mass)+" "+shortName(material)+w.asTyped(p, item, mass, material))
+		}
+		if item.ToTaste {
+			parts[len(parts)-1] += ", to taste"
+		}
+		if item.Optional {
+			parts[len(parts)-1] += ", if you like"
 		}
 	}
 	return strings.Join(parts, " · ")
+}
+
+// asTyped says an amount as the cook gave it where that is no weight, else in the cook's own
+// measures.
+func (w Printer) asTyped(p *plan.Plan, item plan.Item, mass measure.Gram, material *pantry.Material) string {
+	if amount, err := measure.ParseAmount(item.Amount); err == nil {
+		if _, _, cup := p.Measures.Volume(amount.Unit); cup || p.Measures.IsPiece(amount.Unit, material.Body()) {
+			return " (" + item.Amount + ")"
+		}
+	}
+	return w.household(p, mass, material)
 }
 
 func (w Printer) household(p *plan.Plan, mass measure.Gram, material *pantry.Material) string {

@@ -2,11 +2,20 @@ package words
 
 import (
 	"kirdu/core/forecast"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 )
 
-func wantedWord(done float64) string     { return pot.DonenessWord(done) }
+// tenderWord says what a part is to become: "grain is tender", "pearls are clear and
+// whole".
+func (w Printer) tenderWord(p *plan.Plan, to *plan.DonenessTarget) string {
+	texture := p.Texture(to.Of)
+	names := map[pantry.Texture]string{pantry.Grainy: "grain is ", pantry.Pearly: "pearls are ", pantry.Pulse: "pulse is ",
+		pantry.Vegetable: "vegetable is ", pantry.Fruit: "fruit is "}
+	return names[texture] + pot.DonenessWord(texture, to.At)
+}
+
 func thicknessWord(grade float64) string { return pot.ThicknessWord(grade) }
 
 // Sweetness says how sweet per cent of sucrose taste. Source of the bounds: the

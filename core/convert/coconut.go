@@ -4,6 +4,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/numeric"
 	"kirdu/core/pantry"
+	"math"
 )
 
 // Coconut meat by weight, and how it gives itself to the press. Source: the
@@ -11,18 +12,18 @@ import (
 const (
 	CoconutMeat measure.Gram = 340 // g of meat in one coconut
 
-	meatFat       = 0.33
+	meatFat       = 0.335
 	meatWater     = 0.47
 	meatSoluble   = 0.07
-	meatInsoluble = 0.13
+	meatInsoluble = 1 - meatFat - meatWater - meatSoluble
 	freedFirst    = 0.65 // of the fat, in the first press
-	freedLater    = 0.45 // of the rest, in each later one
+	freedLater    = 0.45 // of the rest at most, in each later one
 	pulpKeeps     = 1.4  // g of liquid per g of dry matter of the wrung pulp
 )
 
 // ThickFat is the fat of a first press without water, per cent. Source: as
 // above.
-const ThickFat = 28.0
+const ThickFat = 28.7
 
 // A Milk is liquid pressed from coconut, or the pulp that stays behind.
 type Milk struct {
@@ -57,21 +58,27 @@ func (m Milk) Add(other Milk) Milk {
 	return Milk{m.Water + other.Water, m.Fat + other.Fat, m.Soluble + other.Soluble, m.Insoluble + other.Insoluble}
 }
 
-// Material returns the milk as a material of the pantry, under the composition
-// of thick coconut milk for what is dissolved in it.
+// Material returns the milk as a material of the pantry. All sugar of the meat
+// dissolves; what else does is protein and ash, in the meat's proportion. Acidity is
+// that of thick coconut milk, by what is dissolved.
 func (m Milk) Material(slug, name string) *pantry.Material {
 	thick, _ := pantry.Standard().Material("coconut-milk-thick")
+	nut, _ := pantry.Standard().Material("coconut-meat")
 	made := *thick
 	made.Slug, made.Name = slug, name
 	mass := m.Mass()
-	dissolved := float64(thick.Protein + thick.Sucrose + thick.Glucose + thick.Fructose + thick.Fibre + thick.Ash + thick.Other)
-	share := measure.Ratio(percent(m.Soluble, mass), dissolved)
-	of := func(x measure.Gram) measure.Gram { return x * measure.Gram(share) }
+	soluble := percent(m.Soluble, mass)
+	sugars := nut.Sucrose + nut.Glucose + nut.Fructose
+	of := func(x measure.Gram) measure.Gram { return x * measure.Gram(soluble) / (100 * meatSoluble) }
+	rest := measure.Ratio(float64(100*meatSoluble-sugars), float64(nut.Protein+nut.Ash))
 	made.Composition = pantry.Composition{
 		Water: measure.Gram(percent(m.Water, mass)), Fat: measure.Gram(percent(m.Fat, mass)),
-		Protein: of(thick.Protein), Sucrose: of(thick.Sucrose), Glucose: of(thick.Glucose), Fructose: of(thick.Fructose),
-		Fibre: of(thick.Fibre), Ash: of(thick.Ash), Other: of(thick.Other), SodiumMg: thick.SodiumMg * share,
+		Sucrose: of(nut.Sucrose), Glucose: of(nut.Glucose), Fructose: of(nut.Fructose),
+		Protein: of(nut.Protein * measure.Gram(rest)), Ash: of(nut.Ash * measure.Gram(rest)),
 	}
+	dissolved := float64(thick.Protein + thick.Sucrose + thick.Glucose + thick.Fructose + thick.Fibre + thick.Ash + thick.Other)
+	share := measure.Ratio(soluble, dissolved)
+	made.SodiumMg = thick.SodiumMg * share
 	made.EnergyKcal = energy(&made.Composition)
 	made.Buffer = thick.Buffer * share
 	made.Bulk = measure.GramPerMillilitre(measure.Ratio(float64(mass), float64(m.Volume())))
@@ -88,8 +95,9 @@ func energy(c *pantry.Composition) float64 {
 }
 
 // Press presses grated coconut meat in turn, each time with so much water
-// added first. It returns the milk of each press and the wrung pulp; together
-// they weigh what went in. Errors: ErrNoMeat, ErrNoPressing.
+// added first. Later presses free the more fat the more water is worked in, and none
+// is fatter than the one before. It returns the milk of each press and the wrung pulp;
+// together they weigh what went in. Errors: ErrNoMeat, ErrNoPressing.
 func Press(meat measure.Gram, water []measure.Millilitre) (milks []Milk, pulp Milk, err error) {
 	const mostPresses = 5
 	if !(meat > 0) {
@@ -100,15 +108,20 @@ func Press(meat measure.Gram, water []measure.Millilitre) (milks []Milk, pulp Mi
 	}
 	liquid := Milk{Water: meat * meatWater, Soluble: meat * meatSoluble}
 	bound := meat * meatFat // fat still in its cells
-	freed := measure.Gram(freedFirst)
-	for _, added := range water {
+	for k, added := range water {
 		if !(added >= 0) {
 			return nil, Milk{}, ErrNoPressing
 		}
+		before := measure.Gram(liquid.FatPercent() / 100)
 		liquid.Water += measure.Gram(added) // water weighs 1 g/ml
-		liquid.Fat += bound * freed
-		bound -= bound * freed
-		freed = freedLater
+		freed := bound * freedFirst
+		if k > 0 {
+			worked := measure.Ratio(float64(added), float64(meat*meatInsoluble+bound))
+			most := max(0, (before*liquid.Mass()-liquid.Fat)/(1-before))
+			freed = min(bound*measure.Gram(freedLater*-math.Expm1(-worked)), most)
+		}
+		liquid.Fat += freed
+		bound -= freed
 		dry := meat*meatInsoluble + bound
 		share := max(0, 1-measure.Ratio(float64(pulpKeeps*dry), float64(liquid.Mass())))
 		milks = append(milks, liquid.share(share))
@@ -160,15 +173,7 @@ func PressFor(thick, thin measure.Gram, thinFat float64) (Pressing, error) {
 	}
 	p := Pressing{Meat: meat}
 	if thin > 0 {
-		// What the second press gives grows gram for gram with the water.
-		dry, _, err := Press(meat, []measure.Millilitre{0, 0})
-		if err != nil {
-			return Pressing{}, err
-		}
-		p.Water = measure.Millilitre(max(0, thin-dry[1].Mass()))
-		if dry[1].Mass() <= 0 { // the pulp hydrates first
-			p.Water = measure.Millilitre(thin) + waterToWet(meat)
-		}
+		p.Water = waterForThin(meat, thin)
 	}
 	milks, pulp, err := Press(meat, []measure.Millilitre{0, p.Water})
 	if err != nil {
@@ -182,14 +187,16 @@ func PressFor(thick, thin measure.Gram, thinFat float64) (Pressing, error) {
 	return p, err
 }
 
-// waterToWet is what the pulp of a first press takes up before a second gives
-// anything.
-func waterToWet(meat measure.Gram) measure.Millilitre {
-	bound := meat * meatFat * (1 - freedFirst)
-	after := bound * (1 - freedLater)
-	keptBefore := pulpKeeps * (meat*meatInsoluble + bound)
-	keptAfter := pulpKeeps * (meat*meatInsoluble + after)
-	return measure.Millilitre(max(0, keptAfter-keptBefore-(bound-after)))
+// waterForThin returns the water whose second press gives so much thin milk. A second
+// press gives a little more than its water: fat that it frees, and what the pulp then
+// keeps no longer.
+func waterForThin(meat, thin measure.Gram) measure.Millilitre {
+	const halvings = 50
+	found, _ := numeric.Halve(numeric.Bracket{High: float64(thin)}, halvings, func(water float64) bool {
+		milks, _, err := Press(meat, []measure.Millilitre{0, measure.Millilitre(water)})
+		return err == nil && milks[1].Mass() < thin
+	})
+	return measure.Millilitre(found.High)
 }
 
 // meatForThin returns the meat whose second press gives so much thin milk of

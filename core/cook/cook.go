@@ -335,6 +335,13 @@ func (s *State) next(e Event) {
 	switch {
 	case i < 0 || s.Done() && s.main(i):
 	case i == s.Step:
+		// What goes in has been made: a job beside is done with that, told of or not.
+		for _, job := range s.Unready() {
+			if s.Spans[job].Begin.IsZero() {
+				s.Spans[job].Begin = e.At
+			}
+			s.Spans[job].End = later(e.At, s.Spans[job].Begin)
+		}
 		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
 		s.enter(s.at+1, s.Spans[i].End)
 	case !s.main(i) && s.Spans[i].End.IsZero():
@@ -414,6 +421,10 @@ func (s *State) Beside() (steps []int) {
 	}
 	return steps
 }
+
+// IsBeside reports whether a step goes on beside the served pot: what is prepared, and other
+// pans.
+func (s *State) IsBeside(step int) bool { return !s.main(step) }
 
 // Unready returns the jobs that the present step waits for: those that make what
 // it takes and are not done.

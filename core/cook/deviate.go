@@ -9,6 +9,7 @@ import (
 
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 )
 
 // deviations are what went otherwise than planned: each changes the plan from
@@ -176,10 +177,12 @@ func (s *State) addition(items ...plan.Item) plan.Step {
 	return s.Plan.IntoServed(plan.Step{Do: plan.Add, Items: items})
 }
 
-// turned changes the flame under the pot.
+// turned changes the flame under the pot: to a share of the burner, or to what is kept by
+// eye, which Part names.
 func (s *State) turned(e Event) error {
-	present := s.Present()
-	if !(e.Value >= 0 && e.Value <= 100) || present == nil || present.Do != plan.Heat || !s.main(s.Step) {
+	present, byEye := s.Present(), vessel.Flame(e.Part)
+	if !(e.Value >= 0 && e.Value <= 100) || present == nil || present.Do != plan.Heat || !s.main(s.Step) ||
+		(e.Part != "" && !byEye.Regulated()) {
 		return ErrFlame
 	}
 	at, err := s.here(e.At)
@@ -187,7 +190,11 @@ func (s *State) turned(e Event) error {
 		return err
 	}
 	percent := e.Value
-	s.Plan.Steps[at].Flame, s.Plan.Steps[at].FlamePct = "", &percent
+	s.Plan.Steps[at].TurnTo("")
+	s.Plan.Steps[at].FlamePct = &percent
+	if e.Part != "" {
+		s.Plan.Steps[at].TurnTo(byEye)
+	}
 	s.strays[s.IDs[at]] = true
 	return nil
 }

@@ -15,6 +15,12 @@ func (s *State) timed(step int) bool {
 	return !verb.Preparation && !verb.AtOnce && s.main(step)
 }
 
+// Pending reports whether the present step is done at once, in the served pot, and waits to
+// be: until then the pot is as before it.
+func (s *State) Pending() bool {
+	return !s.Done() && s.Plan.Steps[s.Step].Do.Descriptor().AtOnce && s.main(s.Step)
+}
+
 // Zero returns the moment that is minute 0 of the forecast: when the first
 // timed step of the served pot was begun. ok is false before that.
 func (s *State) Zero() (zero time.Time, ok bool) {
@@ -37,10 +43,10 @@ func (s *State) Minute(at time.Time) measure.Minute {
 
 // Replay returns the plan as it really went until now: each step that is done
 // lasts as long as it did. While an addition is being made the pot goes on as
-// before, so the time it takes counts to the step before it; a pause lasts until
-// now. The present step and those to come are as planned. Of a cooker closed says,
-// by step, how long it was shut: how much of that was under pressure only a
-// forecast knows.
+// before, so the time it takes counts to the step before it; draining and mashing are
+// done off the flame, and have their own. A pause lasts until now. The present step and
+// those to come are as planned. Of a cooker closed says, by step, how long it was shut:
+// how much of that was under pressure only a forecast knows.
 func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure.Minute) {
 	replay, closed = s.Plan.Clone(), map[int]measure.Minute{}
 	last := -1 // the latest timed step that was begun
@@ -53,6 +59,11 @@ func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure
 			break
 		}
 		end := span.End
+		if do := replay.Steps[i].Do; (do == plan.Drain || do == plan.Mash) && !end.IsZero() {
+			setMinutes(replay, closed, i, end.Sub(span.Begin))
+			last = i
+			continue
+		}
 		if s.timed(i) {
 			last = i
 			if s.IsPause(i) && end.IsZero() {

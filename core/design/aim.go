@@ -125,6 +125,7 @@ func Balance(p *plan.Plan, aims Aims, locked []string) Balanced {
 	if !slices.Contains(locked, FlameLock) && b.far(reached) {
 		best, reached = b.otherFlames(free, best, reached)
 	}
+	best, reached = b.practical(p, free, best, reached)
 	result := Balanced{Plan: best, Reached: map[string]float64{"thickness": reached.Thickness, "sweet": reached.Sweet,
 		"yield_g": reached.YieldG}}
 	for part := range aims.Done {
@@ -133,6 +134,68 @@ func Balance(p *plan.Plan, aims Aims, locked []string) Balanced {
 	result.Changes = changes(p, best, all)
 	result.Missed = b.missed(reached, all, free, locked)
 	return result
+}
+
+// practical rounds a balanced plan to what a kitchen can measure, takes back changes that are
+// not worth making, and moves single amounts by what can be measured until it is as near to
+// the aims as before, or no nearer comes.
+func (b *balancer) practical(p *plan.Plan, free []lever, best *plan.Plan, reached measured) (*plan.Plan, measured) {
+	rounded := best.Clone()
+	rounded.Measurable(p)
+	now := b.measure(rounded)
+	for _, l := range free {
+		if grown := grows(b.base, rounded, l); l.changes() == AmountChanged && grown != 0 && math.Abs(grown) <= hardlyChanged {
+			back := rounded.Clone()
+			back.Steps[l.step].Items[l.item] = b.base.Steps[l.step].Items[l.item]
+			back.Measurable(p)
+			if o := b.measure(back); len(b.misses(o)) <= len(b.misses(now)) {
+				rounded, now = back, o
+			}
+		}
+	}
+	for range polishRounds {
+		if len(b.misses(now)) <= len(b.misses(reached)) {
+			break
+		}
+		nearer, o := b.nearer(p, free, rounded, now)
+		if nearer == nil {
+			break
+		}
+		rounded, now = nearer, o
+	}
+	return rounded, now
+}
+
+// hardlyChanged is the change of an amount, in per cent, that nobody makes for its own sake;
+// polishRounds bounds the single steps that are tried after rounding.
+const (
+	hardlyChanged = 1.5
+	polishRounds  = 4
+)
+
+// nearer moves one amount a little either way, and returns what comes nearest to the aims;
+// nil if nothing does.
+func (b *balancer) nearer(p *plan.Plan, free []lever, from *plan.Plan, now measured) (nearest *plan.Plan, reached measured) {
+	least := numeric.Norm(b.residual(now))
+	for _, l := range free {
+		if l.changes() != AmountChanged {
+			continue
+		}
+		for _, factor := range []float64{0.98, 1.02} {
+			tried := from.Clone()
+			item := &tried.Steps[l.step].Items[l.item]
+			amount, err := measure.ParseAmount(item.Amount)
+			if err != nil {
+				continue
+			}
+			item.Amount, item.Also = amount.Scale(factor).String(), ""
+			tried.Measurable(p)
+			if o := b.measure(tried); numeric.Norm(b.residual(o)) < least {
+				nearest, reached, least = tried, o, numeric.Norm(b.residual(o))
+			}
+		}
+	}
+	return nearest, reached
 }
 
 // far reports whether an aim is not met.
@@ -145,16 +208,12 @@ func (b *balancer) otherFlames(free []lever, best *plan.Plan, reached measured) 
 	if at < 0 || b.base.Steps[at].Do != plan.Heat || b.base.Steps[at].FlamePct != nil {
 		return best, reached
 	}
-	flames := vessel.Flames()
-	from := slices.Index(flames, b.base.Steps[at].Flame)
+	const marks = 2
 	original := b.base
 	defer func() { b.base = original }()
-	for _, by := range []int{-1, 1, -2, 2} {
-		if from+by < 1 || from+by >= len(flames) {
-			continue
-		}
+	for _, flame := range around(b.base.Steps[at].Flame, marks) {
 		b.base = original.Clone()
-		b.base.Steps[at].Flame = flames[from+by]
+		b.base.Steps[at].TurnTo(flame)
 		p, o := b.solve(free)
 		if numeric.Norm(b.residual(o)) < numeric.Norm(b.residual(reached)) {
 			best, reached = p, o
@@ -164,6 +223,22 @@ func (b *balancer) otherFlames(free []lever, best *plan.Plan, reached measured) 
 		}
 	}
 	return best, reached
+}
+
+// around lists the flames beside one, at most so many marks off, the nearest first and
+// of two as near the lower.
+func around(flame vessel.Flame, marks int) []vessel.Flame {
+	lower, higher := flame.Lower(), flame.Higher()
+	var near []vessel.Flame
+	for k := range marks {
+		if k < len(lower) {
+			near = append(near, lower[k])
+		}
+		if k < len(higher) {
+			near = append(near, higher[k])
+		}
+	}
+	return near
 }
 
 // measured is an outcome with the doneness of each part.
@@ -242,9 +317,9 @@ func heatingStep(p *plan.Plan) int {
 			took = underPressure * max(float64(s.FullMinutes()), 2.5*float64(s.Whistles))
 		case s.Do == plan.Bake:
 			took = float64(s.FullMinutes())
-		case s.Do == plan.Heat && s.FlamePercent() > 0 && u.RemainingPct != nil:
+		case s.Do == plan.Heat && s.Burns() && u.RemainingPct != nil:
 			took = markMinutes
-		case s.Do == plan.Heat && s.FlamePercent() > 0 && u.Minutes != nil:
+		case s.Do == plan.Heat && s.Burns() && u.Minutes != nil:
 			took = float64(*u.Minutes)
 		}
 		if took > most {

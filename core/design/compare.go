@@ -64,7 +64,7 @@ func firstAdd(p *plan.Plan) int {
 func lastHeat(p *plan.Plan) int {
 	last := -1
 	for i := range p.Steps {
-		if s := &p.Steps[i]; s.Do == plan.Heat && s.FlamePercent() > 0 && s.PotName() == p.Served()[0] {
+		if s := &p.Steps[i]; s.Do == plan.Heat && s.Burns() && s.PotName() == p.Served()[0] {
 			last = i
 		}
 	}
@@ -90,7 +90,7 @@ func sugarOtherwise(p *plan.Plan) string {
 	last += len(p.Steps) - before
 	if early && sweet < last {
 		p.MoveStep(sweet, last)
-		p.InsertStep(last+1, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Low, Stir: plan.StirOften,
+		p.InsertStep(last+1, plan.Step{Do: plan.Heat, Pot: p.Steps[last].Pot, Flame: vessel.Simmer, Stir: plan.StirOften,
 			Until: &plan.Until{Minutes: minutes(3)}})
 		return "variant.sugar-at-the-end"
 	}
@@ -132,7 +132,7 @@ func cookerOtherwise(p *plan.Plan) string {
 			target := &plan.DonenessTarget{Of: name, At: measure.RoundSignificant(f.Steps[at].Doneness[name], 3)}
 			pot := p.Steps[at].Pot
 			p.Steps[at] = plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.High, Stir: plan.StirNow, Until: &plan.Until{Boil: true}}
-			p.InsertStep(at+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Low, Stir: plan.StirNow, Until: &plan.Until{Doneness: target},
+			p.InsertStep(at+1, plan.Step{Do: plan.Heat, Pot: pot, Flame: vessel.Simmer, Stir: plan.StirNow, Until: &plan.Until{Doneness: target},
 				Lid: yes()})
 			return "variant.in-the-open-pot"
 		}
@@ -328,7 +328,8 @@ func sodaOtherwise(p *plan.Plan) string {
 		return ""
 	}
 	const perLitre = 0.5 // g: a small pinch in half a litre. Source: the model, section 8
-	p.Steps[milk].Items = append(p.Steps[milk].Items, plan.Item{Material: soda, Amount: fmt.Sprintf("%.1f g", math.Max(0.1, perLitre*litres))})
+	p.Steps[milk].Items = append(p.Steps[milk].Items, plan.Item{Material: soda, Amount: fmt.Sprintf("%.1f g", math.Max(0.1,
+		perLitre*litres))})
 	return "variant.with-a-pinch-of"
 }
 

@@ -6,6 +6,7 @@ import (
 	"cmp"
 	"errors"
 	"math"
+	"reflect"
 	"slices"
 
 	"kirdu/core/forecast"
@@ -19,6 +20,9 @@ import (
 
 // ErrNoPot reports that there is nothing to cook in.
 var ErrNoPot = errors.New("there is no pot in the kitchen yet; add one first")
+
+// ErrNoUse reports that no pot of the kitchen may be used for what a way asks.
+var ErrNoUse = errors.New("asks for a pot that can do this, and none of the kitchen may; add one, or change what a pot is for")
 
 // How full a new pudding fills its pot at most, a little below what the
 // watchpoints allow: dairy at the boil, a cooker, one with pulses in it, anything.
@@ -83,6 +87,9 @@ func fits(choice plan.WayChoice, pots []vessel.Pot) ([]*plan.Plan, error) {
 	}
 	var all []fitted
 	mains, _ := split(pots)
+	if mains = suited(w, choice, mains); len(mains) == 0 {
+		return nil, measure.Faults{{Field: "way", Err: ErrNoUse}}
+	}
 	for _, main := range roomiest(w, choice, mains) {
 		choice.Pot = main
 		start, err := w.Start(choice)
@@ -121,6 +128,31 @@ func split(pots []vessel.Pot) (deep, trays []vessel.Pot) {
 		slices.SortStableFunc(list, func(a, b vessel.Pot) int { return cmp.Compare(a.Capacity(), b.Capacity()) })
 	}
 	return deep, trays
+}
+
+// suited are the pots that may be used for what the way asks of its main pot.
+func suited(w plan.Way, choice plan.WayChoice, pots []vessel.Pot) []vessel.Pot {
+	var may []vessel.Pot
+	for _, pot := range pots {
+		unused := pot
+		unused.Uses = nil
+		choice.Pot = unused
+		if p, err := w.Start(choice); err == nil && serves(p, plan.MainPot, pot) {
+			may = append(may, pot)
+		}
+	}
+	return may
+}
+
+// serves reports whether a pot may be used for what the steps in one of the plan ask.
+func serves(p *plan.Plan, name string, pot vessel.Pot) bool {
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		if use, asks := s.Asks(); asks && !s.Do.IsPreparation() && s.PotName() == name && !pot.May(use) {
+			return false
+		}
+	}
+	return true
 }
 
 // roomiest returns the two smallest pots that the way has room in, or the
@@ -170,7 +202,9 @@ func furnish(p *plan.Plan, main vessel.Pot, pots []vessel.Pot) {
 		if wanted.Shape == vessel.Tray {
 			from = trays
 		}
-		at := slices.IndexFunc(from, func(v vessel.Pot) bool { return v != main && v.Capacity() >= wanted.Capacity() })
+		at := slices.IndexFunc(from, func(v vessel.Pot) bool {
+			return !reflect.DeepEqual(v, main) && v.Capacity() >= wanted.Capacity() && serves(p, name, v)
+		})
 		if at >= 0 {
 			p.Pots[name] = from[at]
 			continue
@@ -190,7 +224,10 @@ func flamesFor(p *plan.Plan, cook int) []vessel.Flame {
 	if cook < 0 || p.Steps[cook].Do != plan.Heat {
 		return []vessel.Flame{""}
 	}
-	return []vessel.Flame{vessel.Low, vessel.MediumLow, vessel.Medium, vessel.MediumHigh, vessel.High}
+	if p.Steps[cook].Flame.Regulated() {
+		return []vessel.Flame{vessel.Simmer, vessel.Boil}
+	}
+	return vessel.Marks()[1:]
 }
 
 // PotFor returns the smallest pot that holds so many bowls with room for foam,
@@ -200,6 +237,9 @@ func PotFor(pots []vessel.Pot, bowls int) (vessel.Pot, error) {
 		return vessel.Pot{}, ErrNoPot
 	}
 	deep, _ := split(pots)
+	if may := slices.DeleteFunc(slices.Clone(deep), func(p vessel.Pot) bool { return !p.May(vessel.OnStove) }); len(may) > 0 {
+		deep = may
+	}
 	const bowlG, leastRemaining = 160.0, 0.8
 	for _, pot := range deep {
 		if pot.SafeFill(milkHeadroom) >= measure.Millilitre(bowlG*float64(bowls)/leastRemaining) {
@@ -260,7 +300,7 @@ type fitPoint [fitLevers]float64
 // Wright, Numerical Optimization, 10.3).
 func (t *fitter) fit(start *plan.Plan, flame vessel.Flame) (*plan.Plan, float64) {
 	if flame != "" {
-		start.Steps[t.way.Cook].Flame, start.Steps[t.way.Cook].FlamePct = flame, nil
+		start.Steps[t.way.Cook].TurnTo(flame)
 	}
 	best, least := start, math.Inf(1)
 	for _, x := range []fitPoint{{}, {fitBase: -0.5, fitCook: 0.5}, {fitBase: 0.4, fitCook: -0.4}} {
@@ -490,8 +530,11 @@ func (t *fitter) distance(p *plan.Plan, f *forecast.Forecast) float64 {
 	if t.part != "" {
 		cost += 3 * math.Abs(math.Log(max(f.Doneness[t.part].Value, 0.05)/t.wanted(f)))
 	}
+	if watch.BoilsDry(p, f) {
+		cost += 100
+	}
 	for i, trace := range f.Trace {
-		if trace.NeverReached || trace.DriedOut {
+		if trace.NeverReached || trace.Weak.Seen {
 			cost += 100
 		}
 		if s := f.Steps[i].Scorch; s != nil {

@@ -4,6 +4,7 @@ import (
 	"flag"
 	"fmt"
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -121,4 +122,23 @@ func BenchmarkFresh(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// A way takes a pot that may do what it asks, and says so where none may.
+func TestFreshTakesAPotThatMay(t *testing.T) {
+	small := vessel.Pot{Name: "cooker", Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130, Uses: []vessel.Use{vessel.OnStove,
+		vessel.UnderPress, vessel.InOven}}
+	wide := vessel.Pot{Name: "wide pan", Shape: vessel.Straight, DiameterMM: 260, HeightMM: 120, Uses: []vessel.Use{vessel.OnStove}}
+	pressed := 0
+	for _, w := range plan.Ways() {
+		p, err := design.Fresh(plan.WayChoice{Way: w.Name, Bowls: 6, Burner: vessel.DefaultBurner()}, []vessel.Pot{wide, small})
+		require.NoError(t, err, w.Name)
+		if slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Do == plan.Pressure && s.PotName() == plan.MainPot }) {
+			pressed++
+			require.Equal(t, "cooker", p.Pots[plan.MainPot].Name, w.Name)
+			_, err = design.Fresh(plan.WayChoice{Way: w.Name, Bowls: 6, Burner: vessel.DefaultBurner()}, []vessel.Pot{wide})
+			require.ErrorIs(t, err, design.ErrNoUse, w.Name)
+		}
+	}
+	require.Positive(t, pressed)
 }

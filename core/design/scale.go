@@ -12,6 +12,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 )
 
 // ErrNoMark is the fault of a plan without a reduction that could be moved.
@@ -29,7 +30,8 @@ type Outcome struct {
 	Bowls     int
 	Thickness float64 // grade as served
 	Sweet     float64 // per cent
-	Done      float64 // of the grain that is farthest from what it was
+	Done      float64 // of the grain that is farthest from what it was,
+	Part      string  // and its name
 	Minutes   float64
 	HandsOn   float64
 	YieldG    float64
@@ -102,7 +104,7 @@ func Scale(p *plan.Plan, bowls int, kit Kit) (Scaling, error) {
 		return Scaling{}, ErrNoMark
 	}
 	before := forecast.Run(p, forecast.Options{NominalOnly: true})
-	s := scaler{before: before, goal: outcome(p, before, before)}
+	s := scaler{plan: p, before: before, goal: outcome(p, before, before)}
 	result := Scaling{Before: s.goal}
 
 	clock := byTheClock(p, before)
@@ -127,6 +129,7 @@ func Scale(p *plan.Plan, bowls int, kit Kit) (Scaling, error) {
 
 // A scaler looks for plans that come to the same outcome.
 type scaler struct {
+	plan   *plan.Plan // as it was
 	before *forecast.Forecast
 	goal   Outcome
 }
@@ -242,6 +245,7 @@ func (s *scaler) near(o Outcome) bool {
 }
 
 func (s *scaler) finish(kind ScaleKind, with Means, p *plan.Plan) Scaled {
+	p.Measurable(s.plan)
 	return Scaled{kind, with, p, outcome(p, forecast.Run(p, forecast.Options{NominalOnly: true}), s.before)}
 }
 
@@ -256,12 +260,13 @@ func outcome(p *plan.Plan, f, before *forecast.Forecast) Outcome {
 	farthest := -1.0
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 		if miss := math.Abs(f.Doneness[name].Value - before.Doneness[baseName(name, before)].Value); miss > farthest {
-			farthest, o.Done = miss, f.Doneness[name].Value
+			farthest, o.Done, o.Part = miss, f.Doneness[name].Value, name
 		}
 	}
+	o.Missed = watch.BoilsDry(p, f)
 	for _, t := range f.Trace {
 		o.Fill = max(o.Fill, t.PeakFill)
-		o.Missed = o.Missed || t.NeverReached || t.DriedOut
+		o.Missed = o.Missed || t.NeverReached || t.Weak.Seen
 		o.Overfull = o.Overfull || t.PeakBoilFill > safeFill || t.PeakFill > fullFill
 	}
 	return o
@@ -294,7 +299,7 @@ func markStep(p *plan.Plan) int {
 	longest, at := measure.Minute(0), -1
 	for i := range p.Steps {
 		s := &p.Steps[i]
-		if s.Do == plan.Heat && s.PotName() == plan.MainPot && s.FlamePercent() > 0 && !s.Lidded() && s.Until.Minutes != nil &&
+		if s.Do == plan.Heat && s.PotName() == plan.MainPot && s.Burns() && !s.Lidded() && s.Until.Minutes != nil &&
 			*s.Until.Minutes > longest {
 			longest, at = *s.Until.Minutes, i
 		}
@@ -381,7 +386,7 @@ func (s *scaler) sweeten(p *plan.Plan) Outcome {
 // cannot be matched, stays as it is.
 func ComeOutLike(p, other *plan.Plan) (matched *plan.Plan, before, after Outcome) {
 	f := forecast.Run(other, forecast.Options{NominalOnly: true})
-	s := scaler{before: f, goal: outcome(other, f, f)}
+	s := scaler{plan: other, before: f, goal: outcome(other, f, f)}
 	if marked := markedByMass(p); marked != nil {
 		if found := s.match(marked); found != nil {
 			p = found
@@ -560,19 +565,12 @@ func otherFlames(p *plan.Plan) []vessel.Flame {
 	if at < 0 || p.Steps[at].FlamePct != nil {
 		return nil
 	}
-	all := vessel.Flames()[1:]
-	own := slices.Index(all, p.Steps[at].Flame)
-	others := slices.Delete(slices.Clone(all), own, own+1)
-	slices.SortStableFunc(others, func(a, b vessel.Flame) int {
-		distance := func(f vessel.Flame) int { return max(slices.Index(all, f)-own, own-slices.Index(all, f)) }
-		return cmp.Compare(distance(a), distance(b))
-	})
-	return others
+	return around(p.Steps[at].Flame, len(vessel.Marks()))
 }
 
 func withFlame(p *plan.Plan, flame vessel.Flame) *plan.Plan {
 	changed := p.Clone()
-	changed.Steps[markStep(p)].Flame = flame
+	changed.Steps[markStep(p)].TurnTo(flame)
 	return changed
 }
 

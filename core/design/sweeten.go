@@ -211,33 +211,48 @@ type Sweetener struct {
 	Pct      float64 // of the finished pudding, as sucrose
 }
 
-// SweetnessFrom lists what each material that goes in brings to the sweetness,
-// the most first; what is poured away with a drained liquid is counted, too.
+// SweetnessFrom lists what each material that goes in brings to the sweetness, the most
+// first, rounded to a tenth of a per cent; what is hardly sweet stands together under ""
+// at the end. They add up to the rounded whole: of what is poured away with a drained
+// liquid, or strained off, each has lost its share.
 func SweetnessFrom(p *plan.Plan, f *forecast.Forecast) []Sweetener {
-	sum := map[string]float64{}
-	count := func(item plan.Item) {
-		if m, mass, err := p.Weigh(item); err == nil && item.Material != "" {
-			sum[m.Slug] += m.Sweetness() * float64(mass)
-		}
-	}
+	onTop := map[string]bool{}
 	for i := range p.Steps {
 		if p.Steps[i].Topping {
-			continue
-		}
-		for _, item := range p.Steps[i].Items {
-			count(item)
+			for _, item := range p.Steps[i].Items {
+				onTop[item.Part] = true
+			}
 		}
 	}
+	sum, whole := map[string]float64{}, 0.0
+	p.Uses(func(m *pantry.Material, mass measure.Gram, step int) {
+		s := &p.Steps[step]
+		if grams := m.Sweetness() * float64(mass); !s.Topping && (s.Name == "" || !onTop[s.Name]) {
+			sum[m.Slug] += grams
+			whole += grams
+		}
+	})
+	const tenths, least = 10, 0.05 // per cent: below, nobody tastes it
+	total := f.Sweetness.Pct.Value
+	left := math.Round(total*tenths) / tenths
 	var list []Sweetener
-	const least = 0.05 // per cent: below, nobody tastes it
 	for slug, grams := range sum {
-		if pct := 100 * measure.Ratio(grams, f.Yield.MassG.Value); pct >= least {
-			list = append(list, Sweetener{slug, pct})
+		if pct := total * measure.Ratio(grams, whole); pct >= least {
+			list = append(list, Sweetener{slug, math.Round(pct*tenths) / tenths})
 		}
 	}
 	slices.SortFunc(list, func(a, b Sweetener) int {
 		return cmp.Or(cmp.Compare(b.Pct, a.Pct), cmp.Compare(a.Material, b.Material))
 	})
+	for _, one := range list {
+		left -= one.Pct
+	}
+	switch left = math.Round(left*tenths) / tenths; {
+	case left > 0:
+		list = append(list, Sweetener{"", left})
+	case left < 0 && len(list) > 0: // rounded up too often: the largest can spare it
+		list[0].Pct = math.Round((list[0].Pct+left)*tenths) / tenths
+	}
 	return list
 }
 
@@ -299,7 +314,7 @@ func Dilution(f *forecast.Forecast) measure.Gram {
 // sugar went in: what browns it.
 func SugarHeat(p *plan.Plan, f *forecast.Forecast) (sum float64) {
 	for i := p.SugarStep() + 1; i < len(p.Steps); i++ {
-		if s := &p.Steps[i]; s.Do == plan.Heat && s.FlamePercent() > 0 && s.PotName() == p.Served()[0] {
+		if s := &p.Steps[i]; s.Do == plan.Heat && s.Burns() && s.PotName() == p.Served()[0] {
 			sum += f.Steps[i].EndMin - f.Steps[i].StartMin
 		}
 	}

@@ -1,6 +1,8 @@
 package design_test
 
 import (
+	"os"
+	"path/filepath"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -130,4 +132,24 @@ func TestWindowOfAPulse(t *testing.T) {
 	require.False(t, ok)
 	_, ok = design.SweetenAt(plain, 3)
 	require.False(t, ok)
+}
+
+// Whatever is drained, strained or laid on top: the parts add up to what is shown.
+func TestSweetnessAddsUp(t *testing.T) {
+	names, err := filepath.Glob("../forecast/testdata/*.kirdu.json")
+	require.NoError(t, err)
+	require.NotEmpty(t, names)
+	for _, name := range names {
+		data, err := os.ReadFile(name)
+		require.NoError(t, err)
+		p, err := plan.Read(data)
+		require.NoError(t, err)
+		f := forecast.Run(p, forecast.Options{NominalOnly: true})
+		sum := 0.0
+		for _, one := range design.SweetnessFrom(p, f) {
+			require.Positive(t, one.Pct, "%s: %s", name, one.Material)
+			sum += one.Pct
+		}
+		require.InDelta(t, f.Sweetness.Pct.Value, sum, 0.0501, name)
+	}
 }

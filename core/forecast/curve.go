@@ -34,19 +34,19 @@ func (r *run) sample(p *pan) {
 		return
 	}
 	mass, volume := p.state.Size()
-	r.samplePoint(p, mass, p.vessel.Depth(volume))
+	r.samplePoint(p, moment{mass: mass, level: p.vessel.Depth(volume), grade: r.grade(&p.state, p.state.Temperature)})
 }
 
-func (r *run) samplePoint(p *pan, mass measure.Gram, level measure.Millimetre) {
+func (r *run) samplePoint(p *pan, m moment) {
 	rec := p.record
 	if rec == nil {
 		return
 	}
 	rec.minute = append(rec.minute, float64(p.at(p.local)))
-	rec.mass = append(rec.mass, float64(mass))
-	rec.level = append(rec.level, float64(level))
+	rec.mass = append(rec.mass, float64(m.mass))
+	rec.level = append(rec.level, float64(m.level))
 	rec.temperature = append(rec.temperature, float64(p.state.Temperature))
-	rec.thickness = append(rec.thickness, r.grade(&p.state, p.state.Temperature))
+	rec.thickness = append(rec.thickness, m.grade)
 	rec.sweet = append(rec.sweet, p.state.SweetPercent())
 	rec.corners = append(rec.corners, false)
 	rec.parts = append(rec.parts, len(p.state.Parts))

@@ -13,7 +13,7 @@ const Format = "kirdu-forecast/1"
 
 // Edition is that of the model, docs/model.md: what was learnt with an older one is
 // worked out anew.
-const Edition = 1
+const Edition = 2
 
 // Severity says how much a finding matters.
 type Severity string
@@ -45,7 +45,10 @@ type Forecast struct {
 	MassBalance MassBalance              `json:"mass_balance"`
 
 	Trace []StepTrace          `json:"-"` // beside Steps, for the rules
+	Work  int                  `json:"-"` // steps of time, each by what was in the pot: what a run costs
 	Parts map[string]PartTrace `json:"-"` // beside Doneness
+
+	Made map[string]measure.Gram `json:"-"` // each part that is prepared, as it is made
 }
 
 // A StepResult is the state at the end of a step. A preparation has no pot:
@@ -67,7 +70,8 @@ type StepResult struct {
 	PH          *float64           `json:"ph"`
 	Thickness   *float64           `json:"thickness"`
 	FillPct     *float64           `json:"fill_pct"`
-	Scorch      *float64           `json:"scorch"`
+	Scorch      *float64           `json:"scorch"` // the greatest in the step
+	Watts       *float64           `json:"watts"`  // into the pot at its end
 	Doneness    map[string]float64 `json:"doneness"`
 }
 
@@ -183,23 +187,47 @@ func (l Least) Below(limit float64) bool { return l.Seen && l.Value < limit }
 // StepTrace is what the rules look at and the document does not show.
 type StepTrace struct {
 	NeverReached bool
-	PeakFill     float64 // highest level over the height of the pot
-	PeakBoilFill float64 // the same while dairy boils; 0 if it never does
-	DriedOut     bool    // free water fell below 1 % over the flame, after a liquid had brought more
-	MinFreeWater Least   // free water over the flame after a liquid, per cent of the mass
+	PeakFill     float64        // highest level over the height of the pot
+	PeakBoilFill float64        // the same while dairy boils; 0 if it never does
+	MinFreeWater Least          // free water over the flame after a liquid, per cent of the mass
+	DryFor       measure.Minute // longest without free water over the flame, in a pot that had some
+	PasteShare   float64        // paste and mash, of the mass, at its end
+	Scorch       float64        // the greatest index
+	Scorching    measure.Minute // longest above 1
+	Weak         WeakFlame
+	NearBoil     NearBoil
+	CoolsTo      Least // where a cooling ends that its surroundings let get no further, °C
 
-	Boiled    bool    // it came to the boil
-	SplitPH   Least   // pH with what protects it, while fresh dairy was near the boil
-	RawTissue Least   // doneness of a vegetable or fruit while dairy was so hot and pH below the limit
-	RawPH     float64 // the pH then
-	RawName   string  // the name of the part
-	EggC      float64 // the hottest that egg got, °C; 0 without egg
-	CaramelC  float64 // how hot a caramel came off the flame, °C
+	Boiled     bool           // it came to the boil
+	SplitPH    Least          // pH with what protects it, while fresh dairy was near the boil
+	RawTissue  Least          // doneness of a vegetable or fruit while dairy was so hot and pH below the limit
+	RawPH      float64        // the pH then
+	RawName    string         // the name of the part
+	EggC       float64        // the hottest that egg got, °C; 0 without egg
+	EggOver    float64        // K above what it stands, at the worst
+	EggLimitC  float64        // what it stood then, °C
+	EggOverFor measure.Minute // longest above it
+	CaramelC   float64        // how hot a caramel came off the flame, °C
+}
+
+// NearBoil is how long a pot is within 4 K of its limit, how hot it gets then, and
+// where that limit is.
+type NearBoil struct {
+	Minutes       measure.Minute
+	MostC, LimitC measure.Celsius
+}
+
+// A WeakFlame is one that cannot bring the pot where it is wanted.
+type WeakFlame struct {
+	Seen     bool
+	SettlesC measure.Celsius // what it comes to
+	Needs    measure.Watt    // what would keep it where it is wanted
 }
 
 // PartTrace is what the rules want to know of a part that is served.
 type PartTrace struct {
 	WantedLow, WantedHigh float64 // doneness
+	Aimed                 bool    // the cook asks for it
 	AcidHardens           bool    // a pulse, which acid keeps hard
 	VolumeShare           float64 // of the finished pudding, 0 to 1
 }

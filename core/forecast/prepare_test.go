@@ -37,7 +37,7 @@ func TestPreparationsKeepMass(t *testing.T) {
 			{"do":"squeeze","of":"gourd","pct":20},{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"part":"gourd"}]},` + simmer,
 			drained: 99},
 		"steam, then mash": {steps: `{"do":"steam","name":"roots","items":[{"material":"sweet-potato","amount":"300 g"}],"minutes":20},
-			{"do":"add","items":[{"material":"milk-whole","amount":"600 ml"},{"part":"roots"}]},{"do":"mash","pct":80},` + simmer, drained: 1},
+			{"do":"add","items":[{"material":"milk-whole","amount":"600 ml"},{"part":"roots"}]},{"do":"mash","pct":80},` + simmer},
 		"soak, grind, mix": {steps: `{"do":"soak","name":"rice","items":[{"material":"rice-long","amount":"100 g"}],"minutes":60},
 			{"do":"grind","of":"rice","to":"paste"},
 			{"do":"mix","name":"batter","items":[{"part":"rice"},{"material":"water","amount":"100 ml"}]},

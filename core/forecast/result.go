@@ -41,7 +41,7 @@ func Run(p *plan.Plan, options Options) *Forecast {
 		return &g
 	}
 	f := &Forecast{
-		Format: Format, Steps: r.results, Trace: r.trace,
+		Format: Format, Steps: r.results, Trace: r.trace, Work: r.effort, Made: r.made,
 		Sweetness: Sweetness{Pct: figure(figureSweet), FeltPct: rounded(o[figureSweet] * feltFactor(p.Serve))},
 		Thickness: Thickness{OffHeat: grade(figureOffHeat), Hot: grade(figureHot), Warm: grade(figureWarm),
 			Room: grade(figureRoom), Chilled: grade(figureChilled)},
@@ -56,15 +56,44 @@ func Run(p *plan.Plan, options Options) *Forecast {
 	}
 	served := r.servedState()
 	for i := range served.Parts {
-		k := served.Parts[i].Kinetics
-		f.Parts[served.Parts[i].Name] = PartTrace{WantedLow: k.WantedLow, WantedHigh: k.WantedHigh, AcidHardens: k.AcidHardens,
-			VolumeShare: measure.Ratio(served.Parts[i].Volume(), float64(served.Volume()))}
+		f.Parts[served.Parts[i].Name] = r.partTrace(&served.Parts[i], served)
 	}
 	f.Marks = r.markResults(figure, fixedFigures+len(names))
 	f.Curve = r.first.record.curve(&r.first.state)
 	r.clockResults(f)
 	r.whole(f)
 	return f
+}
+
+// A part of which so much was broken is wanted soft, and up to the end. Source: the
+// model, section 5.
+const (
+	mashedFrom = 0.5
+	mashedLow  = 1.3
+	mashedHigh = 8.0
+)
+
+// What is asked for is met from a little below to well above it. Source: as above.
+const (
+	aimedLow  = 0.85
+	aimedHigh = 1.3
+)
+
+// partTrace says what a part is wanted at: what the cook asks for rules over how it is
+// usually liked.
+func (r *run) partTrace(p *pot.Part, served *pot.State) PartTrace {
+	k := p.Kinetics
+	t := PartTrace{WantedLow: k.WantedLow, WantedHigh: k.WantedHigh, AcidHardens: k.AcidHardens,
+		VolumeShare: measure.Ratio(p.Volume(), float64(served.Volume()))}
+	if aim := r.plan.Aim; aim != nil && aim.Doneness[p.Name] > 0 {
+		asked := aim.Doneness[p.Name]
+		t.Aimed, t.WantedLow, t.WantedHigh = true, aimedLow*asked, max(aimedHigh*asked, t.WantedHigh)
+		return t
+	}
+	if p.Mashed >= mashedFrom {
+		t.WantedLow, t.WantedHigh = mashedLow, mashedHigh
+	}
+	return t
 }
 
 // The figures that have a range, in the order of an outcome. The doneness of
@@ -155,9 +184,13 @@ func (r *run) spreads(options Options, nominal []float64) (low, high []float64) 
 	coarse := func(s spread) []float64 { return newRun(r.plan, s, coarseSeconds, options, false).outcome() }
 	centre := coarse(spread{})
 	up, down := make([]float64, len(nominal)), make([]float64, len(nominal))
-	for _, s := range []spread{{power: 1}, {cook: 1}, {uptake: 1}} {
+	shifts := []spread{{power: 1}, {cook: 1}, {uptake: 1}}
+	if r.plan.Regulated() {
+		shifts = append(shifts, spread{surplus: 1})
+	}
+	for _, s := range shifts {
 		plus := coarse(s)
-		minus := coarse(spread{power: -s.power, cook: -s.cook, uptake: -s.uptake})
+		minus := coarse(spread{power: -s.power, surplus: -s.surplus, cook: -s.cook, uptake: -s.uptake})
 		for k := range nominal {
 			if k >= len(plus) || k >= len(minus) || k >= len(centre) {
 				continue
@@ -173,6 +206,9 @@ func (r *run) spreads(options Options, nominal []float64) (low, high []float64) 
 		ownSD = *offset.SD
 	}
 	for k := range nominal {
+		own := own(k, len(nominal)-len(r.marks)) * nominal[k]
+		up[k] += own * own
+		down[k] += own * own
 		least, most := 0.0, math.Inf(1)
 		if k >= figureOffHeat && k <= figureChilled {
 			up[k] += ownSD * ownSD
@@ -183,6 +219,28 @@ func (r *run) spreads(options Options, nominal []float64) (low, high []float64) 
 		high[k] = min(most, nominal[k]+measure.Percentile90*math.Sqrt(up[k]))
 	}
 	return low, high
+}
+
+// What no model knows, as a share of a figure, one standard deviation: how closely a
+// cook keeps to the clock, what is weighed and what stays on spoon and wall, and how
+// full the sugar's cup was. Source: our own estimate.
+const (
+	clockSD = 0.04
+	massSD  = 0.02
+	sweetSD = 0.03
+)
+
+// own returns that of a figure; the minutes of the marks are behind the others.
+func own(k, marks int) float64 {
+	switch {
+	case k <= figureFlame || k >= marks:
+		return clockSD
+	case k == figureMass || k == figureVolume:
+		return massSD
+	case k == figureSweet:
+		return sweetSD
+	}
+	return 0
 }
 
 // servedState is what comes to the table, of all pots that do.
@@ -252,14 +310,15 @@ func (r *run) result(i int, s *plan.Step, p *pan) StepResult {
 		SweetPct: roundedPtr(state.SweetPercent()), Brix: roundedPtr(state.Brix()), PH: roundedPtr(state.PH()),
 		Thickness: roundedPtr(r.grade(state, state.Temperature)),
 		FillPct:   roundedPtr(100 * measure.Ratio(float64(level), float64(p.vessel.HeightMM))),
-		Scorch:    roundedPtr(r.scorch(s, p)), Doneness: doneness(state),
+		Scorch:    roundedPtr(r.trace[i].Scorch), Watts: roundedPtr(float64(r.watts[i])), Doneness: doneness(state),
 	}
 }
 
 // clockResults puts every step on the clock of the served pot: preparations
-// run backwards from where they are used.
+// run backwards from where they are used, and from what is done later in their pan.
 func (r *run) clockResults(f *Forecast) {
 	begin := make([]measure.Minute, len(r.plan.Steps))
+	pans := map[string]measure.Minute{} // when the next thing begins in each pan
 	for i := len(r.plan.Steps) - 1; i >= 0; i-- {
 		var end measure.Minute
 		if s := &r.plan.Steps[i]; s.Do.IsPreparation() {
@@ -268,10 +327,17 @@ func (r *run) clockResults(f *Forecast) {
 			} else if used {
 				end = u.pan.at(u.local)
 			}
+			if next, more := pans[s.Pan]; more && s.Pan != "" {
+				end = min(end, next)
+			}
 			begin[i] = end - s.FullMinutes()
+			pans[s.Pan] = begin[i]
 		} else {
 			begin[i] = r.begins[i].pan.at(r.begins[i].local)
 			end = r.ends[i].pan.at(r.ends[i].local)
+			if next, more := pans[s.PotName()]; !more || begin[i] < next {
+				pans[s.PotName()] = begin[i]
+			}
 		}
 		f.Steps[i].StartMin, f.Steps[i].EndMin = rounded(float64(begin[i])), rounded(float64(end))
 	}

@@ -12,23 +12,25 @@ import (
 )
 
 // spread shifts what is uncertain by so many standard deviations.
-type spread struct{ power, cook, uptake float64 }
+type spread struct{ power, surplus, cook, uptake float64 }
 
 // Standard deviations. Source: the model, section 14.
 const (
-	powerSD       = 0.25 // of the power into the pot
+	powerSD       = 0.20 // of the power into the pot
 	powerTestedSD = 0.08 // after a water test, or learnt
+	surplusSD     = 0.30 // of what a cook lets off as steam when simmering or boiling by eye
+	surplusKnown  = 0.08 // the same, learnt
 	cookSD        = 0.15 // of the cooking time
 	uptakeSD      = 0.08
 	thicknessSD   = 0.4 // grade
 )
 
-// Time steps. Twenty seconds are a twelfth of the shortest time constant that
+// Time steps. Thirty seconds are an eighth of the shortest time constant that
 // matters, that of drinking; a test halves them. The ranges are differences of
 // coarse runs, whose errors cancel.
 const (
-	fineSeconds   = 20.0
-	coarseSeconds = 80.0
+	fineSeconds   = 30.0
+	coarseSeconds = 120.0
 )
 
 // restSeconds returns the step for contents that stand off the heat: three
@@ -45,9 +47,13 @@ func (r *run) restSeconds(temperature measure.Celsius) float64 {
 // which "remaining" counts anew. Source: the plan format.
 const baseShare = 0.02
 
+// topUpShare is the size of an addition after the last flame, over what is then in the pot,
+// from which the level after it is a turning point of its own.
+const topUpShare = 0.25
+
 // fridgeC is how cold a refrigerator keeps its air. Source: the model,
 // section 3.
-const fridgeC measure.Celsius = 3
+const fridgeC measure.Celsius = 4
 
 // A pan is one pot of a plan as it cooks, with a clock of its own. It is
 // anchored to the pan that it is poured into, so that it is ready just then.
@@ -63,8 +69,15 @@ type pan struct {
 	served     bool
 	base       measure.Gram // what "remaining" is a share of
 	evaporated measure.Gram
-	hadWater   bool    // its latest liquid brought 1 % of free water or more
-	offHeat    float64 // grade when the flame last went off, NaN before that or below 60 °C
+	hadWater   bool           // it held a tenth of free water after its latest addition
+	dry        measure.Minute // for which it has had hardly any since, over a flame
+	hot        measure.Minute // for which the scorch index has been above 1
+	bowls      int            // it was portioned into so many; 0: it is in the pot
+	browned    bool           // sugar was browned in it: what catches is wanted
+	scrambling measure.Minute // for which its egg has been hotter than it stands
+	lit        *plan.Step     // the step whose flame is under it
+	plate      measure.Watt   // what its burner gave at the end of the latest step over it
+	offHeat    float64        // grade when the flame last went off, NaN before that or below 60 °C
 	record     *recorder
 }
 
@@ -104,6 +117,7 @@ type run struct {
 	step      float64 // seconds
 	pans      map[string]*pan
 	bundles   map[string]*bundle
+	made      map[string]measure.Gram // of each part, when it was prepared
 	uses      map[int]use
 	balance   MassBalance
 	flame     measure.Minute
@@ -114,10 +128,12 @@ type run struct {
 	results      []StepResult
 	trace        []StepTrace
 	masses       []measure.Gram // at the end of each step of a pot
+	watts        []measure.Watt // into the pot at the end of each step over a flame
 	marks        []mark
 	allergens    map[string]bool
 	scratch      pot.State
 	gaps, after  []float64 // to the targets, before and after a step
+	effort       int
 	record       bool
 	courseOnly   bool
 	first        *pan // the first served pot: its clock is that of the forecast
@@ -144,11 +160,12 @@ func newRun(p *plan.Plan, s spread, seconds float64, options Options, record boo
 		plan: p, spread: s, step: seconds, record: record, weighings: options.Weighings,
 		pans: map[string]*pan{}, bundles: map[string]*bundle{}, uses: map[int]use{},
 		begins: make([]panTime, len(p.Steps)), ends: make([]panTime, len(p.Steps)),
-		trace: make([]StepTrace, len(p.Steps)), masses: make([]measure.Gram, len(p.Steps)),
+		trace: make([]StepTrace, len(p.Steps)), masses: make([]measure.Gram, len(p.Steps)), watts: make([]measure.Watt, len(p.Steps)),
 	}
 	if record {
 		r.results = make([]StepResult, len(p.Steps))
 		r.allergens = map[string]bool{}
+		r.made = map[string]measure.Gram{}
 	}
 	for i, name := range p.Served() {
 		served := r.pan(name)
@@ -172,6 +189,7 @@ func (r *run) pan(name string) *pan {
 	if !ok {
 		p = &pan{name: name, vessel: r.plan.Pots[name], burner: r.plan.BurnerOf(name), offHeat: math.NaN()}
 		p.state.Temperature = r.plan.Kitchen.AmbientC
+		p.state.Metal = p.vessel.HeatCapacity()
 		r.pans[name] = p
 	}
 	return p
@@ -205,6 +223,10 @@ func (r *run) do(i int, s *plan.Step) {
 		r.cool(i, s, p)
 	case plan.Hold:
 		r.hold(i, s, p)
+	case plan.Portion:
+		if s.Bowls > 0 {
+			p.bowls, p.state.Metal = s.Bowls, 0
+		}
 	case plan.Mash:
 		p.state.Mash(s.Of, *s.Pct)
 		r.work(i, s, p)
@@ -234,19 +256,26 @@ func (r *run) do(i int, s *plan.Step) {
 // conditions are those of a pan over a power, or off the heat.
 func (r *run) conditions(p *pan, power measure.Watt, lid, offHeat bool) pot.Conditions {
 	return pot.Conditions{
-		Pot: p.vessel, Power: power, Lid: lid, OffHeat: offHeat,
+		Pot: p.vessel, Power: power, Lid: lid, OffHeat: offHeat, Bowls: p.bowls,
 		Ambient: r.plan.Kitchen.AmbientC, Humidity: r.plan.Kitchen.HumidityPct / 100, Altitude: r.plan.Kitchen.AltitudeM,
 		Uptake: 1 + uptakeSD*r.spread.uptake,
 	}
 }
 
-// power returns the power into a pan at the flame of a step.
+// power returns the power into a pan at the flame of a step; of a flame by eye, the
+// most that the burner gives.
 func (r *run) power(p *pan, s *plan.Step) measure.Watt {
 	flame := s.Flame
-	if s.FlamePct != nil {
+	switch {
+	case s.FlamePct != nil || s.FlameW != nil:
 		flame = ""
+	case flame.Regulated():
+		flame = vessel.High
 	}
 	power, tested := p.burner.Power(flame, s.FlamePercent())
+	if s.FlameW != nil {
+		power, tested = *s.FlameW, true
+	}
 	sd := powerSD
 	if tested {
 		sd = powerTestedSD
@@ -261,6 +290,18 @@ func (r *run) power(p *pan, s *plan.Step) measure.Watt {
 	return power * measure.Watt(max(0.05, 1+sd*r.spread.power))
 }
 
+// surplus returns the factor on what is let off as steam at a boil kept by eye.
+func (r *run) surplus() float64 {
+	factor, sd := 1.0, surplusSD
+	if learnt := r.plan.Calibration.Evaporation; learnt != nil {
+		factor, sd = learnt.Value, surplusKnown
+		if learnt.SD != nil {
+			sd = *learnt.SD / learnt.Value
+		}
+	}
+	return factor * max(0.05, 1+sd*r.spread.surplus)
+}
+
 // PowerInto returns the factor on the power into a pot by what is known of it, and
 // its standard deviation as a share of it.
 func PowerInto(p *plan.Plan, pot string) (factor, sd float64) {
@@ -269,6 +310,8 @@ func PowerInto(p *plan.Plan, pot string) (factor, sd float64) {
 		return learnt.Value, *learnt.SD / learnt.Value
 	case learnt != nil:
 		return learnt.Value, powerTestedSD
+	case p.Regulated():
+		return 1, surplusSD
 	case len(p.BurnerOf(pot).FlameW) > 0:
 		return 1, powerTestedSD
 	}
@@ -350,7 +393,6 @@ func (r *run) join(into, from *pan) {
 
 func (r *run) add(i int, s *plan.Step, p *pan) {
 	var mass measure.Gram
-	var wet bool
 	for _, item := range liquidsLast(s.Items) {
 		added := r.take(item, "", i, p, &p.state)
 		if s.TempC != nil {
@@ -360,17 +402,27 @@ func (r *run) add(i int, s *plan.Step, p *pan) {
 			added.LayOnTop()
 		}
 		mass += added.Mass()
-		wet = wet || added.IsWet()
 		p.state.Pour(&added)
 	}
 	total := p.state.Mass()
 	if float64(mass) >= baseShare*float64(total) {
 		p.base = total
 	}
-	if wet {
-		p.hadWater = !p.state.Dry()
+	if float64(mass) >= topUpShare*float64(total) && len(r.marks) > 0 && !r.heatedAfter(i) {
+		if last := &r.marks[len(r.marks)-1]; p == r.first && last.label == "done" {
+			last.label = "add " + r.adds(s) // there is more to come
+		}
+		r.mark(i, "all in", p)
 	}
+	p.hadWater, p.dry = float64(p.state.FreeWater()) >= wetPot*float64(total), 0
 }
+
+// wetPot is the share of free water, over the mass, that makes a pot one that can boil
+// dry; dryPot the one below which it is dry. Source: the watchpoint table.
+const (
+	wetPot = 0.10
+	dryPot = 0.01
+)
 
 // liquidsLast puts liquids that are measured by the finger behind the solids
 // that they stand above.

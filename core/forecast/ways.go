@@ -24,7 +24,7 @@ const (
 // there, and down again.
 func (r *run) pressure(i int, s *plan.Step, p *pan) {
 	begin := p.local
-	full := plan.Step{Do: plan.Heat, Flame: "high"}
+	full := plan.Step{Do: plan.Heat, Flame: "high", FlameW: s.FlameW}
 	c := r.conditions(p, r.power(p, &full), true, false)
 	c.Sealed = true
 	top := func() measure.Celsius {
@@ -41,13 +41,14 @@ func (r *run) pressure(i int, s *plan.Step, p *pan) {
 		}
 		reached = r.advance(i, p, &c, min(r.step, left), reach)
 	}
+	r.watts[i] = c.Used
 	minutes, whistles := r.whistles(s)
 	r.keepAt(i, p, minutes, &c, 0, func(float64) measure.Celsius { return top() })
 	r.flame += p.local - begin
 	r.vent(p, p.state.Vent(ventGrams*measure.Gram(whistles)))
 	opened := func() measure.Celsius { return top() - measure.Celsius(pressureOver-pressureEnds) }
 	if s.Release == plan.Quick {
-		r.vent(p, p.state.Flash(opened(), pressureOver-pressureEnds))
+		r.vent(p, p.state.Flash(opened(), pressureOver))
 	} else {
 		down := naturalStart + naturalPerKilo*measure.Minute(p.state.Mass()/gramsPerKilogram)
 		r.keepAt(i, p, down, &c, 0, func(share float64) measure.Celsius {
@@ -72,10 +73,13 @@ func Whistles(p *plan.Plan) (first, between measure.Minute) {
 
 // Held returns how long a cooker is held at pressure.
 func Held(p *plan.Plan, s *plan.Step) measure.Minute {
-	if s.Whistles == 0 {
+	first, between := Whistles(p)
+	switch {
+	case s.Whistles == 0:
 		return s.FullMinutes()
+	case s.Minutes != nil: // they count from the first whistle
+		return first + *s.Minutes
 	}
-	_, between := Whistles(p)
 	return max(between*measure.Minute(s.Whistles)-firstWhistle, 1)
 }
 
@@ -110,15 +114,13 @@ func (r *run) keepAt(i int, p *pan, minutes measure.Minute, c *pot.Conditions, e
 		}
 		seconds := min(r.step, left)
 		passed := float64(p.local-begin) + seconds/measure.SecondsPerMinute
+		r.effort += stepWork + len(p.state.Parts)
 		lost := p.state.Keep(c, at(measure.Ratio(passed, float64(minutes))), evaporation, seconds)
 		p.evaporated += lost
 		r.balance.EvaporatedG += float64(lost)
 		p.local += measure.Minute(seconds / measure.SecondsPerMinute)
 		if r.record {
-			mass, volume := p.state.Size()
-			level := p.vessel.Depth(volume)
-			r.watch(i, p, c, mass, level)
-			r.samplePoint(p, mass, level)
+			r.watched(i, p, c, measure.Minute(seconds/measure.SecondsPerMinute))
 		}
 	}
 	p.local = end
@@ -134,12 +136,13 @@ func (r *run) noteOffHeat(p *pan) {
 
 // Parameters of oven and slow cooker. Source: the model, section 3.
 const (
-	ovenMost        measure.Celsius = 97 // the contents of an oven dish get no hotter
+	ovenMost        measure.Celsius = 92 // an open dish gets no hotter: its own steam holds it
+	ovenCoveredMost measure.Celsius = 97
 	ovenBelowBoil   measure.Kelvin  = 2
 	slowMost        measure.Celsius = 92
 	slowBelowBoil   measure.Kelvin  = 3
 	ovenTime                        = 25.0 // min, to come near by a factor e
-	ovenOpen                        = 0.3  // of the open evaporation
+	ovenOpen                        = 0.34 // of Carrier's evaporation
 	ovenCovered                     = 0.05
 	microwaveShare                  = 0.6 // of its power into the food
 	stirOnceMinutes measure.Minute  = 0.5
@@ -161,10 +164,11 @@ func (r *run) bake(i int, s *plan.Step, p *pan) {
 	boiling := pot.BoilingPoint(r.plan.Kitchen.AltitudeM, p.state.Brix())
 	to, evaporation := min(slowMost, boiling-measure.Celsius(slowBelowBoil)), ovenCovered
 	if s.BakeIn != "slow-cooker" {
-		to = min(ovenMost, boiling-measure.Celsius(ovenBelowBoil), *s.OvenC)
+		most := ovenCoveredMost
 		if !s.Covered {
-			evaporation = ovenOpen
+			most, evaporation = ovenMost, ovenOpen
 		}
+		to = min(most, boiling-measure.Celsius(ovenBelowBoil), *s.OvenC)
 	}
 	from := p.state.Temperature
 	c := r.conditions(p, 0, s.Covered, false)
@@ -177,6 +181,10 @@ func (r *run) bake(i int, s *plan.Step, p *pan) {
 // bathLoss is how much faster a pot gives off its heat in cold water. Source:
 // the model, section 3.
 const bathLoss = 8
+
+// coolsNear is how near to its surroundings a cooling is waited for; the rest takes for
+// ever. Source: the model, section 3.
+const coolsNear measure.Celsius = 2
 
 // longestCooling bounds a cooling that never gets there.
 const longestCooling measure.Minute = 48 * 60
@@ -191,6 +199,10 @@ func (r *run) cool(i int, s *plan.Step, p *pan) {
 		c.Ambient, c.Wrapped = fridgeC, s.Lidded()
 	}
 	goal := *s.ToC
+	if nearest := c.Ambient + coolsNear; goal < nearest {
+		goal = nearest
+		r.trace[i].CoolsTo.See(float64(nearest))
+	}
 	reach := []target{{func(p *pan) float64 { return float64(p.state.Temperature - goal) }}}
 	begin := p.local
 	r.sample(p)
@@ -211,30 +223,30 @@ func (r *run) hold(i int, s *plan.Step, p *pan) {
 		at = *s.TempC
 	}
 	c := r.conditions(p, 0, true, true)
-	r.keepAt(i, p, s.FullMinutes(), &c, pot.LidShare, func(float64) measure.Celsius { return at })
+	r.keepAt(i, p, s.FullMinutes(), &c, pot.LidShare*pot.StillAir, func(float64) measure.Celsius { return at })
 }
 
 // Browning of dry sugar: the temperature of each colour, and what amber costs.
 // Source: the model, section 3; between the colours in proportion to the
 // degrees above the melting.
-var browned = map[plan.Browning]measure.Celsius{plan.LightAmber: 170, plan.Amber: 180, plan.DarkAmber: 190}
+var browned = map[plan.Browning]measure.Celsius{plan.LightAmber: 165, plan.Amber: amberC, plan.DarkAmber: 180}
 
 const (
 	sugarHeat      = 1.3  // J/(g K)
 	sugarMelting   = 60.0 // J/g
-	meltFrom       = 160.0
-	meltTo         = 175.0
-	amberC         = 180.0
+	sugarLoss      = 10.0 // W/(m² K) from its top
+	meltC          = 160.0
+	amberC         = 172.0
 	amberMass      = 0.10 // of the mass
 	amberSweetness = 0.15 // of the sweetness
-	darkestC       = 195.0
+	darkestC       = 185.0
 	carryOver      = measure.Minute(1) // that it browns on, off the flame
 )
 
 // caramel browns dry sugar until it has a colour, or for some minutes.
 func (r *run) caramel(i int, s *plan.Step, p *pan) {
 	heat := *s
-	if heat.Flame == "" && heat.FlamePct == nil {
+	if heat.Flame == "" && heat.FlamePct == nil && heat.FlameW == nil {
 		heat.Flame = "medium"
 	}
 	c := r.conditions(p, r.power(p, &heat), false, false)
@@ -245,7 +257,7 @@ func (r *run) caramel(i int, s *plan.Step, p *pan) {
 		minutes = s.FullMinutes()
 	}
 	spent, temperature := p.state.Brown(&c, goal, minutes, pot.Browning{
-		Heat: sugarHeat, Melting: sugarMelting, From: meltFrom, To: meltTo, Most: darkestC})
+		Heat: sugarHeat, Melting: sugarMelting, At: meltC, Most: darkestC, Loss: sugarLoss})
 	switch {
 	case s.Minutes != nil:
 		spent = minutes // at its darkest it stands on
@@ -253,14 +265,15 @@ func (r *run) caramel(i int, s *plan.Step, p *pan) {
 		r.trace[i].NeverReached = true
 	}
 	r.trace[i].CaramelC = float64(temperature)
-	share := max(0, float64(temperature)-meltFrom) / (amberC - meltFrom)
+	share := max(0, float64(temperature)-meltC) / (amberC - meltC)
 	lost := p.state.Caramelise(amberMass*share, amberSweetness*share)
 	p.evaporated += lost
 	r.balance.EvaporatedG += float64(lost)
 	p.local += spent
+	r.watts[i] = c.Power
 	r.flame += spent
 	r.hands += spent + carryOver
-	p.hadWater = false // what was dry before is no pot that boiled dry
+	p.hadWater, p.browned = false, true // what was dry before is no pot that boiled dry
 	r.mark(i, "caramel", p)
 }
 

@@ -17,6 +17,7 @@ import (
 	"kirdu/core/mend"
 	"kirdu/core/numeric"
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 )
 
 // A Live forecast is the rest of a cook as it looks now.
@@ -36,6 +37,15 @@ type Live struct {
 	Grade    float64            // thickness now
 	Doneness map[string]float64 // by part, now
 	Celsius  measure.Celsius    // in the pot now
+	Doubted  []Doubt            // weights that cannot be, and are not believed
+}
+
+// A Doubt is a weight, or a dip, that cannot be: since what was known before, no burner
+// boils away so much, or there is more than went in.
+type Doubt struct {
+	At   measure.Minute
+	Mass measure.Gram
+	More bool // there is too much; else too little
 }
 
 // An Estimate is a factor with the standard deviation of its logarithm.
@@ -63,6 +73,7 @@ func Follow(s *cook.State, now time.Time) Live {
 	replay := Replay(s, now)
 	between := whistling(s, replay)
 	seen := observe(s, replay)
+	doubted := seen.believe(replay)
 	prior := Estimate{Factor: 1, SD: priorSDOf(replay)}
 	if learnt := replay.Calibration.Evaporation; learnt != nil {
 		prior.Factor = learnt.Value
@@ -74,18 +85,24 @@ func Follow(s *cook.State, now time.Time) Live {
 		past.Steps = replay.Steps[:min(s.Step+1, len(replay.Steps))]
 		power = estimate(&past, prior, seen)
 	}
-	sd := power.SD * power.Factor
-	replay.Calibration.Evaporation = &plan.Learnt{Value: power.Factor, SD: &sd}
+	if !seen.none() || replay.Calibration.Evaporation != nil {
+		sd := power.SD * power.Factor
+		replay.Calibration.Evaporation = &plan.Learnt{Value: power.Factor, SD: &sd}
+	}
 	var options forecast.Options
 	massSD := 0.0
 	options.Weighings, massSD = filtered(replay, seen.weights)
-	l := Live{Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
+	l := Live{Doubted: doubted, Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
 	if len(s.Looks) > 0 {
 		l.looks(s, replay, options)
 	}
 	l.Plan, l.Options = replay, options
 	l.Forecast, l.Findings = mend.Forecast(replay, options)
-	l.look()
+	if s.Pending() && s.Step > 0 {
+		l.lookBefore(s.Step)
+	} else {
+		l.look()
+	}
 	l.widen(massSD)
 	return l
 }
@@ -235,12 +252,28 @@ func priorSDOf(p *plan.Plan) float64 {
 
 // look reads the present off the curve.
 func (l *Live) look() {
-	c := &l.Forecast.Curve
+	l.lookAt(&l.Forecast.Curve, float64(l.Now))
+}
+
+// lookBefore reads the present while something waits to be done at once: the pot as it is
+// before that, with all that was put in already.
+func (l *Live) lookBefore(step int) {
+	past := *l.Plan
+	past.Steps = l.Plan.Steps[:step]
+	options := l.Options
+	options.CourseOnly = true
+	c := &forecast.Run(&past, options).Curve
+	if n := len(c.Minute); n > 0 {
+		l.lookAt(c, max(float64(l.Now), c.Minute[n-1]))
+	}
+}
+
+func (l *Live) lookAt(c *forecast.Curve, now float64) {
 	l.Doneness = map[string]float64{}
 	if len(c.Minute) == 0 {
 		return
 	}
-	at := func(values []float64) float64 { return numeric.Interpolate(c.Minute, values, float64(l.Now)) }
+	at := func(values []float64) float64 { return numeric.Interpolate(c.Minute, values, now) }
 	l.Mass = measure.Gram(at(c.MassG))
 	l.Level = measure.Millimetre(at(c.LevelMM))
 	l.Celsius = measure.Celsius(at(c.TempC))
@@ -248,7 +281,7 @@ func (l *Live) look() {
 	for part, values := range c.Doneness {
 		l.Doneness[part] = at(values)
 	}
-	l.Rate = lossRate(c, float64(l.Now))
+	l.Rate = lossRate(c, now)
 }
 
 // lossRate returns the g a minute that leave as steam at a minute: on the
@@ -293,6 +326,59 @@ type observations struct {
 	weights []weight
 	boils   []boil
 	temps   []probed
+}
+
+// A weight is believed within what is possible, and so many of its standard deviations.
+const (
+	possibleSDs  = 3.0
+	possibleOver = 0.03 // of what went in: a cup that was heaped
+	drainedOver  = 0.20 // of what was poured off: nobody knows what the grain keeps
+)
+
+// handled returns what was put in and what was poured off between two minutes: the jumps
+// of the course.
+func handled(c *forecast.Curve, from, to float64) (in, out float64) {
+	for k := 1; k < len(c.Minute); k++ {
+		if c.Minute[k] != c.Minute[k-1] || c.Minute[k] <= from || c.Minute[k] > to {
+			continue
+		}
+		if jump := c.MassG[k] - c.MassG[k-1]; jump > 0 {
+			in += jump
+		} else {
+			out -= jump
+		}
+	}
+	return in, out
+}
+
+// believe takes out the weights that cannot be, and returns them. Since the latest that
+// was believed a pot loses at most what its burner could boil away over all its flame, and
+// gains what was put in.
+func (o *observations) believe(replay *plan.Plan) (doubted []Doubt) {
+	if len(o.weights) == 0 {
+		return nil
+	}
+	const gramsPerWattMinute = measure.SecondsPerMinute / measure.LatentHeat
+	served := replay.Served()[0]
+	rate := float64(replay.BurnerOf(served).Most()) * gramsPerWattMinute
+	course := forecast.Run(replay, forecast.Options{CourseOnly: true}).Curve
+	begun := numeric.Interpolate(course.Minute, course.MassG, 0)
+	var kept []weight
+	last := weight{minute: 0, mass: measure.Gram(begun), sd: possibleOver * begun}
+	for _, w := range o.weights {
+		in, out := handled(&course, float64(last.minute), float64(w.minute))
+		slack := possibleSDs*math.Hypot(w.sd, last.sd) + possibleOver*in + drainedOver*out
+		expected := float64(last.mass) + in - out
+		low := expected - rate*float64(w.minute-last.minute) - slack
+		high := expected + slack
+		if mass := float64(w.mass); mass < low || mass > high {
+			doubted = append(doubted, Doubt{At: w.minute, Mass: w.mass, More: mass > high})
+			continue
+		}
+		kept, last = append(kept, w), w
+	}
+	o.weights = kept
+	return doubted
 }
 
 func (o *observations) none() bool { return len(o.weights)+len(o.boils)+len(o.temps) == 0 }
@@ -348,7 +434,8 @@ func estimate(replay *plan.Plan, prior Estimate, seen observations) Estimate {
 		return misfit(replay, prior, seen, logFactor)
 	}
 	const cuts = 9 // the bracket narrows to 1/76
-	best, _ := numeric.GoldenMinimum(cost, numeric.Bracket{Low: -searchWide, High: searchWide}, cuts)
+	most := mostFactor(replay, prior.Factor)
+	best, _ := numeric.GoldenMinimum(cost, numeric.Bracket{Low: -searchWide, High: most}, cuts)
 	// A parabola through three points near it gives the minimum itself and, by
 	// its curvature, the inverse of the variance.
 	const h = 0.03
@@ -356,10 +443,22 @@ func estimate(replay *plan.Plan, prior Estimate, seen observations) Estimate {
 	bend := (right - 2*middle + left) / (h * h)
 	sd := prior.SD
 	if bend > 0 {
-		best -= math.Min(math.Max((right-left)/(2*h)/bend, -h), h)
+		best = math.Min(best-math.Min(math.Max((right-left)/(2*h)/bend, -h), h), most)
 		sd = math.Min(prior.SD, 1/math.Sqrt(bend))
 	}
 	return Estimate{Factor: prior.Factor * math.Exp(best), SD: math.Max(sd, leastSD)}
+}
+
+// mostFactor is the logarithm of the most that a factor on the power may be over a prior
+// one: no burner gives more than it has. Where the pot is kept at its boil by eye, the
+// factor is on what the cook lets off, and free.
+func mostFactor(p *plan.Plan, prior float64) float64 {
+	if p.Regulated() {
+		return searchWide
+	}
+	burner := p.BurnerOf(p.Served()[0])
+	full, _ := burner.Power(vessel.High, 0)
+	return math.Min(searchWide, math.Log(math.Max(float64(burner.Most())/(float64(full)*prior), 1)))
 }
 
 // leastSD is what stays uncertain of a flame however often it is weighed: it

@@ -1,7 +1,6 @@
 package learn
 
 import (
-	"cmp"
 	"maps"
 	"slices"
 	"time"
@@ -11,6 +10,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/rescue"
+	"kirdu/core/timetable"
 )
 
 // LineOf returns the steps of a plan in the order they are come to, by index:
@@ -29,9 +29,13 @@ func LineOf(p *plan.Plan) []int {
 	}
 	const atOnce = 0.5 // minutes before the pot that count as with it
 	f := forecast.Run(p, forecast.Options{CourseOnly: true})
-	jobs = slices.DeleteFunc(jobs, func(i int) bool { return f.Steps[i].StartMin > -atOnce })
-	slices.SortStableFunc(jobs, func(a, b int) int { return cmp.Compare(f.Steps[a].StartMin, f.Steps[b].StartMin) })
-	return append(jobs, own...)
+	line := make([]int, 0, len(p.Steps))
+	for _, i := range timetable.Alone(p, f).Order { // by the clock of one cook
+		if slices.Contains(jobs, i) && f.Steps[i].StartMin <= -atOnce {
+			line = append(line, i)
+		}
+	}
+	return append(line, own...)
 }
 
 // LogOf returns the log of a cook with what has to be worked out of it: its line,

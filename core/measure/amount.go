@@ -53,7 +53,7 @@ var pieceUnits = map[string]bool{
 var unitAlias = map[string]string{
 	"gram": "g", "gramme": "g", "kilogram": "kg", "kilo": "kg", "millilitre": "ml", "milliliter": "ml",
 	"litre": "l", "liter": "l", "decilitre": "dl", "ounce": "oz", "pound": "lb",
-	"fl oz": "floz", "tbsp": "tablespoon", "tsp": "teaspoon",
+	"fl oz": "floz", "tbsp": "tablespoon", "tsp": "teaspoon", "can": "tin", "fluid ounce": "floz",
 }
 
 var fractionRune = map[rune]float64{

@@ -15,6 +15,7 @@ var (
 	moreLiquid   = []float64{1.15, 1.3, 1.5, 1.8}
 	higherPots   = []float64{1.15, 1.3, 1.5, 1.75, 2, 2.5, 3}
 	widerPots    = []float64{1.2, 1.4, 1.7, 2}
+	lessWater    = []float64{1, 0.8, 0.6, 0.45} // of the liquid that goes in: some is gone when it is served
 	lessFats     = []float64{0.8, 0.6, 0.4, 0.25}
 	boilLess     = []measure.Minute{1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.4}        // shares of the boil of soaked pearls
 	laterSugar   = []measure.Minute{1, 0.95, 0.9, 0.85, 0.8, 0.7, 0.6, 0.5} // shares of a boil before the sugar goes in

@@ -1,6 +1,7 @@
 package mend
 
 import (
+	"errors"
 	"maps"
 	"math"
 	"reflect"
@@ -34,6 +35,7 @@ var mends = map[watch.ID]func(p *plan.Plan, step int) []candidate{
 	"lid-on-milk":           openTheLid,
 	"scorch":                stirOrLower,
 	"boiled-dry":            neverDry,
+	"weak-flame":            warmEnough,
 	"starch-lumps":          smoothSlurry,
 	"gritty-meal":           swellFirst,
 	"pearls-clump":          fewerPearls,
@@ -65,9 +67,17 @@ const (
 // they mend but move the thickness: each costs some ten milliseconds.
 const mostRebalanced = 2
 
-// mendBudget bounds the candidates that are tried for all findings of a plan, in
-// steps of the plan: hundreds for a pudding, twenty for the longest document.
-const mendBudget = 4000
+// mendBudget bounds what is tried for all findings of a plan, in the work of its
+// forecasts: hundreds of candidates for a pudding, a few for the longest document.
+const mendBudget = 1_500_000
+
+// A run costs so much beside its steps of time: the plan is copied and read again, and
+// the rules are asked, for each of its steps.
+const stepCost = 400
+
+// mostBalanced is the work of a forecast up to which a plan is balanced to mend it:
+// balancing runs it some dozen times.
+const mostBalanced = 50_000
 
 // mend returns the edit of the first candidate after which the finding is gone,
 // no new stop or warning has come, and bowls, sweetness and thickness are what
@@ -75,20 +85,21 @@ const mendBudget = 4000
 func mend(p *plan.Plan, f *forecast.Forecast, found []watch.Finding, one watch.Finding, candidates []candidate, budget *int) []Operation {
 	var moved []*plan.Plan
 	for _, change := range candidates {
-		if *budget -= len(p.Steps); *budget < 0 {
+		if *budget -= stepCost*len(p.Steps) + f.Work; *budget < 0 {
 			return nil
 		}
 		changed := p.Clone()
 		if !change(changed) {
 			continue
 		}
-		changed, err := plan.Reread(changed)
+		changed, err := practical(p, changed)
 		if err != nil {
 			continue
 		}
 		after := forecast.Run(changed, forecast.Options{NominalOnly: true})
 		if off := f.Sweetness.Pct.Value / max(after.Sweetness.Pct.Value, 0.1); math.Abs(off-1) > closeSweet {
 			changed.ScaleSweeteners(off) // less has boiled away: the same sugar tastes less
+			changed.Measurable(p)
 			after = forecast.Run(changed, forecast.Options{NominalOnly: true})
 		}
 		if worse(found, watch.Findings(changed, after), one.Rule) {
@@ -100,6 +111,9 @@ func mend(p *plan.Plan, f *forecast.Forecast, found []watch.Finding, one watch.F
 		if moved = append(moved, changed); len(moved) == mostRebalanced {
 			break
 		}
+	}
+	if f.Work > mostBalanced {
+		return nil
 	}
 	for _, changed := range moved {
 		if balanced, ok := rebalanced(p, f, changed); ok {
@@ -120,8 +134,20 @@ func rebalanced(p *plan.Plan, f *forecast.Forecast, changed *plan.Plan) (*plan.P
 		return nil, false
 	}
 	sweet, yield := f.Sweetness.Pct.Value, f.Yield.MassG.Value
-	balanced, err := plan.Reread(balanceTo(changed, grade, sweet, yield))
+	balanced, err := practical(p, balanceTo(changed, grade, sweet, yield))
 	return balanced, err == nil
+}
+
+// errNothing reports a change that no kitchen could measure.
+var errNothing = errors.New("nothing that can be measured is changed")
+
+// practical returns a changed plan with amounts that can be measured, read again.
+func practical(p, changed *plan.Plan) (*plan.Plan, error) {
+	changed.Measurable(p)
+	if len(plan.Differences(p, changed)) == 0 && reflect.DeepEqual(p.Steps, changed.Steps) {
+		return nil, errNothing
+	}
+	return plan.Reread(changed)
 }
 
 func balanceTo(p *plan.Plan, grade, sweet, yield float64) *plan.Plan {
@@ -222,7 +248,7 @@ func coconutLast(_ *plan.Plan, step int) []candidate {
 	return []candidate{func(p *plan.Plan) bool {
 		last := -1
 		for j := step + 1; j < len(p.Steps); j++ {
-			if p.Steps[j].Do == plan.Heat && p.Steps[j].PotName() == p.Steps[step].PotName() && p.Steps[j].FlamePercent() > 0 {
+			if p.Steps[j].Do == plan.Heat && p.Steps[j].PotName() == p.Steps[step].PotName() && p.Steps[j].Burns() {
 				last = j
 			}
 		}
@@ -249,7 +275,7 @@ func coolFirst(_ *plan.Plan, step int) []candidate {
 // openTheLid takes the lid off, or turns the flame down under it.
 func openTheLid(_ *plan.Plan, step int) []candidate {
 	low := func(p *plan.Plan) bool {
-		p.Steps[step].Flame, p.Steps[step].FlamePct = vessel.Low, nil
+		p.Steps[step].TurnTo(vessel.Low)
 		return true
 	}
 	open := func(p *plan.Plan) bool { p.Steps[step].Lid = nil; return true }
@@ -263,15 +289,18 @@ func stirOrLower(p *plan.Plan, step int) []candidate {
 	for _, rhythm := range rhythms[slices.Index(rhythms, p.Steps[step].Stirring())+1:] {
 		all = append(all, func(p *plan.Plan) bool { p.Steps[step].Stir = rhythm; return true })
 	}
-	flames := vessel.Flames()
-	if at := slices.Index(flames, p.Steps[step].Flame); at > 1 {
+	for _, flame := range nearest(p.Steps[step].Flame.Lower(), 1) {
 		all = append(all, func(p *plan.Plan) bool {
-			p.Steps[step].Stir, p.Steps[step].Flame = plan.StirConstant, flames[at-1]
+			p.Steps[step].Stir = plan.StirConstant
+			p.Steps[step].TurnTo(flame)
 			return true
 		})
 	}
 	return all
 }
+
+// nearest returns the first few of a list, or all.
+func nearest[T any](list []T, few int) []T { return list[:min(few, len(list))] }
 
 // Apply carries the edit of a finding out on a plan. It reports whether there
 // is such a finding, of a rule at a step, and it has an edit.
@@ -328,7 +357,7 @@ func Findings(p *plan.Plan, f *forecast.Forecast) []Found {
 	budget := mendBudget
 	for i, one := range found {
 		all[i].Finding = one
-		if one.Rule == watch.TooThin || one.Rule == watch.TooThick {
+		if balances := one.Rule == watch.TooThin || one.Rule == watch.TooThick; balances && f.Work < mostBalanced {
 			all[i].Edit = toAim(p, f, found, one.Rule)
 		} else if candidates, ok := mends[one.Rule]; ok {
 			all[i].Edit = mend(p, f, found, one, candidates(p, one.Step), &budget)

@@ -181,9 +181,10 @@ func gentleEgg(p *plan.Plan, step int) []candidate {
 	}
 	stop := func(p *plan.Plan) {
 		for i := added; i < len(p.Steps); i++ {
-			if s := &p.Steps[i]; s.Do == plan.Heat && s.FlamePercent() > 0 && s.PotName() == p.Steps[added].PotName() {
+			if s := &p.Steps[i]; s.Do == plan.Heat && s.Burns() && s.PotName() == p.Steps[added].PotName() {
 				to, most := EggThickens, longGuard
-				s.Flame, s.FlamePct, s.Stir, s.Until = vessel.MediumLow, nil, plan.StirConstant, &plan.Until{TempC: &to, MaxMinutes: &most}
+				s.TurnTo(vessel.MediumLow)
+				s.Stir, s.Until = plan.StirConstant, &plan.Until{TempC: &to, MaxMinutes: &most}
 			}
 		}
 	}
@@ -260,15 +261,33 @@ func takePot(p *plan.Plan, name string, pot vessel.Pot) bool {
 	return true
 }
 
+// warmEnough turns the flame up until the pot gets where it is wanted, puts a lid on,
+// or both.
+func warmEnough(p *plan.Plan, step int) []candidate {
+	covered := func(p *plan.Plan) bool {
+		lid := true
+		p.Steps[step].Lid = &lid
+		return true
+	}
+	flames := p.Steps[step].Flame.Higher()
+	if p.Steps[step].FlamePct != nil {
+		flames = vessel.Low.Higher()
+	}
+	var all []candidate
+	for _, flame := range flames {
+		all = append(all, func(p *plan.Plan) bool { p.Steps[step].TurnTo(flame); return true })
+	}
+	return append(all, covered)
+}
+
 // neverDry ends the step earlier, turns it down, or pours more in.
 func neverDry(p *plan.Plan, step int) []candidate {
 	var all []candidate
 	for _, factor := range cutShort {
 		all = append(all, func(p *plan.Plan) bool { return lengthen(p, step, factor) })
 	}
-	flames := vessel.Flames()
-	for at := slices.Index(flames, p.Steps[step].Flame) - 1; at > 0; at-- {
-		all = append(all, func(p *plan.Plan) bool { p.Steps[step].Flame = flames[at]; return true })
+	for _, flame := range p.Steps[step].Flame.Lower() {
+		all = append(all, func(p *plan.Plan) bool { p.Steps[step].TurnTo(flame); return true })
 	}
 	for _, factor := range moreLiquid {
 		all = append(all, func(p *plan.Plan) bool { return pourMore(p, step, factor) })
@@ -431,10 +450,9 @@ func cookLonger(p *plan.Plan, _ int) []candidate {
 	for _, factor := range softenLonger {
 		all = append(all, func(p *plan.Plan) bool { return lengthen(p, at, factor) })
 	}
-	flames := vessel.Flames()
 	var lower []candidate
-	for k := slices.Index(flames, p.Steps[at].Flame) - 1; k > 0; k-- {
-		lower = append(lower, func(p *plan.Plan) bool { p.Steps[at].Flame = flames[k]; return true })
+	for _, flame := range p.Steps[at].Flame.Lower() {
+		lower = append(lower, func(p *plan.Plan) bool { p.Steps[at].TurnTo(flame); return true })
 	}
 	all = append(all, lower...)
 	for i := range p.Steps {
@@ -463,11 +481,8 @@ func cookShorter(p *plan.Plan, _ int) []candidate {
 	for _, factor := range softenLess {
 		all = append(all, func(p *plan.Plan) bool { return lengthen(p, at, factor) })
 	}
-	flames := vessel.Flames()
-	if from := slices.Index(flames, p.Steps[at].Flame); from > 0 {
-		for higher := from + 1; higher < len(flames); higher++ {
-			all = append(all, func(p *plan.Plan) bool { p.Steps[at].Flame = flames[higher]; return true })
-		}
+	for _, flame := range p.Steps[at].Flame.Higher() {
+		all = append(all, func(p *plan.Plan) bool { p.Steps[at].TurnTo(flame); return true })
 	}
 	return all
 }
@@ -512,10 +527,14 @@ func lessSoda(p *plan.Plan, _ int) []candidate {
 			}
 		}
 	}
-	factor := measure.Ratio(watch.SodaRight*plan.LiquidLitres(p), grams)
-	return []candidate{func(p *plan.Plan) bool {
-		return factor > 0 && scaleItems(p, factor, func(m *pantry.Material) bool { return m.Slug == watch.Soda })
-	}}
+	var all []candidate
+	for _, share := range lessWater {
+		factor := measure.Ratio(watch.SodaRight*plan.LiquidLitres(p)*share, grams)
+		all = append(all, func(p *plan.Plan) bool {
+			return factor > 0 && scaleItems(p, factor, func(m *pantry.Material) bool { return m.Slug == watch.Soda })
+		})
+	}
+	return all
 }
 
 // aromaLast moves what is fleeting behind the last heat.
@@ -577,7 +596,8 @@ func hotOrShort(_ *plan.Plan, step int) []candidate {
 	return []candidate{short, hot}
 }
 
-// waterBath stands the pot in cold water before it is chilled.
+// waterBath stands the pot in cold water before it is chilled, or ladles the pudding into
+// its bowls first, or both.
 func waterBath(_ *plan.Plan, step int) []candidate {
 	to := bathTo
 	bath := func(p *plan.Plan) bool {
@@ -589,10 +609,17 @@ func waterBath(_ *plan.Plan, step int) []candidate {
 		if p.Steps[step].Do != plan.Cool {
 			return false
 		}
-		p.Steps[step].Where = "water-bath"
+		p.Steps[step].Where = plan.WaterBath
 		return true
 	}
-	return []candidate{instead, bath}
+	bowls := func(p *plan.Plan) bool {
+		if slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Do == plan.Portion }) {
+			return false
+		}
+		p.InsertStep(step, plan.Step{Do: plan.Portion, Pot: p.Steps[step].Pot, Bowls: p.Serves})
+		return true
+	}
+	return []candidate{instead, bath, bowls, func(p *plan.Plan) bool { return bowls(p) && bath(p) }}
 }
 
 // boilFirst brings raw milk to the boil when it is in.
@@ -604,7 +631,8 @@ func boilFirst(_ *plan.Plan, step int) []candidate {
 	}, func(p *plan.Plan) bool {
 		for i := step + 1; i < len(p.Steps); i++ {
 			if s := &p.Steps[i]; s.Do == plan.Heat && s.PotName() == p.Steps[step].PotName() {
-				s.Flame, s.FlamePct, s.Until = vessel.High, nil, &plan.Until{Boil: true}
+				s.TurnTo(vessel.High)
+				s.Until = &plan.Until{Boil: true}
 				return true
 			}
 		}
@@ -628,21 +656,37 @@ func chopFine(*plan.Plan, int) []candidate {
 }
 
 // toAim is the edit that brings the thickness to what is wanted, with sweetness
-// and bowls as they are.
+// and bowls as they are. What is thicker may catch: then it is stirred more often, too.
 func toAim(p *plan.Plan, f *forecast.Forecast, found []watch.Finding, rule watch.ID) []Operation {
 	sweet, yield := f.Sweetness.Pct.Value, f.Yield.MassG.Value
-	balanced, err := plan.Reread(balanceTo(p, *p.Aim.Thickness, sweet, yield))
+	balanced, err := practical(p, balanceTo(p, *p.Aim.Thickness, sweet, yield))
 	if err != nil {
 		return nil
 	}
 	after := forecast.Run(balanced, forecast.Options{NominalOnly: true})
 	grade, ok := watch.ServedThickness(balanced, after)
 	if !ok || math.Abs(grade-*p.Aim.Thickness) > mendThickness || math.Abs(after.Sweetness.Pct.Value-sweet) > mendSweet ||
-		math.Abs(after.Yield.MassG.Value-yield) > mendYield*yield || worse(found, watch.Findings(balanced, after), rule) {
+		math.Abs(after.Yield.MassG.Value-yield) > mendYield*yield {
 		return nil
 	}
-	return difference(p, balanced)
+	if !worse(found, watch.Findings(balanced, after), rule) {
+		return difference(p, balanced)
+	}
+	for _, catches := range watch.Of(scorchRule, balanced, after) {
+		for _, rhythm := range plan.Stirs() {
+			calm := balanced.Clone()
+			calm.Steps[catches.Step].Stir = rhythm
+			if rhythm.Every() == 0 || worse(found, watch.Findings(calm, forecast.Run(calm, forecast.Options{NominalOnly: true})), rule) {
+				continue
+			}
+			return difference(p, calm)
+		}
+	}
+	return nil
 }
+
+// scorchRule is the rule of what catches.
+const scorchRule watch.ID = "scorch"
 
 // withSoda adds so many grams of baking soda for each litre of liquid at a step,
 // to what is there. The rule for too much of it watches over it.

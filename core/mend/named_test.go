@@ -78,7 +78,7 @@ func TestVariedByAThird(t *testing.T) {
 	for name, p := range readAll(t, "../forecast/testdata/*.kirdu.json") {
 		all[name] = p
 	}
-	require.Len(t, all, 25)
+	require.Len(t, all, 49)
 	var names []string
 	for name := range all {
 		names = append(names, name)

@@ -67,6 +67,33 @@ type Kinetics struct {
 	KeptDone     float64 // tissue: the same at doneness 1
 }
 
+// A Texture is how a grain or a vegetable is between the fingers as it softens.
+type Texture string
+
+// The textures.
+const (
+	Grainy    Texture = "grain" // rice, millet, wheat, noodles
+	Pearly    Texture = "pearl"
+	Pulse     Texture = "pulse"
+	Vegetable Texture = "vegetable"
+	Fruit     Texture = "fruit"
+)
+
+// Texture returns that of a material.
+func (m *Material) Texture() Texture {
+	switch {
+	case m.Behaviour == Tissue && m.Kind == "fruit":
+		return Fruit
+	case m.Behaviour == Tissue:
+		return Vegetable
+	case m.Kind == "pearl":
+		return Pearly
+	case m.Kind == "pulse":
+		return Pulse
+	}
+	return Grainy
+}
+
 // A Material is one row of the pantry.
 type Material struct {
 	Slug, Name, Kind string
@@ -119,6 +146,39 @@ func (m *Material) IsFirstPress() bool {
 func (m *Material) MustNotBoil() bool {
 	return m.Behaviour == Egg || m.Has("cultured") || m.IsFirstPress()
 }
+
+// IsCalled reports whether pieces of the material may be called so in an amount: by its
+// name, its last word, an alias, in the plural, with a word for size or freshness before it.
+func (m *Material) IsCalled(name string) bool {
+	words := strings.Fields(strings.ToLower(name))
+	for len(words) > 1 && slices.Contains(sizeWords, words[0]) {
+		words = words[1:]
+	}
+	said := strings.Join(words, " ")
+	if said == "" {
+		return false
+	}
+	called := func(known string) bool {
+		known = strings.ToLower(known)
+		for _, ending := range []string{"", "s", "es"} {
+			if said == known || said == known+ending || known == said+ending {
+				return true
+			}
+		}
+		return strings.TrimSuffix(known, "ies")+"y" == said || strings.TrimSuffix(said, "ies")+"y" == known
+	}
+	names := append([]string{m.Name, m.ShortName(), m.Slug, m.PieceName}, m.Aliases...)
+	for _, known := range names {
+		fields := strings.Fields(known)
+		if called(known) || len(fields) > 1 && (called(fields[len(fields)-1]) || called(fields[0])) {
+			return true
+		}
+	}
+	return false
+}
+
+// sizeWords are said before the name of a piece and change nothing here.
+var sizeWords = []string{"large", "medium", "small", "big", "ripe", "fresh", "whole"}
 
 // Body returns what is needed to weigh an amount of the material.
 func (m *Material) Body() measure.Body {

@@ -169,13 +169,8 @@ func (p *Pantry) addAliases(r row) error {
 	return nil
 }
 
-// Tissue has one set weight and no wanted range in the table: it is wanted
-// from soft to breaking up. Source: the model, section 5.
-const (
-	tissueSetWeight  = 0.3
-	tissueWantedLow  = 1.0
-	tissueWantedHigh = 4.0
-)
+// tissueSetWeight is that of all tissue. Source: the model, section 5.
+const tissueSetWeight = 0.3
 
 func addTissue(kinetics map[string]*Kinetics, r row) error {
 	kinetics[r.text("slug")] = &Kinetics{
@@ -183,8 +178,8 @@ func addTissue(kinetics map[string]*Kinetics, r row) error {
 		KeptRaw:     r.number("water_kept_raw_g_per_g"),
 		KeptDone:    r.number("water_kept_done_g_per_g"),
 		SetWeight:   tissueSetWeight,
-		WantedLow:   tissueWantedLow,
-		WantedHigh:  tissueWantedHigh,
+		WantedLow:   r.number("wanted_done_low"),
+		WantedHigh:  r.number("wanted_done_high"),
 	}
 	return nil
 }

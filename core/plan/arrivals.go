@@ -35,7 +35,7 @@ func collect(p *Plan, step int, all *[]Arrival) {
 }
 
 func OnHeat(s *Step) bool {
-	return (s.Do == Heat && s.FlamePercent() > 0) || s.Do == Pressure || s.Do == Bake
+	return (s.Do == Heat && s.Burns()) || s.Do == Pressure || s.Do == Bake
 }
 
 // liquidLitres returns the volume of the liquids that go into a plan.

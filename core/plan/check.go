@@ -3,10 +3,12 @@ package plan
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
+	"kirdu/core/vessel"
 )
 
 // meaning checks what the form alone cannot say: that everything named exists,
@@ -31,14 +33,37 @@ func (c *checker) meaning(p *Plan) {
 		}
 	}
 	w := walk{checker: c, plan: p, parts: map[string]float64{}, left: map[string]float64{}, held: map[string]map[string]bool{}}
+	sum := measure.Minute(0)
 	for i := range p.Steps {
 		w.step(i, &p.Steps[i])
+		if sum += p.Steps[i].stated(); sum > longestPlan {
+			c.faultf(fmt.Sprintf("steps[%d]", i), nil, "with this step the plan takes more than two weeks; give shorter minutes or hours")
+			break
+		}
 	}
 	for _, name := range p.Served() {
 		if _, exists := p.Pots[name]; exists && w.left[name] <= 0 && len(c.faults) == 0 {
 			c.faultf("steps", nil, "nothing is left in the pot that is served, %q", name)
 		}
 	}
+}
+
+// longestPlan bounds what all steps may take together: no pudding does, and whoever asks
+// for a forecast waits for it.
+const longestPlan measure.Minute = 14 * 24 * 60
+
+// stated returns the minutes that a step is given, 0 where it ends by itself.
+func (s *Step) stated() measure.Minute {
+	const minutesPerHour = 60
+	switch {
+	case s.Hours != nil:
+		return measure.Minute(*s.Hours) * minutesPerHour
+	case s.Until != nil && s.Until.Minutes != nil:
+		return *s.Until.Minutes
+	case s.Minutes != nil:
+		return *s.Minutes
+	}
+	return 0
 }
 
 // ownMaterials turns the plan's own materials into those of a pantry. Parts
@@ -83,6 +108,7 @@ func (o OwnMaterial) Material() *pantry.Material {
 	if corrected {
 		m.Kinetics, m.Frying, m.Aliases = known.Kinetics, known.Frying, known.Aliases
 	}
+	m.Aliases = append(slices.Clone(m.Aliases), o.Aliases...)
 	if o.Kinetics != nil {
 		m.Kinetics = o.Kinetics.kinetics(o.Water / 100)
 	}
@@ -110,7 +136,7 @@ func (k *OwnKinetics) kinetics(water float64) *pantry.Kinetics {
 		ReleaseDone: k.ReleaseDone, ReleaseMax: max(k.ReleaseMax, k.ReleaseDone),
 		StarchWeight: orElse(k.StarchWeight, 1), SetWeight: orElse(k.SetWeight, 1), AcidHardens: k.AcidHardens == "yes",
 		WantedLow: wantedLow, WantedHigh: orElse(k.WantedHigh, wantedLow+1.5),
-		KeptRaw: water, KeptDone: water * ownTissueKept,
+		KeptRaw: orElse(k.KeptRaw, water), KeptDone: orElse(k.KeptDone, orElse(k.KeptRaw, water)*ownTissueKept),
 	}
 }
 
@@ -143,6 +169,11 @@ func (w *walk) step(i int, s *Step) {
 			w.faultf(path+".of", s.Of, "no part of this name is made before this step")
 		}
 	}
+	if v, ok := w.plan.Pots[s.Pan]; s.Pan != "" && !ok {
+		w.faultf(path+".pan", s.Pan, "there is no pot of this name in pots")
+	} else if ok && !v.May(vessel.OnStove) {
+		w.faultf(path+".pan", s.Pan, "this pot is not for it (%s); choose another, or change its uses", vessel.OnStove)
+	}
 	if s.In != nil {
 		w.item(path+".in", *s.In, "")
 	}
@@ -174,6 +205,25 @@ func (w *walk) step(i int, s *Step) {
 	if s.Until != nil {
 		w.until(path+".until", i, *s.Until, pot)
 	}
+	if v, ok := w.plan.Pots[pot]; ok && !s.Do.IsPreparation() {
+		if use, asks := s.Asks(); asks && !v.May(use) {
+			w.faultf(path+".pot", pot, "this pot is not for it (%s); choose another, or change its uses", use)
+		}
+	}
+}
+
+// Asks returns what a step asks of its pot; asks is false for what any pot can do.
+func (s *Step) Asks() (use vessel.Use, asks bool) {
+	switch s.Do {
+	case Heat, Caramel:
+		return vessel.OnStove, s.Do == Caramel || s.Burns()
+	case Pressure:
+		return vessel.UnderPress, true
+	case Bake:
+		return map[Oven]vessel.Use{SlowCooker: vessel.AsSlowCooker, Microwave: vessel.InMicrowave, InOven: vessel.InOven,
+			"": vessel.InOven}[s.BakeIn], true
+	}
+	return "", false
 }
 
 // make notes the part that a preparation makes.
@@ -200,6 +250,9 @@ func (w *walk) make(path string, s *Step, cooking map[string]bool) {
 		return
 	}
 	w.parts[name] = 1
+	if s.Do == Fry && s.Fat != nil {
+		w.parts[FatOf(name)] = 1
+	}
 	held := map[string]bool{}
 	for range cooking {
 		held[name] = true // the part cooks under its own name

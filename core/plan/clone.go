@@ -20,6 +20,7 @@ func (p *Plan) Clone() *Plan {
 	c.Pots = maps.Clone(p.Pots)
 	for name, pot := range c.Pots {
 		pot.MassG = own(pot.MassG)
+		pot.Uses = slices.Clone(pot.Uses)
 		c.Pots[name] = pot
 	}
 	c.Burner = burnerOfItsOwn(p.Burner)
@@ -31,6 +32,7 @@ func (p *Plan) Clone() *Plan {
 	c.Materials = slices.Clone(p.Materials)
 	for i := range c.Materials {
 		c.Materials[i].Kinetics = own(c.Materials[i].Kinetics)
+		c.Materials[i].Aliases = slices.Clone(c.Materials[i].Aliases)
 	}
 	c.Calibration = p.Calibration.clone()
 	c.Steps = slices.Clone(p.Steps)
@@ -86,6 +88,7 @@ func (s Step) clone() Step {
 	for i := range s.Presses {
 		s.Presses[i].TempC = own(s.Presses[i].TempC)
 	}
+	s.FlameW, s.Manner = own(s.FlameW), slices.Clone(s.Manner)
 	s.FlamePct, s.Lid, s.ToC, s.Hours, s.OvenC, s.PowerW, s.StirEveryMin = own(s.FlamePct), own(s.Lid), own(s.ToC), own(s.Hours),
 		own(s.OvenC), own(s.PowerW), own(s.StirEveryMin)
 	if s.Until != nil {

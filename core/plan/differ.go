@@ -1,10 +1,14 @@
 package plan
 
 import (
+	"fmt"
+	"maps"
 	"reflect"
 	"slices"
+	"strings"
 
 	"kirdu/core/measure"
+	"kirdu/core/vessel"
 )
 
 // A Difference is one thing that two versions of a plan do not have in common.
@@ -16,6 +20,7 @@ type Difference struct {
 
 	// Masses of a material, 0 where it is not in.
 	Before, After measure.Gram
+	Was, Is       string // of what is named by its key
 }
 
 // DifferenceOf is what differs.
@@ -32,6 +37,7 @@ const (
 	OfBurner    DifferenceOf = "burner"
 	OfMaterial  DifferenceOf = "material"
 	OfStep      DifferenceOf = "step"
+	OfOther     DifferenceOf = "other" // of what is named by its key in the format
 )
 
 // Differences lists what is otherwise in b than in a: the frame, the materials
@@ -46,12 +52,54 @@ func Differences(a, b *Plan) []Difference {
 	for _, name := range b.PotNamesSorted() {
 		one, there := a.Pots[name]
 		other := b.Pots[name]
-		d.note(OfPot, name, !there || one.Name != other.Name || one.Capacity() != other.Capacity())
+		d.note(OfPot, name, !there || !reflect.DeepEqual(one, other))
 	}
-	d.note(OfBurner, "", a.Burner.Name != b.Burner.Name || a.Burner.PowerW != b.Burner.PowerW)
+	for _, name := range a.PotNamesSorted() {
+		_, there := b.Pots[name]
+		d.note(OfPot, name, !there)
+	}
+	d.note(OfBurner, "", a.Burner.Name != b.Burner.Name || a.Burner.PowerW != b.Burner.PowerW || a.Burner.Efficiency != b.Burner.Efficiency)
+	d.others(a, b)
 	d.materials(a, b)
 	d.steps(a, b)
 	return d.list
+}
+
+// others compares what has no words of its own, by its key and as it is written.
+func (d *differ) others(a, b *Plan) {
+	one, other := a.frame(), b.frame()
+	for _, key := range slices.Sorted(maps.Keys(other)) {
+		if one[key] != other[key] {
+			d.list = append(d.list, Difference{Of: OfOther, Name: key, From: -1, To: -1, Was: one[key], Is: other[key]})
+		}
+	}
+}
+
+// frame is what stands around the steps, by the keys of the format.
+func (p *Plan) frame() map[string]string {
+	f := map[string]string{"portion_g": fmt.Sprintf("%g g", float64(p.PortionG)), "keep_days": fmt.Sprint(p.KeepDays), "way": p.Way,
+		"served_from": strings.Join(p.Served(), ", "), "aim.sweet_pct": "", "aim.doneness": "", "eaters": "", "burners": ""}
+	if p.Aim != nil {
+		if p.Aim.SweetPct != nil {
+			f["aim.sweet_pct"] = fmt.Sprintf("%g %%", *p.Aim.SweetPct)
+		}
+		f["aim.doneness"] = sorted(p.Aim.Doneness, func(d float64) string { return fmt.Sprintf("%g", d) })
+	}
+	if p.Eaters != nil {
+		if f["eaters"] = strings.Join(p.Eaters.AllergicTo, ", "); p.Eaters.UnderFive {
+			f["eaters"] = strings.TrimPrefix(f["eaters"]+", children under five", ", ")
+		}
+	}
+	f["burners"] = sorted(p.Burners, func(b vessel.Burner) string { return fmt.Sprintf("%s %g W", b.Kind, float64(b.PowerW)) })
+	return f
+}
+
+func sorted[T any](values map[string]T, say func(T) string) string {
+	var said []string
+	for _, name := range slices.Sorted(maps.Keys(values)) {
+		said = append(said, name+" "+say(values[name]))
+	}
+	return strings.Join(said, ", ")
 }
 
 type differ struct{ list []Difference }
@@ -140,13 +188,17 @@ func (d *differ) steps(a, b *Plan) {
 	}
 }
 
-// settings is a step without its amounts, which are told by material, and
-// without what the cook wrote to it.
+// settings is a step without its amounts, which are told by material.
 func settings(s Step) Step {
 	s = s.clone()
-	s.Note, s.Name, s.Fat, s.In, s.Coconuts, s.Presses = "", "", nil, nil, 0, nil
+	s.Name, s.Coconuts = "", 0
 	for i := range s.Items {
 		s.Items[i].Amount, s.Items[i].Also = "", ""
+	}
+	for _, item := range []*Item{s.Fat, s.In} {
+		if item != nil {
+			item.Amount, item.Also = "", ""
+		}
 	}
 	return s
 }

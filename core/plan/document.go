@@ -29,7 +29,7 @@ var documentRule = object(fields{
 	"aim": object(fields{
 		"thickness": number(1, 8),
 		"sweet_pct": number(0, 60),
-		"doneness":  mapping(nil, "", maxNames, above(0, 10)),
+		"doneness":  mapping(nil, "", maxNames, above(0, MostDoneness)),
 	}),
 	"eaters": object(fields{
 		"under_five":  flag(),
@@ -77,7 +77,7 @@ var burnerRule = object(fields{
 
 func flameWattsRule(c *checker, path string, value any) bool {
 	known := fields{}
-	for _, flame := range vessel.Flames() {
+	for _, flame := range vessel.Marks() {
 		known[string(flame)] = within(vessel.FlameWatt)
 	}
 	return object(known)(c, path, value)
@@ -107,7 +107,8 @@ func potRule(c *checker, path string, value any) bool {
 	if !shapes(c, join(path, "shape"), shape) {
 		return false
 	}
-	keys := fields{"shape!": shapes, "name": name60, "mass_g": within(vessel.PotGrams), "burner": name60}
+	keys := fields{"shape!": shapes, "name": name60, "mass_g": within(vessel.PotGrams), "heavy": flag(), "burner": name60,
+		"uses": list(1, len(vessel.Uses()), word(vessel.Uses()...))}
 	for _, side := range vessel.Sides(vessel.Shape(shape.(string))) {
 		keys[side.Name+"!"] = within(side.Bound)
 	}
@@ -138,7 +139,9 @@ var ownMaterialRule = object(fields{
 		"release_at_done": kineticsNumber, "release_max": kineticsNumber, "starch_weight": kineticsNumber,
 		"set_weight": kineticsNumber, "acid_hardens": text(1, 120), "wanted_done_low": kineticsNumber,
 		"wanted_done_high": kineticsNumber, "note": text(1, 120),
+		"water_kept_raw_g_per_g": number(0, 1), "water_kept_done_g_per_g": number(0, 1),
 	}),
+	"aliases": list(0, 20, name60),
 })
 
 // itemRule picks the form of an item by the key that names it.
@@ -159,7 +162,7 @@ func itemRule(c *checker, path string, value any) bool {
 	default:
 		object(fields{
 			"material!": name60, "amount!": text(1, 40), "also": text(1, 40),
-			"state": word(pantry.States()...), "minutes": number(0, 600),
+			"state": word(pantry.States()...), "minutes": number(0, 600), "optional": flag(), "to_taste": flag(),
 		})(c, path, value)
 	}
 	return len(c.faults) == before
@@ -202,13 +205,19 @@ func bakeHeat(c *checker, path string, value any) bool {
 	return true
 }
 
-// anyTarget is a condition: an until must say something.
+// anyTarget is a condition: an until must name what ends it; a guard, or the step that is
+// counted from, is none.
 func anyTarget(c *checker, path string, value any) bool {
-	if len(value.(map[string]any)) == 0 {
-		return c.faultf(path, nil, "give at least one target, such as minutes or boil")
+	for key := range value.(map[string]any) {
+		if key != "max_minutes" && key != "of_step" {
+			return true
+		}
 	}
-	return true
+	return c.faultf(path, nil, "give at least one target, such as minutes or boil")
 }
+
+// MostDoneness is the softest that may be asked for. Source: the plan format.
+const MostDoneness = 8.0
 
 var untilRule = object(fields{
 	"minutes":        minutes,
@@ -217,7 +226,7 @@ var untilRule = object(fields{
 	"remaining_pct":  between(0, 100),
 	"of_step":        whole(0, 199),
 	"mass_g":         above(0, 100000),
-	"doneness":       object(fields{"of!": name60, "at!": above(0, 10)}),
+	"doneness":       object(fields{"of!": name60, "at!": above(0, MostDoneness)}),
 	"thickness":      number(1, 8),
 	"free_water_pct": number(0, 100),
 	"max_minutes":    above(0, 1440),
@@ -225,7 +234,9 @@ var untilRule = object(fields{
 
 var (
 	flameRule    = word(vessel.Flames()...)
+	markRule     = word(vessel.Marks()...) // what browns sugar: a fraction of the burner
 	flamePctRule = number(0, 100)
+	wattsRule    = above(0, vessel.FlameWatt.High)
 )
 
 func stepRule(c *checker, path string, value any) bool {

@@ -199,7 +199,7 @@ func (p *Plan) isSweet(item Item) bool {
 }
 
 // Maker returns the preparation that makes a part, -1 if there is none. A press
-// makes parts that carry a number behind its name.
+// makes parts that carry a number behind its name, a fry also the fat that is left.
 func (p *Plan) Maker(part string) int {
 	if part == "" {
 		return -1
@@ -209,8 +209,50 @@ func (p *Plan) Maker(part string) int {
 		base = part[:at]
 	}
 	return slices.IndexFunc(p.Steps, func(s Step) bool {
-		return s.Do.IsPreparation() && s.Of == "" && (s.Name == part || (s.Do == Press && s.Name == base))
+		return s.Do.IsPreparation() && s.Of == "" && (s.Name == part || ((s.Do == Press || s.Do == Fry) && s.Name == base))
 	})
+}
+
+// Taker returns the next preparation that takes what a preparation makes, or works on it
+// further; -1 if a pot takes it first, or nothing does.
+func (p *Plan) Taker(step int) int {
+	made := p.Makes(step)
+	for i := step + 1; i < len(p.Steps); i++ {
+		s := &p.Steps[i]
+		if slices.Contains(made, s.Of) && s.Do != Mash || s.takes(made) {
+			if s.Do.IsPreparation() {
+				return i
+			}
+			return -1
+		}
+	}
+	return -1
+}
+
+// Makes lists the names of the parts that a preparation makes or changes.
+func (p *Plan) Makes(step int) []string {
+	s := &p.Steps[step]
+	switch {
+	case !s.Do.IsPreparation():
+		return nil
+	case s.Do == Press:
+		var names []string
+		for n := range s.Presses {
+			names = append(names, fmt.Sprintf("%s.%d", s.Name, n+1))
+		}
+		return names
+	case s.Do == Fry && s.Fat != nil:
+		return []string{s.Name, FatOf(s.Name)}
+	case s.Name == "":
+		return []string{s.Of}
+	}
+	return []string{s.Name}
+}
+
+// takes reports whether a step takes one of some parts.
+func (s *Step) takes(parts []string) bool {
+	of := func(item Item) bool { return item.Part != "" && slices.Contains(parts, item.Part) }
+	return slices.ContainsFunc(s.Items, of) || (s.Fat != nil && of(*s.Fat)) || (s.In != nil && of(*s.In))
 }
 
 // SugarStep returns the first step that adds a sweetener; -1 if there is none.
@@ -248,31 +290,62 @@ func (p *Plan) SplitSweet(step int) int {
 	return step + 1
 }
 
-// ServeAs changes how the pudding is served. Standing and chilling come to the
-// end of one that is served chilled, behind which it may be shared out, and
-// leave one that is not.
+// ServeAs changes how the pudding is served. One that is served chilled stands a while,
+// is ladled into its bowls, which cool sooner than a pot, and is chilled; a tray is
+// chilled whole, and cut after. Of one that is not, standing and chilling are taken away.
 func (p *Plan) ServeAs(serve Serve) {
 	p.Serve = serve
 	end := len(p.Steps)
-	for end > 0 && p.Steps[end-1].Do == Portion {
+	for end > 0 && p.Steps[end-1].Do == Portion && p.Steps[end-1].Slices > 0 {
 		end--
+	}
+	// What is strewn over it cold comes after the chilling.
+	if last := p.lastChill(end); last >= 0 {
+		end = last + 1
 	}
 	chills := end > 0 && p.Steps[end-1].Do == Chill
 	switch {
 	case serve == Chilled && !chills:
 		stand, hours := StandMinutes, ChillHours
 		pot := p.Served()[0]
+		shape := p.Pots[pot].Shape
 		if pot == MainPot {
 			pot = ""
 		}
-		p.Steps = slices.Insert(p.Steps, end, Step{Do: Rest, Pot: pot, Minutes: &stand}, Step{Do: Chill, Pot: pot, Hours: &hours})
+		from := end
+		var bowls []Step
+		switch {
+		case end > 0 && p.Steps[end-1].Do == Portion:
+			from, bowls = end-1, []Step{p.Steps[end-1]}
+		case end == len(p.Steps) && shape != vessel.Tray && len(p.Served()) == 1:
+			bowls = []Step{{Do: Portion, Pot: pot, Bowls: p.Serves}}
+		}
+		cold := append(append([]Step{{Do: Rest, Pot: pot, Minutes: &stand}}, bowls...), Step{Do: Chill, Pot: pot, Hours: &hours})
+		p.Steps = slices.Replace(p.Steps, from, end, cold...)
 	case serve != Chilled && chills:
 		n := end
-		for n > 1 && (p.Steps[n-1].Do == Chill || p.Steps[n-1].Do == Rest) {
-			n--
+		var bowls []Step
+		for n > 1 && (p.Steps[n-1].Do == Chill || p.Steps[n-1].Do == Rest || p.Steps[n-1].Do == Portion) {
+			if n--; p.Steps[n].Do == Portion {
+				bowls = []Step{p.Steps[n]}
+			}
 		}
-		p.Steps = slices.Delete(p.Steps, n, end)
+		p.Steps = slices.Replace(p.Steps, n, end, bowls...)
 	}
+}
+
+// lastChill returns the chilling behind which nothing but additions and preparations
+// stands, -1 if there is none.
+func (p *Plan) lastChill(end int) int {
+	for i := end - 1; i >= 0; i-- {
+		switch s := &p.Steps[i]; {
+		case s.Do == Chill:
+			return i
+		case s.Do != Add && s.Do != Portion && !s.Do.IsPreparation():
+			return -1
+		}
+	}
+	return -1
 }
 
 // MoveStep takes the step at one place and puts it so that it stands at
@@ -388,32 +461,49 @@ func (p *Plan) Exchange(step, item int, with []Item) bool {
 	return true
 }
 
-// WritePress writes a pressing of coconut into the plan, before everything
-// else. Its first press takes the place of thick coconut milk and its second
-// that of thin; where the plan has none, the thin goes in with the first
-// things and the thick last, slowly.
+// WritePress writes a pressing of coconut into the plan. Where the plan presses already it
+// takes the place of that: parts of a press that there is no more of come from its last.
+// Else it stands before everything, its first press in the place of thick coconut milk, its
+// second in that of thin; what finds no place is not put anywhere.
 func (p *Plan) WritePress(press Step) {
+	if at := slices.IndexFunc(p.Steps, func(s Step) bool { return s.Do == Press }); at >= 0 {
+		old := p.Steps[at]
+		press.Name, press.Note, press.Sign = old.Name, old.Note, old.Sign
+		p.Steps[at] = press
+		last := len(press.Presses)
+		for n := len(old.Presses); n > last; n-- {
+			p.renamePart(fmt.Sprintf("%s.%d", old.Name, n), fmt.Sprintf("%s.%d", old.Name, last))
+		}
+		return
+	}
 	press.Name = p.FreePart("coconut")
 	p.InsertStep(0, press)
-	thick, thin := press.Name+".1", press.Name+".2"
-	hasThick := p.takePlace("coconut-milk-thick", thick)
-	if len(press.Presses) > 1 && !p.takePlace("coconut-milk-thin", thin) {
-		for i := range p.Steps {
-			if p.Steps[i].Do == Add && p.Steps[i].PotName() == MainPot {
-				p.Steps[i].Items = append(p.Steps[i].Items, Item{Part: thin})
-				break
+	p.takePlace("coconut-milk-thick", press.Name+".1")
+	if len(press.Presses) > 1 {
+		p.takePlace("coconut-milk-thin", press.Name+".2")
+	}
+}
+
+// renamePart lets what takes one part take another, in equal shares where that was taken
+// already.
+func (p *Plan) renamePart(from, to string) {
+	var takers []*Item
+	for i := range p.Steps {
+		for j := range p.Steps[i].Items {
+			if item := &p.Steps[i].Items[j]; item.Part == from || item.Part == to {
+				takers = append(takers, item)
 			}
 		}
 	}
-	if hasThick {
+	if !slices.ContainsFunc(takers, func(item *Item) bool { return item.Part == from }) {
 		return
 	}
-	at := len(p.Steps)
-	for at > 1 && (p.Steps[at-1].Do == Chill || p.Steps[at-1].Do == Rest || p.Steps[at-1].Do == Portion) {
-		at--
+	for k, item := range takers {
+		item.Part, item.Share = to, nil
+		if left := len(takers) - k; left > 1 {
+			item.Share = new(1 / float64(left))
+		}
 	}
-	last := Step{Do: Add, Slowly: true, Note: "Never boiled after: it splits.", Items: []Item{{Part: thick}}}
-	p.Steps = append(append(append([]Step{}, p.Steps[:at]...), last), p.Steps[at:]...)
 }
 
 // FreePart returns a name that no part of the plan has yet.
@@ -445,8 +535,8 @@ func (p *Plan) InsertStep(at int, s Step) {
 }
 
 // takePlace puts a part where a material goes into a pot, shared out by mass
-// if it goes in more than once. It reports whether it goes in at all.
-func (p *Plan) takePlace(material, part string) bool {
+// if it goes in more than once.
+func (p *Plan) takePlace(material, part string) {
 	var total measure.Gram
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
@@ -457,7 +547,7 @@ func (p *Plan) takePlace(material, part string) bool {
 			}
 		}
 	}
-	found, left := false, total
+	left := total
 	for i := range p.Steps {
 		for j, item := range p.Steps[i].Items {
 			if item.Material != material {
@@ -470,10 +560,8 @@ func (p *Plan) takePlace(material, part string) bool {
 			}
 			left -= mass
 			p.Steps[i].Items[j] = taken
-			found = true
 		}
 	}
-	return found
 }
 
 // InsteadOf returns how much of another material takes the place of an item: as

@@ -3,6 +3,7 @@ package plan_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -111,15 +112,8 @@ func TestPressingIsWrittenIn(t *testing.T) {
 	p = plantest.Reread(t, p)
 	require.Equal(t, "press add heat heat add add", plantest.Verbs(p))
 	require.Equal(t, "coconut.1", p.Steps[5].Items[0].Part, "in the place of the thick")
-	require.Equal(t, "coconut.2", p.Steps[1].Items[4].Part, "the thin with the first things")
 	require.Equal(t, 1, *p.Steps[3].Until.OfStep)
-
-	// No coconut in it yet, and chilled at the end: thick before it rests.
-	p = plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.SugarIn, `{"do":"rest","minutes":20}`, `{"do":"chill","hours":4}`)
-	p.WritePress(two)
-	p = plantest.Reread(t, p)
-	require.Equal(t, "press add heat add add rest chill", plantest.Verbs(p))
-	require.True(t, p.Steps[4].Slowly)
+	require.Equal(t, map[int][]string{0: {"coconut.2"}}, p.Unused(), "nobody has said where the thin goes")
 
 	// Thick milk that goes in twice is shared out by mass.
 	p = plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.CoconutIn,
@@ -128,8 +122,15 @@ func TestPressingIsWrittenIn(t *testing.T) {
 	p = plantest.Reread(t, p)
 	require.InDelta(t, 2./3, p.Steps[3].Items[0].Portion(), 0.001)
 	require.InDelta(t, 1, p.Steps[4].Items[0].Portion(), 0)
+
+	// Another pressing takes its place, with more presses and with fewer.
 	p.WritePress(two)
-	require.Equal(t, "coconut-2", plantest.Reread(t, p).Steps[0].Name, "a second pressing has a name of its own")
+	require.Len(t, plantest.Reread(t, p).Steps[0].Presses, 2)
+	p.Steps[1].Items = append(p.Steps[1].Items, plan.Item{Part: "coconut.2"})
+	p.WritePress(plan.Step{Do: plan.Press, Coconuts: 4, Presses: []plan.PressOf{{WaterML: 100}}})
+	p = plantest.Reread(t, p)
+	require.Equal(t, "press add heat add add", plantest.Verbs(p), "never a second one")
+	require.InDelta(t, 1./3, p.Steps[1].Items[len(p.Steps[1].Items)-1].Portion(), 1e-9)
 }
 
 func TestExchangeReplaceAndSweeten(t *testing.T) {
@@ -179,11 +180,23 @@ func TestKeys(t *testing.T) {
 func TestStepsComeAndGo(t *testing.T) {
 	for _, kind := range plan.StepKinds() {
 		p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, plantest.Halved)
-		p.InsertStep(4, kind.With(6, plan.MainPot, []plan.Item{{Material: "sugar-white", Amount: "30 g"}}))
+		p.InsertStep(0, plan.Step{Do: plan.Soak, Name: "more", Items: []plan.Item{{Material: "rice-long", Amount: "20 g"}},
+			Minutes: new(measure.Minute(9))})
+		item := plan.Item{Material: "cashew", Amount: "30 g"}
+		if kind.Takes == plan.TakesPart {
+			item = plan.Item{Part: "more"}
+		}
+		require.NoError(t, p.Put(kind, plan.NewStep{After: 4, Item: &item}), kind.Name)
 		p = plantest.Reread(t, p)
-		require.Len(t, p.Steps, 5, kind.Name)
-		require.True(t, p.RemoveStep(4))
-		require.Equal(t, 0, *plantest.Reread(t, p).Steps[3].Until.OfStep)
+		made := slices.IndexFunc(p.Steps, func(s plan.Step) bool {
+			return s.Do == kind.Verb() && s.Name != "more" && (len(s.Items) > 0 || s.Do != plan.Add)
+		})
+		require.GreaterOrEqual(t, made, 0, kind.Name)
+		at := len(p.Steps) - 1
+		require.NoError(t, p.LeaveOutStep(at))
+		p = plantest.Reread(t, p)
+		halved := slices.IndexFunc(p.Steps, func(s plan.Step) bool { return s.Until != nil && s.Until.OfStep != nil })
+		require.Equal(t, plan.Add, p.Steps[*p.Steps[halved].Until.OfStep].Do, kind.Name)
 	}
 	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, `{"do":"rest","minutes":3}`,
 		`{"do":"heat","flame":"medium","until":{"remaining_pct":80,"of_step":2}}`)
@@ -194,11 +207,11 @@ func TestStepsComeAndGo(t *testing.T) {
 	require.False(t, known)
 }
 
-func TestServedChilledBeforeItIsShared(t *testing.T) {
+func TestServedChilledInItsBowls(t *testing.T) {
 	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft, `{"do":"portion","bowls":6}`)
 	p.ServeAs(plan.Chilled)
-	require.Equal(t, plan.Chill, p.Steps[4].Do)
-	require.Equal(t, plan.Portion, plantest.Reread(t, p).Steps[5].Do)
+	require.Equal(t, plan.Portion, p.Steps[4].Do)
+	require.Equal(t, plan.Chill, plantest.Reread(t, p).Steps[5].Do, "in its bowls, which cool sooner")
 	p.ServeAs(plan.Hot)
 	require.Len(t, p.Steps, 4)
 	p.Scale(12)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"maps"
 	"math"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -17,15 +18,16 @@ import (
 type Home struct {
 	Measures  measure.Measures // its own cups, tins and handfuls, by key
 	Burners   []vessel.Burner  // with their water tests
+	Pots      []vessel.Pot     // as they are known now
 	Materials []OwnMaterial    // its own, and corrected ones of the pantry
 	Kitchen   *Kitchen         // nil: never set
 	US        bool             // shows US units beside the metric ones
 }
 
 // In returns the plan as it is cooked in a kitchen: with the measures, the
-// water tests and the air of the kitchen over its own, and with those of the
-// kitchen's materials that it uses. A burner is known by its name. The plan
-// itself stays as it is.
+// water tests and the air of the kitchen over its own, with what is known of its pots, and
+// with those of the kitchen's materials that it uses. A burner is known by its name, a pot
+// by its name and measures. The plan itself stays as it is.
 func (p *Plan) In(home Home) *Plan {
 	in := p.Clone()
 	in.us = home.US
@@ -42,8 +44,28 @@ func (p *Plan) In(home Home) *Plan {
 	for name, burner := range in.Burners {
 		in.Burners[name] = measured(burner, home.Burners)
 	}
+	for name, pot := range in.Pots {
+		in.Pots[name] = known(pot, home.Pots)
+	}
 	in.adopt(home.Materials)
 	return in
+}
+
+// known gives a pot what the kitchen knows of the one of that name and of the same
+// measures: its weight, what it is for, its bottom.
+func known(p vessel.Pot, pots []vessel.Pot) vessel.Pot {
+	for _, own := range pots {
+		same := own
+		same.MassG, same.Uses, same.Heavy, same.Burner, same.Name = p.MassG, p.Uses, p.Heavy, p.Burner, p.Name
+		if p.Name == "" || !strings.EqualFold(own.Name, p.Name) || !reflect.DeepEqual(same, p) {
+			continue
+		}
+		if own.MassG != nil {
+			p.MassG = own.MassG
+		}
+		p.Uses, p.Heavy = slices.Clone(own.Uses), own.Heavy
+	}
+	return p
 }
 
 // HomePantry returns the pantry of a kitchen: the standard one with its own

@@ -23,7 +23,8 @@ func OwnOf(m *pantry.Material) OwnMaterial {
 		Sucrose: float64(m.Sucrose), Glucose: float64(m.Glucose), Fructose: float64(m.Fructose), Starch: float64(m.Starch),
 		Fibre: float64(m.Fibre), Ash: float64(m.Ash), Other: float64(m.Other), EnergyKcal: m.EnergyKcal, SodiumMg: m.SodiumMg,
 		Bulk: float64(m.Bulk), PieceG: float64(m.Piece), PieceName: m.PieceName, PH: m.PH, Buffer: m.Buffer,
-		Allergens: strings.Join(m.Allergens, ";"), Gluten: yesNo(m.Gluten), Vegan: yesNo(m.Vegan), AcidNote: m.AcidNote, SourceNote: m.SourceNote,
+		Allergens: strings.Join(m.Allergens, ";"), Gluten: yesNo(m.Gluten), Vegan: yesNo(m.Vegan), AcidNote: m.AcidNote,
+		SourceNote: m.SourceNote,
 	}
 	if k := m.Kinetics; k != nil && m.Behaviour == pantry.Grain {
 		o.Kinetics = &OwnKinetics{
@@ -33,7 +34,8 @@ func OwnOf(m *pantry.Material) OwnMaterial {
 			WantedHigh: k.WantedHigh,
 		}
 	} else if k != nil {
-		o.Kinetics = &OwnKinetics{CookMinutes: float64(k.CookMinutes), SetWeight: k.SetWeight, WantedLow: k.WantedLow, WantedHigh: k.WantedHigh}
+		o.Kinetics = &OwnKinetics{CookMinutes: float64(k.CookMinutes), SetWeight: k.SetWeight, WantedLow: k.WantedLow, WantedHigh: k.WantedHigh,
+			KeptRaw: k.KeptRaw, KeptDone: k.KeptDone}
 	}
 	return o
 }
@@ -131,6 +133,10 @@ func (o *OwnMaterial) Figures() []Figure {
 			Figure{"wanted_done_low", "Liked from doneness", "", 0.1, 10, &k.WantedLow}, Figure{"wanted_done_high", "to", "", 0.1, 10,
 				&k.WantedHigh},
 			Figure{"set_weight", "Firms when cold, rice = 1", "", 0, 3, &k.SetWeight})
+		if o.Behaviour == string(pantry.Tissue) {
+			figures = append(figures, Figure{"water_kept_raw_g_per_g", "Water it holds raw", "g/g", 0, 1, &k.KeptRaw},
+				Figure{"water_kept_done_g_per_g", "Water it keeps when done", "g/g", 0, 1, &k.KeptDone})
+		}
 		if o.Behaviour == string(pantry.Grain) {
 			figures = append(figures, Figure{"soaked_cook_factor", "Cooking time when soaked, over unsoaked", "", 0.05, 1, &k.SoakedFactor},
 				Figure{"soak_uptake_g_per_g", "Drinks in a soak", "g/g", 0, 5, &k.SoakUptake},

@@ -4,8 +4,10 @@ package plan
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -172,9 +174,10 @@ type OwnMaterial struct {
 	AcidNote   string       `json:"acid_note,omitempty"`
 	SourceNote string       `json:"source_note,omitempty"`
 	Kinetics   *OwnKinetics `json:"kinetics,omitempty"`
+	Aliases    []string     `json:"aliases,omitempty"` // other names, for search
 }
 
-// OwnKinetics are the cooking figures of an own grain.
+// OwnKinetics are the cooking figures of an own grain, vegetable or fruit.
 type OwnKinetics struct {
 	CookMinutes  float64 `json:"cook_min_98c,omitempty"`
 	SoakedFactor float64 `json:"soaked_cook_factor,omitempty"`
@@ -190,6 +193,9 @@ type OwnKinetics struct {
 	WantedLow    float64 `json:"wanted_done_low,omitempty"`
 	WantedHigh   float64 `json:"wanted_done_high,omitempty"`
 	Note         string  `json:"note,omitempty"`
+
+	KeptRaw  float64 `json:"water_kept_raw_g_per_g,omitempty"`  // of a vegetable or fruit; 0: all its water
+	KeptDone float64 `json:"water_kept_done_g_per_g,omitempty"` // the same when done; 0: a usual share of that
 }
 
 // Pantry returns the materials that this plan may name.
@@ -229,6 +235,9 @@ func (p *Plan) Weigh(item Item) (*pantry.Material, measure.Gram, error) {
 		return material, 0, err
 	}
 	mass, err := p.Measures.Grams(amount, material.Body())
+	if errors.Is(err, measure.ErrUnknownUnit) && material.IsCalled(amount.Unit) {
+		mass, err = p.Measures.Grams(measure.Amount{Number: amount.Number, Unit: "piece"}, material.Body())
+	}
 	return material, mass, err
 }
 
@@ -268,11 +277,37 @@ func DefaultKitchen() Kitchen {
 	return Kitchen{AmbientC: 24, HumidityPct: 50, TapC: 18, ScaleLimitG: 5000}
 }
 
+// Texture returns how a part is between the fingers: that of the grain or vegetable it
+// was made of.
+func (p *Plan) Texture(part string) pantry.Texture {
+	if material, ok := p.Pantry().Material(part); ok {
+		return material.Texture()
+	}
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		if s.Name != part {
+			continue
+		}
+		for _, item := range s.Items {
+			if m, ok := p.Pantry().Material(item.Material); ok && m.Kinetics != nil {
+				return m.Texture()
+			}
+		}
+		if s.Of != "" && s.Of != part {
+			return p.Texture(s.Of)
+		}
+	}
+	return pantry.Grainy
+}
+
 // PartName returns a part as a cook would call it: by its material, if it is
 // named after one.
 func (p *Plan) PartName(part string) string {
 	if material, ok := p.Pantry().Material(part); ok {
 		return material.Name
+	}
+	if fried, is := strings.CutSuffix(part, fatSuffix); is && p.Maker(part) >= 0 {
+		return "the fat left of " + p.PartName(fried)
 	}
 	return part
 }

@@ -257,9 +257,10 @@ func TestServeAs(t *testing.T) {
 	p.ServeAs(Chilled)
 	require.Equal(t, Chill, p.Steps[len(p.Steps)-1].Do)
 	p.ServeAs(Chilled)
-	require.Len(t, p.Steps, 4, "once is enough")
+	require.Len(t, p.Steps, 5, "once is enough")
+	require.Equal(t, Portion, p.Steps[3].Do, "bowls cool sooner than a pot")
 	p.ServeAs(Hot)
-	require.Len(t, p.Steps, 2)
+	require.Len(t, p.Steps, 3, "it is still ladled out")
 }
 
 func TestOwnMaterials(t *testing.T) {
@@ -315,4 +316,16 @@ func TestADocumentOfAnotherEdition(t *testing.T) {
 	young := map[string]any{"format": formatName + "2"}
 	require.NoError(t, upgrade(young))
 	require.NotContains(t, young, "note")
+}
+
+func TestNoPlanTakesForEver(t *testing.T) {
+	long := func(n int) string {
+		return strings.Replace(small, `"steps":[`, `"steps":[`+
+			strings.Repeat(`{"do":"soak","name":"x","items":[{"material":"rice-short","amount":"9 g"}],"minutes":10000},`, n), 1)
+	}
+	_, err := Read([]byte(long(2)))
+	require.NotContains(t, fmt.Sprint(err), "two weeks")
+	_, err = Read([]byte(long(3)))
+	require.ErrorContains(t, err, "steps[2]")
+	require.ErrorContains(t, err, "more than two weeks")
 }

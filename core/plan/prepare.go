@@ -159,31 +159,44 @@ func (p *Plan) renameTarget(from, to string) {
 	}
 }
 
-// Unprepare takes a preparation out again. One that works on a part just goes;
-// one that made a part of a single item gives the item back to where the part
-// was used. It reports whether it could.
+// Unprepare takes a preparation out again. One that works on a part just goes; one that
+// made a part gives what it took back to where the part was used, if that is all of it in
+// one place. It reports whether it could.
 func (p *Plan) Unprepare(step int) bool {
 	if step < 0 || step >= len(p.Steps) || !p.Steps[step].Do.IsPreparation() {
 		return false
 	}
 	s := p.Steps[step]
 	if s.Of == "" {
-		if len(s.Items) != 1 || slices.ContainsFunc(p.Steps, func(other Step) bool { return other.Of == s.Name && other.Do.IsPreparation() }) {
+		if len(s.Items) == 0 || s.Do == Press || slices.ContainsFunc(p.Steps,
+			func(other Step) bool { return other.Of == s.Name && other.Do.IsPreparation() }) {
 			return false
 		}
-		used := 0
+		user, place, used := -1, -1, 0
 		for i := range p.Steps {
+			if p.Steps[i].takes([]string{s.Name, FatOf(s.Name)}) {
+				used++
+			}
 			for j, item := range p.Steps[i].Items {
-				if item.Part == s.Name {
-					used++
-					p.Steps[i].Items[j] = s.Items[0]
+				if item.Part == s.Name && item.Portion() == 1 {
+					user, place = i, j
 				}
 			}
 		}
-		if used != 1 {
+		if used != 1 || user < 0 {
 			return false
 		}
-		p.renameTarget(s.Name, s.Items[0].Material)
+		back := slices.Clone(s.Items)
+		if s.Fat != nil {
+			back = append(back, *s.Fat)
+		}
+		p.Exchange(user, place, back)
+		for _, item := range s.Items {
+			if m, ok := p.Pantry().Material(item.Material); ok && m.Kinetics != nil {
+				p.renameTarget(s.Name, item.Material)
+				break
+			}
+		}
 	}
 	if !p.MoveStep(step, len(p.Steps)-1) {
 		return false

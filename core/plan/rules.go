@@ -278,6 +278,18 @@ func exactlyOne(names ...string) rule {
 	}
 }
 
+// atLeastOne is a condition: one of the keys is there, or more.
+func atLeastOne(names ...string) rule {
+	return func(c *checker, path string, value any) bool {
+		for _, name := range names {
+			if _, there := value.(map[string]any)[name]; there {
+				return true
+			}
+		}
+		return c.faultf(path, nil, "give %s, or both", strings.Join(names, " or "))
+	}
+}
+
 func sortedKeys(o map[string]any) []string {
 	keys := make([]string, 0, len(o))
 	for key := range o {

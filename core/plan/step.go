@@ -147,8 +147,23 @@ type Item struct {
 	AboveMM  measure.Millimetre `json:"above_mm,omitempty"` // liquid, above the solids
 	Part     string             `json:"part,omitempty"`
 	Pot      string             `json:"pot,omitempty"`
-	Share    *float64           `json:"share,omitempty"` // of what is left; nil: all
+	Share    *float64           `json:"share,omitempty"`    // of what is left; nil: all
+	Optional bool               `json:"optional,omitempty"` // said as such, computed as given
+	ToTaste  bool               `json:"to_taste,omitempty"`
 }
+
+// Manner is how something goes in.
+type Manner string
+
+// The manners.
+const (
+	Slowly   Manner = "slowly"
+	Whisking Manner = "whisking"
+	InGoes   Manner = "in-goes" // in two goes, tasting between
+)
+
+// Manners lists them.
+func Manners() []Manner { return []Manner{Slowly, Whisking, InGoes} }
 
 // Portion returns the share that the item takes of a part or a pan.
 func (i Item) Portion() float64 {
@@ -220,6 +235,7 @@ type PressOf struct {
 type Step struct {
 	Do    Verb   `json:"do"`
 	Note  string `json:"note,omitempty"`
+	Sign  string `json:"sign,omitempty"` // by which the cook knows that it is done
 	Name  string `json:"name,omitempty"`
 	Of    string `json:"of,omitempty"`
 	Pot   string `json:"pot,omitempty"` // empty: main
@@ -231,6 +247,7 @@ type Step struct {
 
 	In         *Item     `json:"in,omitempty"` // what a soak stands in
 	KeepLiquid bool      `json:"keep_liquid,omitempty"`
+	Pan        string    `json:"pan,omitempty"` // a pot in which a preparation is done; empty: any
 	Fat        *Item     `json:"fat,omitempty"`
 	To         GrindTo   `json:"to,omitempty"` // of a grind
 	Pct        *float64  `json:"pct,omitempty"`
@@ -238,13 +255,15 @@ type Step struct {
 	Presses    []PressOf `json:"presses,omitempty"`
 	Strain     *bool     `json:"strain,omitempty"` // nil: yes
 
-	Flame    vessel.Flame `json:"flame,omitempty"`
-	FlamePct *float64     `json:"flame_pct,omitempty"`
-	Until    *Until       `json:"until,omitempty"`
-	Lid      *bool        `json:"lid,omitempty"` // nil: the verb's own default
-	Stir     Stir         `json:"stir,omitempty"`
-	Slowly   bool         `json:"slowly,omitempty"`
-	Topping  bool         `json:"topping,omitempty"`
+	Flame    vessel.Flame  `json:"flame,omitempty"`
+	FlamePct *float64      `json:"flame_pct,omitempty"`
+	FlameW   *measure.Watt `json:"flame_w,omitempty"` // into the pot
+	Until    *Until        `json:"until,omitempty"`
+	Lid      *bool         `json:"lid,omitempty"` // nil: the verb's own default
+	Stir     Stir          `json:"stir,omitempty"`
+	Slowly   bool          `json:"slowly,omitempty"`
+	Topping  bool          `json:"topping,omitempty"`
+	Manner   []Manner      `json:"manner,omitempty"`
 
 	Whistles int     `json:"whistles,omitempty"`
 	Release  Release `json:"release,omitempty"`
@@ -346,6 +365,23 @@ func (s *Step) FullMinutes() measure.Minute {
 	return s.Do.Descriptor().Usual
 }
 
+// FatOf names the fat that is left when a garnish was fried, where it is used by itself.
+func FatOf(fried string) string { return fried + fatSuffix }
+
+const fatSuffix = ".fat"
+
+// LeavesFat reports whether the fat of a fry is used by itself; where it is not, it goes
+// with what was fried in it.
+func (p *Plan) LeavesFat(s *Step) bool {
+	if s.Do != Fry || s.Fat == nil {
+		return false
+	}
+	is := func(item Item) bool { return item.Part == FatOf(s.Name) }
+	return slices.ContainsFunc(p.Steps, func(other Step) bool {
+		return slices.ContainsFunc(other.Items, is) || (other.Fat != nil && is(*other.Fat)) || (other.In != nil && is(*other.In))
+	})
+}
+
 // FryMinutes returns how long one item of a fry is in the fat.
 func (s *Step) FryMinutes(item Item) measure.Minute {
 	if item.Minutes != nil {
@@ -365,7 +401,37 @@ func (s *Step) HandsOn() measure.Minute {
 // Strained reports whether a syrup goes through a sieve.
 func (s *Step) Strained() bool { return s.Strain == nil || *s.Strain }
 
-// FlamePercent returns the flame of a heat step in per cent of full power.
+// Burns reports whether the flame of a heat step is on.
+func (s *Step) Burns() bool {
+	return s.FlameW != nil || s.ByEye() || s.FlamePercent() > 0
+}
+
+// ByEye reports whether the flame is what a cook turns to by eye.
+func (s *Step) ByEye() bool { return s.FlamePct == nil && s.FlameW == nil && s.Flame.Regulated() }
+
+// TurnTo sets the flame of a step to a mark of the knob, or to what is kept by eye.
+func (s *Step) TurnTo(flame vessel.Flame) { s.Flame, s.FlamePct, s.FlameW = flame, nil, nil }
+
+// GoesSlowly reports whether what goes in is poured slowly.
+func (s *Step) GoesSlowly() bool { return s.Slowly || slices.Contains(s.Manner, Slowly) }
+
+// Regulated reports whether a pot of the plan is kept at its boil by eye.
+func (p *Plan) Regulated() bool {
+	return slices.ContainsFunc(p.Steps, func(s Step) bool { return s.Do == Heat && s.ByEye() })
+}
+
+// FlameShare returns the flame of a step as a share of its burner, 0 to 1; 0 for one
+// that is turned to by eye.
+func (p *Plan) FlameShare(s *Step) float64 {
+	if s.FlameW != nil {
+		full, _ := p.BurnerOf(s.PotName()).Power(vessel.High, 0)
+		return min(1, measure.Ratio(float64(*s.FlameW), float64(full)))
+	}
+	return s.FlamePercent() / 100
+}
+
+// FlamePercent returns the flame of a heat step in per cent of full power; 0 for one
+// that is turned to by eye, or given in watts.
 func (s *Step) FlamePercent() float64 {
 	if s.FlamePct != nil {
 		return *s.FlamePct

@@ -24,7 +24,7 @@ type Descriptor struct {
 	MostHands measure.Minute // the most that a preparation keeps the hands busy, the rest of it stands; 0: all of it
 	Earlier   measure.Minute // how much earlier than needed a preparation may be done
 
-	keys       fields // of the document, beside do and note; a required one ends in !
+	keys       fields // of the document, beside do, note and sign; a required one ends in !
 	conditions []rule
 	rule       rule // of the two, made when the program starts
 }
@@ -46,9 +46,9 @@ var descriptors = []Descriptor{
 			"temp_c": number(0, 100), "in": itemRule, "keep_liquid": flag()}, conditions: []rule{makesOrChanges}},
 	{Verb: Roast, Preparation: true, Earlier: afternoon,
 		keys: fields{"name": name60, "of": name60, "items": items,
-			"minutes!": minutes, "fat": itemRule}, conditions: []rule{makesOrChanges}},
+			"minutes!": minutes, "fat": itemRule, "pan": name60}, conditions: []rule{makesOrChanges}},
 	{Verb: Fry, Preparation: true, Usual: 3, Earlier: afternoon,
-		keys: fields{"name!": name60, "items!": items, "fat": itemRule, "minutes": minutes}},
+		keys: fields{"name!": name60, "items!": items, "fat": itemRule, "minutes": minutes, "pan": name60}},
 	{Verb: Mix, Preparation: true, Usual: 2, MostHands: 3, Earlier: afternoon,
 		keys: fields{"name!": name60, "items!": items, "minutes": minutes}},
 	{Verb: Grind, Preparation: true, Usual: 3, Earlier: afternoon,
@@ -56,24 +56,26 @@ var descriptors = []Descriptor{
 	{Verb: Squeeze, Preparation: true, Usual: 3, Earlier: afternoon,
 		keys: fields{"of!": name60, "pct!": number(0, 60), "minutes": minutes}},
 	{Verb: Steam, Preparation: true, MostHands: 2, Earlier: afternoon,
-		keys: fields{"name": name60, "of": name60, "items": items, "minutes!": minutes}, conditions: []rule{makesOrChanges}},
+		keys: fields{"name": name60, "of": name60, "items": items, "minutes!": minutes, "pan": name60}, conditions: []rule{makesOrChanges}},
 	{Verb: Press, Preparation: true, Usual: 6, Earlier: afternoon,
 		keys: fields{"name!": name60, "coconuts": above(0, 200), "items": items,
 			"minutes": minutes, "presses!": list(1, 5, object(fields{"water_ml!": number(0, 50000), "temp_c": number(0, 100)}))},
 		conditions: []rule{exactlyOne("coconuts", "items")}},
 	{Verb: Melt, Preparation: true, Usual: 8, Earlier: afternoon,
-		keys: fields{"name!": name60, "items!": items, "strain": flag(), "minutes": minutes}},
+		keys: fields{"name!": name60, "items!": items, "strain": flag(), "minutes": minutes, "pan": name60}},
 	{Verb: Caramel, Closed: true, Burner: true,
 		keys: fields{"pot": name60, "items!": items, "minutes": minutes,
-			"until": word(Brownings()...), "flame": flameRule, "flame_pct": flamePctRule}, conditions: []rule{exactlyOne("minutes", "until")}},
+			"until": word(Brownings()...), "flame": markRule, "flame_pct": flamePctRule, "flame_w": wattsRule},
+		conditions: []rule{exactlyOne("minutes", "until")}},
 	{Verb: Add, AtOnce: true,
-		keys: fields{"pot": name60, "items!": items, "temp_c": number(-20, 180), "slowly": flag(), "topping": flag()}},
+		keys: fields{"pot": name60, "items!": items, "temp_c": number(-20, 180), "slowly": flag(), "topping": flag(),
+			"manner": list(1, 3, word(Manners()...))}},
 	{Verb: Heat, Burner: true, Parts: true,
-		keys: fields{"pot": name60, "flame": flameRule, "flame_pct": flamePctRule,
-			"until!": untilRule, "lid": flag(), "stir": word(Stirs()...)}, conditions: []rule{exactlyOne("flame", "flame_pct")}},
+		keys: fields{"pot": name60, "flame": flameRule, "flame_pct": flamePctRule, "flame_w": wattsRule,
+			"until!": untilRule, "lid": flag(), "stir": word(Stirs()...)}, conditions: []rule{exactlyOne("flame", "flame_pct", "flame_w")}},
 	{Verb: Pressure, Closed: true, Burner: true,
-		keys: fields{"pot": name60, "whistles": whole(1, 30),
-			"minutes": above(0, 180), "release": word(Releases()...)}, conditions: []rule{exactlyOne("whistles", "minutes")}},
+		keys: fields{"pot": name60, "whistles": whole(1, 30), "flame": flameRule, "flame_w": wattsRule,
+			"minutes": above(0, 180), "release": word(Releases()...)}, conditions: []rule{atLeastOne("whistles", "minutes")}},
 	{Verb: Mash, AtOnce: true,
 		keys: fields{"pot": name60, "of": name60, "minutes": minutes, "pct!": above(0, 100)}},
 	{Verb: Drain, AtOnce: true,
@@ -99,7 +101,7 @@ var descriptorOf = func() map[Verb]*Descriptor {
 	for i := range descriptors {
 		d := &descriptors[i]
 		keys := maps.Clone(d.keys)
-		keys["do!"], keys["note"] = text(1, 20), note500
+		keys["do!"], keys["note"], keys["sign"] = text(1, 20), note500, text(1, 120)
 		d.rule, of[d.Verb] = object(keys, d.conditions...), d
 	}
 	return of
@@ -128,7 +130,7 @@ func (v Verb) IsPreparation() bool {
 	return d != nil && d.Preparation
 }
 
-// Keys lists what a step of the verb may say, beside do and note, in the order of
+// Keys lists what a step of the verb may say, beside do, note and sign, in the order of
 // the alphabet.
 func (d Descriptor) Keys() []string {
 	keys := slices.Sorted(maps.Keys(d.keys))

@@ -6,31 +6,36 @@ import (
 	"kirdu/core/measure"
 )
 
-// Browning says how dry sugar heats: J/(g K) and J/g, melting between two
-// temperatures, and where the cook has long stopped.
+// Browning says how dry sugar heats: J/(g K), J/g to melt at a temperature, the heat it
+// loses from its top in W/(m² K), and where the cook has long stopped.
 type Browning struct {
-	Heat, Melting  float64
-	From, To, Most float64
+	Heat, Melting, At float64
+	Loss, Most        float64
 }
 
 // Brown heats dry sugar until it reaches a temperature or the minutes are over,
-// and returns how long it took and how hot it is. The heat of melting is spread
-// over the span in which it melts.
+// and returns how long it took and how hot it is. The pot under it heats along.
 func (s *State) Brown(c *Conditions, goal measure.Celsius, most measure.Minute, b Browning) (measure.Minute, measure.Celsius) {
 	const step = 2.0 // s: a tenth of what it takes to pass a colour
 	mass := float64(s.Mass())
-	level := c.Pot.Depth(s.Volume())
-	loss := c.Pot.Loss(level)
+	loss := b.Loss * float64(c.Pot.Surface(c.Pot.Depth(s.Volume())))
+	capacity := b.Heat*mass + s.Metal
+	melting := b.Melting * mass // J that are still to go
 	t, seconds := float64(s.Temperature), 0.0
+	if t >= b.At {
+		melting = 0
+	}
 	for range int(math.Ceil(float64(most) * measure.SecondsPerMinute / step)) {
 		if mass <= 0 || t >= float64(goal) {
 			break
 		}
-		capacity := b.Heat * mass
-		if t >= b.From && t < b.To {
-			capacity += b.Melting * mass / (b.To - b.From)
+		heat := (float64(c.Power) - loss*(t-float64(c.Ambient))) * step
+		if beyond := heat - capacity*(b.At-t); beyond > 0 && melting > 0 {
+			used := min(beyond, melting)
+			melting -= used
+			heat -= used
 		}
-		rise := (float64(c.Power) - loss*(t-float64(c.Ambient))) * step / capacity
+		rise := heat / capacity
 		// The last step is cut where the colour is reached.
 		share := 1.0
 		if left := min(float64(goal), b.Most) - t; rise > left && rise > 0 {

@@ -27,6 +27,7 @@ const (
 	Other
 
 	Thickening // gelatinised starch weighted by its thickening power, g
+	Structure  // of protein, fibre, ash, other and starch of spices what is of nuts ground to a paste, g
 	Buffer     // g times relative buffering
 	BufferPH   // Buffer times pH
 	EnergyKcal

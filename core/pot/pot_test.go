@@ -33,7 +33,7 @@ func TestBoilingPoint(t *testing.T) {
 		altitude, brix, want float64
 	}{
 		"sea level": {0, 0, 100}, "1500 m": {1500, 0, 94.737}, "3000 m": {3000, 0, 89.474},
-		"half sugar": {0, 50, 101.9}, "between two rows": {0, 45, 101.5}, "beyond the table": {0, 99, 119.6},
+		"half sugar": {0, 50, 101.9}, "between two rows": {0, 45, 101.5}, "hard candy": {0, 95, 129.8}, "beyond the table": {0, 101, 140},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
@@ -68,17 +68,81 @@ func TestKilowattBoilsAwayTwentySevenGramsAMinute(t *testing.T) {
 
 func TestLitreOfMilk(t *testing.T) {
 	s := of(t, "milk-whole", 1030)
+	s.Metal = wide.HeatCapacity()
 	c := Conditions{Pot: wide, Power: 990, Ambient: 24, Humidity: 0.5}
 	minutes := 0.0
 	for ; s.Temperature < BoilingPoint(0, s.Brix())-BoilingMargin; minutes += 1. / 6 {
 		s.Step(&c, 10)
 	}
-	require.InDelta(t, 6, minutes, 0.7, "to the boil")
+	require.InDelta(t, 7, minutes, 0.5, "to the boil")
 	half, from := 0.0, s.Mass()
 	for ; s.Mass() > from-515; half += 1. / 6 {
 		s.Step(&c, 10)
 	}
-	require.InDelta(t, 22, half, 2, "half of it gone")
+	require.InDelta(t, 21, half, 1.5, "half of it gone")
+}
+
+// A litre in that pot loses 5 g a minute at a simmer and 14 at a brisk boil, whatever the
+// burner; a burner that has less gives what it has.
+func TestFlamesByEye(t *testing.T) {
+	at := func(flame vessel.Flame, power measure.Watt, lid bool) (grams, watts float64) {
+		s := of(t, "milk-whole", 1030)
+		s.Metal, s.Temperature = wide.HeatCapacity(), s.Limit(0)
+		r, ok := flame.Regulation()
+		require.True(t, ok)
+		c := Conditions{Pot: wide, Power: power, Ambient: 24, Humidity: 0.5, Regulation: &r, Lid: lid}
+		return run(&s, c, 10, 10) / 10, float64(c.Used)
+	}
+	for _, power := range []measure.Watt{990, 2000} {
+		grams, _ := at(vessel.Simmer, power, false)
+		require.InDelta(t, 5, grams, 0.5)
+		grams, _ = at(vessel.Boil, power, false)
+		require.InDelta(t, 14, grams, 0.7)
+	}
+	weak, _ := at(vessel.Boil, 400, false)
+	require.Less(t, weak, 10.0)
+	lidded, _ := at(vessel.Simmer, 990, true)
+	require.Less(t, lidded, 1.0)
+}
+
+// Held water boils: what has drunk everything stays near the boil while it is wet, and
+// only what is dry gets hot.
+func TestHeldWaterBoils(t *testing.T) {
+	s := of(t, "rice-short", 200)
+	water := of(t, "water", 450)
+	s.Pour(&water)
+	s.Metal, s.Temperature = wide.HeatCapacity(), 98
+	c := Conditions{Pot: wide, Power: 500, Ambient: 24, Humidity: 0.5}
+	hottest, wet := 0.0, true
+	for range 600 {
+		s.Step(&c, 20)
+		total := s.Total()
+		if wet = total[Water] > 0.25*float64(s.Mass()); !wet {
+			break
+		}
+		hottest = max(hottest, float64(s.Temperature))
+	}
+	require.False(t, wet, "it does dry out")
+	require.InDelta(t, 106, hottest, 1)
+	run(&s, c, 30, 20)
+	require.Greater(t, float64(s.Temperature), 150.0, "dry is dry")
+}
+
+// Bowls cool by their own surface: 200 g from 60 °C are at 21 after 70 min in the
+// refrigerator and at 8 after 2.7 h.
+func TestBowlsCoolByThemselves(t *testing.T) {
+	s := of(t, "milk-whole", 6*200)
+	s.Temperature = 60
+	c := Conditions{Pot: wide, Ambient: 4, Wrapped: true, OffHeat: true, Bowls: 6}
+	at := func(celsius measure.Celsius) (minutes float64) {
+		for ; s.Temperature > celsius; minutes++ {
+			s.Step(&c, 60)
+		}
+		return minutes
+	}
+	first := at(21)
+	require.InDelta(t, 70, first, 12)
+	require.InDelta(t, 2.7*60, first+at(8), 18)
 }
 
 func TestLidKeepsSteamIn(t *testing.T) {
@@ -123,8 +187,8 @@ func TestSugarAndMilkDelayTheGrain(t *testing.T) {
 
 func TestPulseHardensInAcid(t *testing.T) {
 	require.InDelta(t, 1, acidFactor(6.4), 1e-9)
-	require.InDelta(t, 0.35, acidFactor(5.2), 1e-9)
-	require.InDelta(t, 0.675, acidFactor(5.8), 1e-9)
+	require.InDelta(t, 0.5, acidFactor(5.2), 1e-9)
+	require.InDelta(t, 0.75, acidFactor(5.8), 1e-9)
 }
 
 func TestGrainHydratesAndLeaches(t *testing.T) {
@@ -147,7 +211,7 @@ func TestSoakTakesWaterAndTime(t *testing.T) {
 	raw := s.Parts[0].Cook
 	taken := s.Soak(600, 25)
 	require.InDelta(t, 90, float64(taken), 0.1)
-	require.InDelta(t, 0.55*raw, s.Parts[0].Cook, 0.01)
+	require.InDelta(t, 0.5*raw, s.Parts[0].Cook, 0.01)
 	warm, cold := of(t, "sago-small", 100), of(t, "sago-small", 100)
 	require.Greater(t, warm.Soak(20, 45), cold.Soak(20, 25))
 }
@@ -177,7 +241,7 @@ func TestFlourAndEggSet(t *testing.T) {
 
 func TestThicknessGrades(t *testing.T) {
 	milk := of(t, "milk-whole", 500)
-	require.InDelta(t, 1, milk.Thickness(65), 0.05, "milk is a sip")
+	require.InDelta(t, 1.3, milk.Thickness(65), 0.2, "milk is a sip")
 	empty := State{}
 	require.GreaterOrEqual(t, empty.Thickness(20), 1.0)
 	require.Equal(t, "Sip", ThicknessWord(-3))
@@ -200,9 +264,18 @@ func TestThicknessRisesWithStarchAndCold(t *testing.T) {
 }
 
 func TestDonenessWords(t *testing.T) {
-	for done, word := range map[float64]string{0: "hard", 0.6: "firm core", 1.05: "cooked through", 1.4: "tender", 2.1: "creamy",
-		3: "breaking up", 5: "mush"} {
-		require.Equal(t, word, DonenessWord(done))
+	for texture, words := range map[pantry.Texture]map[float64]string{
+		pantry.Grainy: {0: "hard", 0.6: "firm core", 0.9: "nearly through", 1.05: "cooked through", 1.4: "tender", 2.1: "creamy",
+			3: "breaking up", 5: "mush"},
+		pantry.Pearly:    {0.2: "white", 0.6: "white core", 0.9: "nearly clear", 2: "clear and whole", 4: "very soft", 6: "melting away"},
+		pantry.Pulse:     {0.2: "hard", 1.2: "soft", 2: "crushes easily", 5: "cooked to a mash"},
+		pantry.Vegetable: {0.05: "raw", 0.3: "glassy and limp", 0.7: "nearly soft", 1: "soft", 2: "fully soft", 4: "falling apart"},
+		pantry.Fruit:     {0.05: "raw", 1: "soft, in pieces"},
+		"":               {0.6: "firm core"},
+	} {
+		for done, word := range words {
+			require.Equal(t, word, DonenessWord(texture, done), "%s at %v", texture, done)
+		}
 	}
 }
 

@@ -51,8 +51,8 @@ func (s *State) Roast() {
 
 // Ground grain. Source: the model, section 5.
 var grinds = map[string]struct{ time, releaseDone, releaseMax float64 }{
-	"granules": {0.5, 0.30, 0.75},
-	"paste":    {0.3, 0.6, 0.95},
+	"granules": {0.4, 0.30, 0.75},
+	grindPaste: {0.3, 0.6, 0.95},
 }
 
 // Grind breaks the grain up: to granules or a paste, which cook faster and
@@ -66,10 +66,14 @@ func (s *State) Grind(to string) {
 			ground := *p.Kinetics
 			ground.ReleaseDone = max(ground.ReleaseDone, how.releaseDone)
 			ground.ReleaseMax = max(ground.ReleaseMax, how.releaseMax)
+			ground.WantedHigh = groundWanted(to, ground.WantedHigh)
 			p.Kinetics = &ground
 			p.Cook *= how.time
 			kept = append(kept, p)
 		case coarse:
+			if to == grindPaste {
+				p.Paste = 1
+			}
 			kept = append(kept, p)
 		default:
 			s.Liquid.add(&p.Dry, 1)
@@ -77,6 +81,32 @@ func (s *State) Grind(to string) {
 		}
 	}
 	s.Parts = kept
+	if to == grindPaste {
+		s.grindPieces()
+	}
+}
+
+// grindPaste is the fineness at which nuts become part of the liquid.
+const grindPaste = "paste"
+
+// grindPieces makes pieces part of the liquid, which their dry matter without sugars and
+// fat thickens. Source: the model, section 5.
+func (s *State) grindPieces() {
+	m := s.Pieces
+	m[AromaStarch], m[RawStarch] = m[AromaStarch]+m[RawStarch], 0
+	m[Structure] = m[Protein] + m[AromaStarch] + m[Fibre] + m[Ash] + m[Other]
+	s.Liquid.add(&m, 1)
+	s.Pieces = Mix{}
+}
+
+// groundWanted is how far cooked ground grain is still liked: granules as ground rice
+// is, a paste without end. Source: the model, section 5.
+func groundWanted(to string, high float64) float64 {
+	const granules = 4.2
+	if to == grindPaste {
+		return mostDone
+	}
+	return max(high, granules)
 }
 
 // Squeeze presses loose water out: per cent of the raw mass of each part, with
@@ -101,34 +131,32 @@ func (s *State) Squeeze(percent float64) measure.Gram {
 	return measure.Gram(pressed)
 }
 
-// Steam cooks the parts in steam for some minutes: they take up nothing, and
-// what vegetables exude drips away. It returns those grams. Source: the model,
-// sections 3 and 5.
-func (s *State) Steam(minutes measure.Minute, altitude float64) (dripped measure.Gram) {
+// Steam cooks the parts in steam for some minutes: they take up nothing, and keep
+// their water until they come into a pot. Source: the model, sections 3 and 5.
+func (s *State) Steam(minutes measure.Minute, altitude float64) {
 	s.Temperature = BoilingPoint(altitude, 0)
-	speed := math.Exp((float64(s.Temperature) - cookReference) * (math.Ln10 / cookTenfold))
-	before := s.Liquid[Water]
+	speed := speedAt(float64(s.Temperature))
 	for i := range s.Parts {
 		p := &s.Parts[i]
-		p.Done += speed * float64(minutes) / p.Cook
-		if p.Tissue {
-			s.exude(p, float64(minutes)*measure.SecondsPerMinute)
-		}
+		p.Done = min(mostDone, p.Done+speed*float64(minutes)/p.Cook)
 		s.leach(p)
 	}
-	dripped = measure.Gram(s.Liquid[Water] - before)
-	s.Liquid[Water] = before
-	return dripped
 }
 
-// Mash breaks per cent of the named part, or of all for "", into the liquid: a
-// quarter of the starch still enclosed in that share leaches. Source: the
+// Mash breaks per cent of the named part, or of all for "": a quarter of the starch
+// still enclosed in that share leaches, and of tissue it becomes paste. Source: the
 // model, section 5.
 func (s *State) Mash(name string, percent float64) {
 	const leachedShare = 0.25
 	for i := range s.Parts {
-		if p := &s.Parts[i]; name == "" || p.Name == name {
-			s.release(p, p.Dry[RawStarch]*leachedShare*percent/100)
+		p := &s.Parts[i]
+		if name != "" && p.Name != name {
+			continue
+		}
+		s.release(p, p.Dry[RawStarch]*leachedShare*percent/100)
+		p.Mashed += (1 - p.Mashed) * percent / 100
+		if p.Tissue {
+			p.Paste += (1 - p.Paste) * percent / 100
 		}
 	}
 }
@@ -142,6 +170,7 @@ func (s *State) Drain() measure.Gram {
 		s.Liquid[i] *= 1 - goes
 	}
 	s.Dairy *= 1 - goes
+	s.Casein *= 1 - goes
 	s.Stable *= 1 - goes
 	s.Egg *= 1 - goes
 	return measure.Gram(poured)

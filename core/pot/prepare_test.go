@@ -41,7 +41,7 @@ func TestPreparationsKeepMatter(t *testing.T) {
 		"squeeze": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) {
 			return s.Squeeze(rapid.Float64Range(0, 60).Draw(t, "per cent")), 0
 		},
-		"steam": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) { return s.Steam(30, 500), 0 },
+		"steam": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) { s.Steam(30, 500); return 0, 0 },
 		"mash": func(t *rapid.T, s *pot.State) (measure.Gram, measure.Gram) {
 			s.Mash("", rapid.Float64Range(1, 100).Draw(t, "per cent"))
 			return 0, 0
@@ -97,9 +97,9 @@ func TestSqueezing(t *testing.T) {
 
 func TestSteamingSoftensWithoutHydrating(t *testing.T) {
 	root := of(t, "sweet-potato", 300)
-	dripped := root.Steam(20, 0)
+	root.Steam(20, 0)
 	require.Greater(t, root.Parts[0].Done, 1.0)
-	require.Greater(t, float64(dripped), 5.0)
+	require.InDelta(t, 300, float64(root.Mass()), 1e-9)
 	high := of(t, "sweet-potato", 300)
 	high.Steam(20, 3000)
 	require.Less(t, high.Parts[0].Done, root.Parts[0].Done, "steam is cooler in the mountains")

@@ -23,6 +23,9 @@ type Part struct {
 	Done     float64 // doneness D: 0 raw, 1 cooked through
 	Cook     float64 // minutes at 98 °C to doneness 1, preparation counted
 	Release  float64 // factor on the starch leached, 1 unless roasted
+	Texture  pantry.Texture
+	Mashed   float64 // share that was broken, 0 to 1
+	Paste    float64 // share of tissue that is paste, 0 to 1: part of the liquid
 	toasted  float64 // minutes dry over the flame; below 0 once it has told
 }
 
@@ -40,7 +43,9 @@ type State struct {
 	Pieces      Mix // inert volume: nuts, fruit pieces
 	Topping     Mix // lies on top: neither thickness nor sweetness nor level
 	Parts       []Part
+	Metal       float64 // J/K that the pot around it takes up; 0 beside the pots and in bowls
 	Dairy       float64 // g of dairy that went in
+	Casein      float64 // g of protein of that dairy
 	Stable      float64 // g of it that was stabilised against heat when it was made
 	Egg         float64 // g of whole egg
 	EggSet      float64 // share of it that has set, 0 to 1
@@ -71,7 +76,7 @@ func New(material *pantry.Material, mass measure.Gram, temperature measure.Celsi
 		s.Liquid = m
 	}
 	if material.Kind == "dairy" {
-		s.Dairy = float64(mass)
+		s.Dairy, s.Casein = float64(mass), m[Protein]
 		if material.Has("heat-stabilised") {
 			s.Stable = s.Dairy
 		}
@@ -94,6 +99,7 @@ func newPart(material *pantry.Material, m Mix, mass float64, name string) Part {
 	p := Part{
 		Name: name, Kinetics: material.Kinetics, Tissue: material.Behaviour == pantry.Tissue,
 		Raw: mass, Held: m[Water], Starch: m[RawStarch], Cook: float64(material.Kinetics.CookMinutes), Release: 1,
+		Texture: material.Texture(),
 	}
 	m[Water] = 0
 	p.Dry, p.dryMass = m, m.Mass()
@@ -201,6 +207,44 @@ func (s *State) SplitPH() float64 {
 	return s.PH() + starchProtects*starch + stableProtects*measure.Ratio(s.Stable, s.Dairy)
 }
 
+// What egg stands. Source: the model, section 8.
+const (
+	eggStands    = 84.0 // °C, without starch
+	eggPerStarch = 5.0  // K for each per cent of gelatinised starch in the liquid
+	eggStarchy   = 95.0 // °C at most,
+	eggMayBoil   = 3.0  // until there is so much starch that it may boil
+)
+
+// EggOver returns by how many kelvins the contents are hotter than their egg stands; it
+// is below 0 where it is well.
+func (s *State) EggOver() float64 {
+	starch := 100 * measure.Ratio(s.Liquid[Gel], s.Liquid.Mass())
+	if starch >= eggMayBoil {
+		return -eggStands
+	}
+	return float64(s.Temperature) - min(eggStands+eggPerStarch*starch, eggStarchy)
+}
+
+// PasteShare returns the share of the mass that is paste or mash, 0 to 1.
+func (s *State) PasteShare() float64 {
+	paste := 0.0
+	for i := range s.Parts {
+		paste += max(s.Parts[i].Paste, s.Parts[i].Mashed) * s.Parts[i].mass()
+	}
+	return measure.Ratio(paste, float64(s.Mass()))
+}
+
+// Unsettled reports whether parts that are not cooked through lie on the bottom, and
+// whether they are pearls.
+func (s *State) Unsettled() (raw, pearls bool) {
+	for i := range s.Parts {
+		if p := &s.Parts[i]; p.Done < 1 {
+			raw, pearls = true, pearls || p.Texture == pantry.Pearly
+		}
+	}
+	return raw, pearls
+}
+
 // Part returns the part of a name, nil if there is none.
 func (s *State) Part(name string) *Part {
 	for i := range s.Parts {
@@ -223,13 +267,16 @@ func (s *State) Total() Mix {
 	return sum
 }
 
-// totals are the sums over the contents that a step needs.
+// totals are the sums over the contents that a step needs. Only the mass counts the
+// topping: it lies in the bowl.
 type totals struct {
 	mass     float64 // g
 	water    float64 // g, held and free
 	held     float64 // g, held by parts
-	capacity float64 // J/K
-	volume   float64 // ml, without topping
+	fat      float64 // g
+	capacity float64 // J/K, without the pot
+	volume   float64 // ml
+	inPot    float64 // g
 }
 
 // totals returns the sums of the contents. The heat capacity is m·cp with
@@ -240,40 +287,32 @@ func (s *State) totals() totals {
 	l := &s.Liquid
 	solids := l.solids()
 	t := totals{
-		mass: l[Water] + l[Fat] + solids, water: l[Water],
+		inPot: l[Water] + l[Fat] + solids, water: l[Water], fat: l[Fat],
 		volume: l[Water]/waterDensity + l[Fat]/fatDensity + solids/solidDensity,
 	}
 	if pieces := s.Pieces.Mass(); pieces > 0 {
-		t.mass += pieces
+		t.inPot += pieces
 		t.water += s.Pieces[Water]
+		t.fat += s.Pieces[Fat]
 		t.volume += pieces / pieceDensity
-	}
-	if topping := s.Topping.Mass(); topping > 0 {
-		t.mass += topping
-		t.water += s.Topping[Water]
 	}
 	for i := range s.Parts {
 		p := &s.Parts[i]
-		t.mass += p.mass()
+		t.inPot += p.mass()
 		t.held += p.Held
+		t.fat += p.Dry[Fat]
 		t.volume += p.volume()
 	}
 	t.water += t.held
-	t.capacity = waterHeat*t.water + solidHeat*(t.mass-t.water)
+	t.capacity = waterHeat*t.water + solidHeat*(t.inPot-t.water)
+	t.mass = t.inPot + s.Topping.Mass()
 	return t
 }
 
-// IsWet reports whether there is liquid to boil in: the few drops in butter are
-// fried away and are none.
-func (s *State) IsWet() bool {
-	const dropsOverFat = 0.5
-	return s.Liquid[Water] > dropsOverFat*s.Liquid[Fat]
-}
-
 // Pour adds other to the pot: mass and heat mix. Parts of the same name become
-// one, their doneness the mean by raw mass.
+// one, their doneness the mean by raw mass. The pot around s mixes its heat in.
 func (s *State) Pour(other *State) {
-	here, there := s.totals().capacity, other.totals().capacity
+	here, there := s.totals().capacity+s.Metal, other.totals().capacity
 	if here+there > 0 {
 		s.Temperature = measure.Celsius((here*float64(s.Temperature) + there*float64(other.Temperature)) / (here + there))
 	}
@@ -285,6 +324,7 @@ func (s *State) Pour(other *State) {
 		s.Egg = egg
 	}
 	s.Dairy += other.Dairy
+	s.Casein += other.Casein
 	s.Stable += other.Stable
 	for i := range other.Parts {
 		p := &other.Parts[i]
@@ -297,6 +337,8 @@ func (s *State) Pour(other *State) {
 		same.Done += (p.Done - same.Done) * share
 		same.Cook += (p.Cook - same.Cook) * share
 		same.Release += (p.Release - same.Release) * share
+		same.Mashed += (p.Mashed - same.Mashed) * share
+		same.Paste += (p.Paste - same.Paste) * share
 		same.Dry.add(&p.Dry, 1)
 		same.dryMass += p.dryMass
 		same.Raw, same.Held, same.Starch, same.Leached = same.Raw+p.Raw, same.Held+p.Held, same.Starch+p.Starch, same.Leached+p.Leached
@@ -306,6 +348,7 @@ func (s *State) Pour(other *State) {
 // Take removes a share, 0 to 1, and returns it.
 func (s *State) Take(share float64) State {
 	taken := s.Clone()
+	taken.Metal = 0
 	taken.scale(share)
 	s.scale(1 - share)
 	return taken
@@ -318,6 +361,7 @@ func (s *State) scale(factor float64) {
 		}
 	}
 	s.Dairy *= factor
+	s.Casein *= factor
 	s.Stable *= factor
 	s.Egg *= factor
 	for i := range s.Parts {
@@ -352,9 +396,14 @@ func (s *State) LayOnTop() {
 }
 
 // Correct makes the mass of the contents what a scale has shown, by adding or
-// taking free water: what a weigh-in tells is how much has evaporated.
+// taking water, the free first: what a weigh-in tells is how much has evaporated.
 func (s *State) Correct(mass measure.Gram) {
-	s.Liquid[Water] = max(0, s.Liquid[Water]+float64(mass-s.Mass()))
+	if more := float64(mass - s.Mass()); more > 0 {
+		s.Liquid[Water] += more
+	} else {
+		t := s.totals()
+		s.steam(min(-more, s.Liquid[Water]+t.held), 0, t.held)
+	}
 }
 
 // boilingElevation is the rise of the boiling point over that of water, in K,
@@ -362,42 +411,79 @@ func (s *State) Correct(mass measure.Gram) {
 // sucrose solutions, sugar-technology tables.
 var boilingElevation = []struct{ brix, kelvin float64 }{
 	{0, 0}, {10, 0.1}, {20, 0.3}, {30, 0.6}, {40, 1.1}, {50, 1.9}, {60, 3.1},
-	{70, 5.2}, {75, 7.0}, {80, 9.6}, {85, 13.2}, {90, 19.6},
+	{70, 5.2}, {75, 7.0}, {80, 9.6}, {85, 13.2}, {90, 19.6}, {100, 40},
 }
 
-// BoilingPoint returns the boiling point at an altitude in metres and a sugar
-// content in per cent of the watery phase; above 90 % it stays at that of 90.
-func BoilingPoint(altitude, brix float64) measure.Celsius {
-	const metresPerKelvin = 285
-	elevation := boilingElevation[len(boilingElevation)-1].kelvin
+// elevation returns that rise, in K.
+func elevation(brix float64) float64 {
 	for i := 1; i < len(boilingElevation); i++ {
 		a, b := boilingElevation[i-1], boilingElevation[i]
 		if brix < b.brix {
-			elevation = a.kelvin + (b.kelvin-a.kelvin)*(max(brix, 0)-a.brix)/(b.brix-a.brix)
-			break
+			return a.kelvin + (b.kelvin-a.kelvin)*(max(brix, 0)-a.brix)/(b.brix-a.brix)
 		}
 	}
-	return measure.Celsius(100 - altitude/metresPerKelvin + elevation)
+	return boilingElevation[len(boilingElevation)-1].kelvin
 }
 
-// mediumFactor is how much slower a grain cooks in what is in the pot than in
-// water. Source: the model, section 5.
-func (s *State) mediumFactor() float64 {
+// metresPerKelvin is how much higher a kitchen must lie for water to boil a kelvin
+// lower. Source: the model, section 3.
+const metresPerKelvin = 285
+
+// BoilingPoint returns the boiling point at an altitude in metres and a sugar
+// content in per cent of the watery phase.
+func BoilingPoint(altitude, brix float64) measure.Celsius {
+	return measure.Celsius(100 - altitude/metresPerKelvin + elevation(brix))
+}
+
+// Limit returns how hot the contents get: while they have water, they boil. Where the
+// free water runs out, the rest is held and boils up to some kelvins hotter; only what
+// is nearly dry, as raw grain, nuts, fat and caramel, goes on towards 180 °C. Source:
+// the model, section 3.
+func (s *State) Limit(altitude float64) measure.Celsius {
+	t := s.totals()
+	return measure.Celsius(s.limit(altitude, s.brix(t.held), &t))
+}
+
+func (s *State) limit(altitude, brix float64, t *totals) float64 {
+	const most, falling, dryWater, damp, span, wetMass = 6.0, 11.0, 180.0, wetFrom, 0.2, 0.03
+	rise := elevation(brix)
+	limit := 100 - altitude/metresPerKelvin + rise
+	if short := 1 - measure.Ratio(s.Liquid[Water], freeShare*t.inPot); short > 0 {
+		limit += short * min(most, max(0, falling-rise))
+	}
+	dry := max(min(1, (damp-t.perDry())/span), min(1, 1-measure.Ratio(t.water, wetMass*t.inPot)), 0)
+	return limit + dry*max(0, dryWater-limit)
+}
+
+// perDry returns the grams of water, free and held, to a gram of dry matter without
+// fat; infinite where there is none.
+func (t *totals) perDry() float64 {
+	switch dry := t.inPot - t.water - t.fat; {
+	case dry > 0:
+		return t.water / dry
+	case t.water > 0:
+		return math.Inf(1)
+	}
+	return 0
+}
+
+// mediumFactor is how much slower a grain cooks in what is in the pot than in water,
+// of which there are so many grams in all. Source: the model, section 5.
+func (s *State) mediumFactor(water float64) float64 {
 	const strength, fatShare, limit = 1.2, 0.4, 0.5
-	load := measure.Ratio(s.Liquid[Protein]+fatShare*s.Liquid[Fat], s.Liquid[Water])
-	if s.Liquid[Water] <= 0 {
+	load := measure.Ratio(s.Liquid[Protein]+fatShare*s.Liquid[Fat], water)
+	if water <= 0 {
 		load = limit
 	}
 	return 1 / (1 + strength*min(limit, load))
 }
 
-// sugarFactor is how much slower a grain cooks with sugar in the watery phase,
-// b from 0 to 1. Source: the model, section 5.
-func sugarFactor(b float64) float64 { return 1 / SugarSlows(b) }
-
-// sugarStrength is how strongly sugar slows a grain. Source: the model, section 5;
-// likely 1.6 to 3.2.
-const sugarStrength = 2.4
+// How strongly sugar slows a grain, likely 1.6 to 3.2, and tissue. Source: the model,
+// section 5.
+const (
+	sugarStrength  = 2.4
+	tissueStrength = 0.9
+)
 
 // SugarSlows returns how many times as long a grain takes to cook with sugar in the
 // watery phase, b from 0 to 1.
@@ -406,7 +492,7 @@ func SugarSlows(b float64) float64 { return math.Exp(sugarStrength * b) }
 // acidFactor is how much slower a pulse softens in acid. Source: the model,
 // section 5.
 func acidFactor(ph float64) float64 {
-	const fullAbove, leastBelow, least = 6.0, 5.6, 0.35
+	const fullAbove, leastBelow, least = 6.0, 5.6, 0.5
 	share := (ph - leastBelow) / (fullAbove - leastBelow)
 	return least + (1-least)*min(max(share, 0), 1)
 }

@@ -104,16 +104,16 @@ func (a *arrangement) steps() []plan.Step {
 	add("Rinse the pot with cold water first: milk then sticks less.", first...)
 	steps = append(steps, plan.Step{Do: plan.Heat, Flame: vessel.High, Stir: plan.StirOften, Until: &plan.Until{Boil: true}})
 	if a.slowest != nil {
-		steps = append(steps, plan.Step{Do: plan.Heat, Flame: vessel.MediumLow, Stir: plan.StirOften,
+		steps = append(steps, plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften,
 			Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: a.slowest.Slug, At: gentle(a.slowest.Kinetics)}}})
 	}
 	if len(a.bindings) > 0 {
 		steps = append(steps, plan.Step{Do: plan.Add, Slowly: true, Items: []plan.Item{{Part: "slurry"}}},
-			plan.Step{Do: plan.Heat, Flame: vessel.MediumLow, Stir: plan.StirConstant, Until: until(5)})
+			plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirConstant, Until: until(5)})
 	}
 	if len(a.sweet) > 0 {
 		add("In two goes, tasting between.", a.sweet...)
-		steps = append(steps, plan.Step{Do: plan.Heat, Flame: vessel.MediumLow, Stir: plan.StirOften, Until: until(plan.SweetenMinutes)})
+		steps = append(steps, plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften, Until: until(plan.SweetenMinutes)})
 	}
 	if len(a.rich) > 0 {
 		steps = append(steps, plan.Step{Do: plan.Heat, Flame: vessel.Off, Stir: plan.StirNone, Until: until(2)},

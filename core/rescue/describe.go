@@ -51,7 +51,7 @@ func Describe(d Described) (*plan.Plan, error) {
 	p.Steps = []plan.Step{
 		{Do: plan.Add, Items: items},
 		{Do: plan.Heat, Flame: vessel.High, Until: &plan.Until{Boil: true}, Stir: plan.StirOften},
-		{Do: plan.Heat, Flame: vessel.Low, Lid: &lid, Until: &plan.Until{Minutes: &simmer}, Stir: plan.StirOften},
+		{Do: plan.Heat, Flame: vessel.Simmer, Lid: &lid, Until: &plan.Until{Minutes: &simmer}, Stir: plan.StirOften},
 	}
 	if d.Grain != nil && d.Done > 0 {
 		p.Steps[2].Until = &plan.Until{Doneness: &plan.DonenessTarget{Of: d.Grain.Material, At: d.Done}}

@@ -63,7 +63,8 @@ func (w *repairer) loosen(grams float64) plan.Step {
 	if w.celsius() < cold {
 		temperature, note = celsiusOf(5), "note.cold-and-boiled-before"
 	}
-	return w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(w.liquid, grams)}, TempC: temperature, Slowly: true, Note: note})
+	return w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{portion(w.liquid, grams)}, TempC: temperature, Slowly: true,
+		Note: note})
 }
 
 // sweetener is what sweetens again: what the pudding has, or white sugar where
@@ -181,7 +182,7 @@ func (w *repairer) reduce() (Repair, bool) {
 			one := step
 			one.Stir = stir
 			if flame != "" {
-				one.Flame, one.FlamePct = flame, nil
+				one.TurnTo(flame)
 			}
 			with := func(mass float64) Repair {
 				target := measure.Gram(math.Round(mass))
@@ -255,7 +256,8 @@ func (w *repairer) binding(grams float64) []plan.Step {
 		return append(steps, w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Slowly: true,
 			Note: "note.whisk-it-in-off"}))
 	}
-	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items, Note: "note.starch-into-cold-liquid"}}
+	steps := []plan.Step{{Do: plan.Mix, Name: w.p.FreePart(slurryPart), Minutes: &minute, Items: items,
+		Note: "note.starch-into-cold-liquid"}}
 	const swells = 88
 	to, guard := measure.Celsius(swells), bindGuard
 	heat := w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Medium, Until: &plan.Until{TempC: &to, MaxMinutes: &guard},
@@ -343,7 +345,8 @@ func (w *repairer) splitDairy() []Repair {
 		one := r
 		one.Steps = slices.Clone(r.Steps)
 		if soda > 0 {
-			one.Steps = append(one.Steps, w.p.IntoServed(plan.Step{Do: plan.Add,
+			// First of all: the pot is still near the boil.
+			one.Steps = slices.Insert(one.Steps, 0, w.p.IntoServed(plan.Step{Do: plan.Add,
 				Items: []plan.Item{{Material: "baking-soda", Amount: fmt.Sprintf("%.2f g", soda)}}, Note: "note.a-pinch-dissolved-in"}))
 		}
 		w.bindTo(&one, w.wanted, starch*w.mass())
@@ -509,7 +512,8 @@ func (w *repairer) scorched() []Repair {
 			{Do: plan.Add, Pot: LeftPot, Items: []plan.Item{{Pot: w.pot, Share: &behind}}, Note: "note.what-sticks-stays-in"}}}
 	if over := w.over(); over != nil {
 		step := *over
-		step.Flame, step.Stir = "", plan.StirConstant
+		step.TurnTo("")
+		step.Stir = plan.StirConstant
 		with := func(percent float64) plan.Step {
 			one, pct := step, math.Round(percent)
 			one.FlamePct = &pct
@@ -527,7 +531,7 @@ func (w *repairer) scorched() []Repair {
 			}
 			return worst
 		}
-		percent := over.FlamePercent()
+		percent := 100 * w.p.FlameShare(over)
 		const lowest = 15.0
 		if peak(percent) > calmScorch {
 			percent = halve(lowest, percent, func(x float64) bool { return peak(x) <= calmScorch })
@@ -572,7 +576,7 @@ func (w *repairer) hardGrain() []Repair {
 				r.Steps = append(r.Steps, w.loosen(grams))
 				r.Shift = weighable(grams)
 			}
-			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &covered, Stir: plan.StirNow,
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Lid: &covered, Stir: plan.StirNow,
 				Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: part, At: target}, MaxMinutes: &guard}}))
 			return r
 		}
@@ -608,13 +612,12 @@ func (w *repairer) hardGrain() []Repair {
 
 func (w *repairer) mushy() []Repair {
 	part, slug := w.grain()
-	m, ok := w.p.Pantry().Material(slug)
-	if part == "" || !ok {
+	if _, ok := w.p.Pantry().Material(slug); part == "" || !ok {
 		w.cannot = saying("rescue.mushy.cannot")
 		return nil
 	}
-	w.says = saying("rescue.mushy.says", decimals(w.base.Steps[w.last].Doneness[part], 2), decimals(m.Kinetics.WantedLow, 2),
-		decimals(m.Kinetics.WantedHigh, 2))
+	w.says = saying("rescue.mushy.says", decimals(w.base.Steps[w.last].Doneness[part], 2),
+		decimals(w.base.Parts[part].WantedLow, 2), decimals(w.base.Parts[part].WantedHigh, 2))
 	var list []Repair
 	const share, boils, soft = 0.25, 10.0, 1.05
 	raw := measure.Gram(0)
@@ -629,7 +632,7 @@ func (w *repairer) mushy() []Repair {
 		Steps: []plan.Step{
 			{Do: plan.Add, Pot: sparePot, Items: []plan.Item{portion(slug, fresh), portion("water", boils*fresh)}},
 			{Do: plan.Heat, Pot: sparePot, Flame: vessel.MediumHigh, Until: &plan.Until{Boil: true}, Stir: plan.StirNow},
-			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Low, Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: slug, At: soft},
+			{Do: plan.Heat, Pot: sparePot, Flame: vessel.Simmer, Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: slug, At: soft},
 				MaxMinutes: &guard}, Stir: plan.StirNow},
 			{Do: plan.Drain, Pot: sparePot},
 			w.p.IntoServed(plan.Step{Do: plan.Add, Items: []plan.Item{{Pot: sparePot}}, Note: "note.fold-it-in-do"}),
@@ -765,7 +768,7 @@ func (w *repairer) notSweet() []Repair {
 		r := Repair{Key: "sweeten", Title: saying("repair.sweeten.title", named(m.Slug)), Shift: weighable(grams)}
 		const through = 0.95
 		if done := w.base.Steps[w.last].Doneness[part]; part != "" && done < through && w.celsius() > 60 {
-			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Low, Lid: &open, Stir: plan.StirOften,
+			r.Steps = append(r.Steps, w.p.IntoServed(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Lid: &open, Stir: plan.StirOften,
 				Note:  "note.not-yet-sugar-keeps",
 				Until: &plan.Until{Doneness: &plan.DonenessTarget{Of: part, At: 1}, MaxMinutes: &guard}}))
 		}
@@ -846,7 +849,7 @@ func (w *repairer) skin() []Repair {
 }
 
 func (w *repairer) tooSoftToCut() []Repair {
-	const cuts, aim = 6.5, 6.8
+	const cuts, aim = 6.5, 6.65
 	w.says = saying("rescue.too-soft-to-cut.says", decimals(w.before.Grade.Value, 1), decimals(cuts, 1))
 	var list []Repair
 	w.wanted = aim

@@ -446,7 +446,7 @@ func (w *repairer) celsius() float64 { return *w.base.Steps[w.last].TempC }
 // a flame.
 func (w *repairer) over() *plan.Step {
 	if w.now < len(w.p.Steps) {
-		if s := &w.p.Steps[w.now]; s.Do == plan.Heat && s.PotName() == w.pot && s.FlamePercent() > 0 {
+		if s := &w.p.Steps[w.now]; s.Do == plan.Heat && s.PotName() == w.pot && s.Burns() {
 			return s
 		}
 	}
@@ -456,7 +456,7 @@ func (w *repairer) over() *plan.Step {
 // heatAhead reports whether the pot will be over a flame again.
 func (w *repairer) heatAhead() bool {
 	return slices.ContainsFunc(w.p.Steps[w.now:], func(s plan.Step) bool {
-		return s.Do == plan.Heat && s.PotName() == w.pot && s.FlamePercent() > 0
+		return s.Do == plan.Heat && s.PotName() == w.pot && s.Burns()
 	})
 }
 

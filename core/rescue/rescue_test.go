@@ -102,7 +102,8 @@ var illnesses = []illness{
 	{symptom: rescue.SplitCoconut, serve: "warm", steps: coconutPot, now: 5, say: nothing},
 	{symptom: rescue.Lumps, serve: "warm", steps: fmt.Sprintf(flourPot, 50), now: 3, say: nothing, lost: [2]float64{0.05, 0.4}},
 	{symptom: rescue.PearlsLumped, serve: "warm", steps: pearlPot, now: 6, say: nothing},
-	{symptom: rescue.Scorched, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90) + going, now: 5, say: nothing, lost: [2]float64{0.03, 0.15}},
+	{symptom: rescue.Scorched, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90) + going, now: 5, say: nothing,
+		lost: [2]float64{0.03, 0.15}},
 	{symptom: rescue.HardGrain, serve: "warm", steps: fmt.Sprintf(ricePot, 5, 160), now: 5, say: feels},
 	{symptom: rescue.Mushy, serve: "warm", steps: fmt.Sprintf(ricePot, 70, 90), now: 5, say: nothing},
 	{symptom: rescue.TooSweet, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 150), now: 5, say: tastes(0.25)},
@@ -111,7 +112,8 @@ var illnesses = []illness{
 	{symptom: rescue.ScrambledEgg, serve: "warm", steps: eggPot, now: 2, say: nothing, lost: [2]float64{0.2, 0.8}},
 	{symptom: rescue.GrittyMeal, serve: "warm", steps: mealPot, now: 4, say: feels},
 	{symptom: rescue.Skin, serve: "warm", steps: fmt.Sprintf(ricePot, 24, 90), now: 5, say: nothing},
-	{symptom: rescue.TooSoftToCut, serve: "chilled", steps: fmt.Sprintf(flourPot, 62) + `, {"do": "chill", "hours": 4}`, now: 4, say: nothing},
+	{symptom: rescue.TooSoftToCut, serve: "chilled", steps: fmt.Sprintf(flourPot, 46) + `, {"do": "chill", "hours": 4}`, now: 4,
+		say: nothing},
 }
 
 // another returns the plan in a kitchen with other constants than the model's.

@@ -127,6 +127,7 @@ func loosen(stood *plan.Plan, liquid string, celsius, wanted float64) (measure.G
 // A Cooled pudding is how long one way of cooling takes.
 type Cooled struct {
 	Where plan.Where      // counter, water-bath, fridge
+	Bowls int             // ladled into so many first; 0: in its pot
 	First measure.Celsius // 21, or the room where that is warmer
 	To60  measure.Minute  // until the hours begin to count
 	ToLow measure.Minute  // from 60 °C to First
@@ -135,31 +136,42 @@ type Cooled struct {
 }
 
 // Cool returns how long a pudding takes from 60 to 21 and on to 6 °C, the last
-// always in the refrigerator, by where it stands first.
+// always in the refrigerator, by where it stands first; and how long in its bowls, which
+// go into the refrigerator at once. A tray is not ladled out.
 func Cool(p *plan.Plan) []Cooled {
-	base := OffHeat(p)
-	const cold, above measure.Celsius = forecast.SafeCold + 1, 1
 	var list []Cooled
 	for _, where := range plan.Wheres() {
-		cooled := base.Clone()
-		counts, first, last := forecast.SafeHot, forecast.Lukewarm, cold
-		if where == plan.Counter {
-			first = max(first, base.Kitchen.AmbientC+above)
-		}
-		for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where},
-			{Do: plan.Cool, ToC: &last, Where: plan.Fridge}} {
-			cooled.Steps = append(cooled.Steps, base.IntoServed(step))
-		}
-		f := forecast.Run(cooled, forecast.Options{CourseOnly: true})
-		lasts := func(back int) measure.Minute {
-			r := f.Steps[len(f.Steps)-back]
-			return measure.Minute(r.EndMin - r.StartMin)
-		}
-		one := Cooled{Where: where, First: first, To60: lasts(3), ToLow: lasts(2), To6: lasts(1)}
-		one.Safe = first == forecast.Lukewarm && one.ToLow <= forecast.MostWarm && one.To6 <= forecast.MostChills
-		list = append(list, one)
+		list = append(list, coolAt(p, where, 0))
+	}
+	if served := p.Served(); len(served) == 1 && p.Pots[served[0]].Shape != vessel.Tray {
+		list = append(list, coolAt(p, plan.Fridge, p.Serves))
 	}
 	return list
+}
+
+// coolAt cools a pudding in its pot, or ladled into so many bowls.
+func coolAt(p *plan.Plan, where plan.Where, bowls int) Cooled {
+	base := OffHeat(p)
+	if bowls > 0 {
+		base.Steps = append(base.Steps, base.IntoServed(plan.Step{Do: plan.Portion, Bowls: bowls}))
+	}
+	const cold, above measure.Celsius = forecast.SafeCold + 1, 2
+	counts, first, last := forecast.SafeHot, forecast.Lukewarm, cold
+	if where == plan.Counter {
+		first = max(first, base.Kitchen.AmbientC+above)
+	}
+	for _, step := range []plan.Step{{Do: plan.Cool, ToC: &counts, Where: where}, {Do: plan.Cool, ToC: &first, Where: where},
+		{Do: plan.Cool, ToC: &last, Where: plan.Fridge}} {
+		base.Steps = append(base.Steps, base.IntoServed(step))
+	}
+	f := forecast.Run(base, forecast.Options{CourseOnly: true})
+	lasts := func(back int) measure.Minute {
+		r := f.Steps[len(f.Steps)-back]
+		return measure.Minute(r.EndMin - r.StartMin)
+	}
+	one := Cooled{Where: where, Bowls: bowls, First: first, To60: lasts(3), ToLow: lasts(2), To6: lasts(1)}
+	one.Safe = first == forecast.Lukewarm && one.ToLow <= forecast.MostWarm && one.To6 <= forecast.MostChills
+	return one
 }
 
 // A Cut is a way to cut a tray into equal pieces.

@@ -44,16 +44,23 @@ func TestStandingThickensAndIsLoosened(t *testing.T) {
 func TestCoolingWays(t *testing.T) {
 	p := batchOf(t, 6)
 	ways := serving.Cool(p)
-	require.Len(t, ways, 3)
+	require.Len(t, ways, 4)
 	by := map[plan.Where]serving.Cooled{}
 	for _, way := range ways {
-		by[way.Where] = way
+		if way.Bowls == 0 {
+			by[way.Where] = way
+		}
 		require.Positive(t, way.To60)
 		require.Positive(t, way.ToLow)
 		require.Positive(t, way.To6)
 	}
 	require.Less(t, float64(by["water-bath"].ToLow), float64(by["counter"].ToLow), "cold water takes the heat faster")
-	require.False(t, serving.Cool(batchOf(t, 40))[0].Safe, "a large pot on the counter is not safe")
+	require.Equal(t, 6, ways[3].Bowls)
+	require.Less(t, float64(ways[3].ToLow), float64(by["fridge"].ToLow), "bowls are smaller than the pot")
+	many := serving.Cool(batchOf(t, 40))
+	require.Less(t, float64(many[3].ToLow), 1.2*float64(ways[3].ToLow), "forty bowls cool as six do, each by itself")
+	require.Greater(t, float64(many[2].ToLow), 1.5*float64(by["fridge"].ToLow), "a large pot does not")
+	require.False(t, many[0].Safe, "a large pot on the counter is not safe")
 }
 
 func batchOf(t *testing.T, bowls int) *plan.Plan {
@@ -103,7 +110,7 @@ func TestReheatingNeedsLiquid(t *testing.T) {
 	require.NoError(t, err)
 	p, err := w.Start(choice)
 	require.NoError(t, err)
-	wanted := forecast.Run(p, forecast.Options{}).Thickness.OffHeat.Value - 0.4
+	wanted := forecast.Run(p, forecast.Options{}).Thickness.Hot.Value - 0.3
 	r, ok := serving.Reheat(p, "milk-whole", wanted)
 	require.True(t, ok)
 	require.Positive(t, r.Loosen, "from the cold it is thicker than it was")

@@ -2,7 +2,6 @@ package timetable
 
 import (
 	"slices"
-	"strings"
 
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
@@ -112,7 +111,8 @@ func newBlock(p *plan.Plan) *block {
 		}
 	}
 	for k := range b.preps {
-		b.preps[k].needed = b.taker(k)
+		taker := p.Taker(b.preps[k].step)
+		b.preps[k].needed = slices.IndexFunc(b.preps, func(q prep) bool { return taker >= 0 && q.step == taker })
 	}
 	return b
 }
@@ -126,12 +126,12 @@ func (b *block) stepUses(s *plan.Step, r *forecast.StepResult, pot string) {
 		b.uses = append(b.uses, use{kind: kind, pan: pot, from: r.StartMin, to: r.EndMin, amount: amount})
 	}
 	verb := s.Do.Descriptor()
-	if verb.Burner && (s.Do != plan.Heat || s.FlamePercent() > 0) {
+	if verb.Burner && (s.Do != plan.Heat || s.Burns()) {
 		add(useBurner, 0)
 	}
 	hands := 0.0
 	switch {
-	case s.Do == plan.Heat && s.FlamePercent() > 0:
+	case s.Do == plan.Heat && s.Burns():
 		hands = handsOf[s.Stirring()]
 	case s.Do == plan.Caramel:
 		hands = 1
@@ -155,26 +155,4 @@ func potName(p *plan.Plan, key string) string {
 		return name
 	}
 	return ""
-}
-
-// taker finds the preparation that takes the part of another, or changes it
-// further; -1 if a pot takes it.
-func (b *block) taker(k int) int {
-	s := &b.plan.Steps[b.preps[k].step]
-	name := s.Name
-	if name == "" {
-		name = s.Of
-	}
-	for l := range b.preps {
-		other := &b.plan.Steps[b.preps[l].step]
-		if b.preps[l].step <= b.preps[k].step {
-			continue
-		}
-		if other.Of == name || slices.ContainsFunc(other.Items, func(item plan.Item) bool {
-			return item.Part == name || strings.HasPrefix(item.Part, name+".")
-		}) {
-			return l
-		}
-	}
-	return -1
 }

@@ -1,6 +1,9 @@
 package vessel
 
-import "kirdu/core/measure"
+import (
+	"kirdu/core/measure"
+	"slices"
+)
 
 // Flame is a mark on the burner's knob.
 type Flame string
@@ -15,15 +18,74 @@ const (
 	High       Flame = "high"
 )
 
-// Flames lists the flames from none to all.
-func Flames() []Flame { return []Flame{Off, Low, MediumLow, Medium, MediumHigh, High} }
+// What a cook turns to by eye: the pot just bubbles, or boils briskly, whatever watts
+// that takes on this burner.
+const (
+	Simmer Flame = "simmer"
+	Boil   Flame = "boil"
+)
+
+// Marks lists the marks of the knob from none to all: fractions of the burner.
+func Marks() []Flame { return []Flame{Off, Low, MediumLow, Medium, MediumHigh, High} }
+
+// Flames lists all that a flame may be: the marks, and what is turned to by eye.
+func Flames() []Flame { return append(Marks(), Simmer, Boil) }
+
+// Lower lists the flames below one, the nearest first, but for off: down the marks of
+// the knob, or from a brisk boil to a simmer.
+func (f Flame) Lower() []Flame {
+	if f == Boil {
+		return []Flame{Simmer}
+	}
+	at := slices.Index(Marks(), f)
+	if at < 0 {
+		return nil
+	}
+	below := Marks()[1:max(at, 1)]
+	slices.Reverse(below)
+	return below
+}
+
+// Higher lists the flames above one, the nearest first.
+func (f Flame) Higher() []Flame {
+	if f == Simmer {
+		return []Flame{Boil}
+	}
+	at := slices.Index(Marks(), f)
+	if at < 0 {
+		return nil
+	}
+	return Marks()[at+1:]
+}
+
+// Regulated reports whether a flame is what a cook turns to by eye.
+func (f Flame) Regulated() bool { return f == Simmer || f == Boil }
+
+// A Regulation is how a pot is kept at its boil: the share of the burner until it
+// gets there, and the surplus that then leaves as steam over its surface.
+type Regulation struct {
+	Approach     float64 // of the whole burner
+	Open, Lidded float64 // W/m² of evaporating surface
+}
+
+// regulations of the flames by eye. Source: the model, section 3.
+var regulations = map[Flame]Regulation{
+	Simmer: {Approach: 0.70, Open: 5000, Lidded: 1500},
+	Boil:   {Approach: 1.00, Open: 14000, Lidded: 5000},
+}
+
+// Regulation returns how a flame by eye is kept, false for a mark of the knob.
+func (f Flame) Regulation() (Regulation, bool) {
+	r, ok := regulations[f]
+	return r, ok
+}
 
 // flamePercent is the share of the full power at each mark. Source: the plan
 // format.
 var flamePercent = map[Flame]float64{Off: 0, Low: 15, MediumLow: 30, Medium: 50, MediumHigh: 70, High: 100}
 
-// Percent returns the share of the full power, 0 to 100, and false for a
-// flame that is not on the list.
+// Percent returns the share of the full power, 0 to 100, and false for a flame that is
+// no mark of the knob.
 func (f Flame) Percent() (float64, bool) {
 	percent, ok := flamePercent[f]
 	return percent, ok
@@ -48,6 +110,24 @@ var usualEfficiency = map[string]float64{"gas": 0.45, "electric": 0.65, "inducti
 func UsualEfficiency(kind string) (float64, bool) {
 	share, known := usualEfficiency[kind]
 	return share, known
+}
+
+// mostEfficiency is what no burner of a kind brings into a pot. Source: our own
+// estimate, from the upper ends of the same ranges.
+var mostEfficiency = map[string]float64{"gas": 0.65, "electric": 0.85, "induction": 0.95, "wood": 0.40}
+
+// Most returns the power that a burner can bring into a pot at the very most, whatever is
+// thought of its efficiency.
+func (b Burner) Most() measure.Watt {
+	most, known := mostEfficiency[b.Kind]
+	if !known {
+		most = 1
+	}
+	power := b.PowerW * measure.Watt(max(most, b.Efficiency))
+	for _, tested := range b.FlameW {
+		power = max(power, tested)
+	}
+	return power
 }
 
 // DefaultBurner is what a plan without a burner is cooked on. Source: the plan

@@ -52,6 +52,7 @@ func Sides(shape Shape) []Side { return slices.Clone(sides[shape]) }
 // Faults of pots and burners.
 var (
 	ErrShape = errors.New("choose straight, taper, bowl or tray")
+	ErrUse   = errors.New("choose from stove, pressure, oven, slow-cooker, microwave and table, each once")
 	ErrKind  = errors.New("choose gas, electric, induction or wood")
 )
 
@@ -69,6 +70,11 @@ func (p Pot) Check() error {
 	if p.MassG != nil {
 		faults = PotGrams.Hold(faults, "mass_g", float64(*p.MassG))
 	}
+	for i, use := range p.Uses {
+		if !slices.Contains(Uses(), use) || slices.Contains(p.Uses[:i], use) {
+			faults = append(faults, &measure.FieldError{Field: "uses", Value: string(use), Err: ErrUse})
+		}
+	}
 	return faults.Err()
 }
 
@@ -84,7 +90,7 @@ func (b Burner) Check() error {
 	}
 	faults = BurnerWatt.Hold(faults, "power_w", float64(b.PowerW))
 	faults = Share.Hold(faults, "efficiency", b.Efficiency)
-	for _, flame := range Flames() {
+	for _, flame := range Marks() {
 		if watts, tested := b.FlameW[flame]; tested {
 			faults = FlameWatt.Hold(faults, "flame_w."+string(flame), float64(watts))
 		}

@@ -4,6 +4,7 @@ package vessel
 
 import (
 	"math"
+	"slices"
 
 	"kirdu/core/measure"
 )
@@ -30,8 +31,29 @@ type Pot struct {
 	HeightMM   measure.Millimetre `json:"height_mm"`
 	Name       string             `json:"name,omitempty"`
 	MassG      *measure.Gram      `json:"mass_g,omitempty"` // empty; nil: never weighed
+	Uses       []Use              `json:"uses,omitempty"`   // nil: all
+	Heavy      bool               `json:"heavy,omitempty"`  // a thick bottom, which spreads the heat
 	Burner     string             `json:"burner,omitempty"` // "": the plan's own burner
 }
+
+// A Use is what a pot may be used for.
+type Use string
+
+// The uses.
+const (
+	OnStove      Use = "stove"
+	UnderPress   Use = "pressure"
+	InOven       Use = "oven"
+	AsSlowCooker Use = "slow-cooker"
+	InMicrowave  Use = "microwave"
+	AtTable      Use = "table"
+)
+
+// Uses lists them.
+func Uses() []Use { return []Use{OnStove, UnderPress, InOven, AsSlowCooker, InMicrowave, AtTable} }
+
+// May reports whether a pot may be used so.
+func (p Pot) May(use Use) bool { return len(p.Uses) == 0 || slices.Contains(p.Uses, use) }
 
 // CoarseGauge is how many ml a millimetre of depth may hold before a scale reads
 // better. Source: the model, section 2.
@@ -201,9 +223,22 @@ func (p Pot) MillilitrePerMM(depth measure.Millimetre) measure.Millilitre {
 	return measure.Millilitre(float64(p.Surface(depth)) * 1000)
 }
 
-// unweighedGramPerSquareCM is the mass of an ordinary pot over its metal area,
-// bottom and side. Source: the model, section 15.
-const unweighedGramPerSquareCM = 1.5
+// Mass of a vessel that nobody has weighed over its metal area, bottom and side: an
+// ordinary pot, and a tray of sheet metal. Source: the model, sections 3 and 15.
+const (
+	potGramPerSquareCM  = 1.5
+	trayGramPerSquareCM = 0.6
+)
+
+// metal returns the area of bottom and side, in cm².
+func (p Pot) metal() float64 {
+	const squareCM = 1e4
+	area := float64(p.Side(p.HeightMM))
+	if p.Shape != Bowl { // its side goes on to the bottom
+		area += float64(p.Surface(0))
+	}
+	return area * squareCM
+}
 
 // Mass returns the mass of the empty pot. It is estimated from its size, and
 // weighed is false, when nobody has weighed it.
@@ -211,12 +246,29 @@ func (p Pot) Mass() (mass measure.Gram, weighed bool) {
 	if p.MassG != nil {
 		return *p.MassG, true
 	}
-	const squareCM = 1e4
-	area := float64(p.Side(p.HeightMM))
-	if p.Shape != Bowl {
-		area += float64(p.Surface(0))
+	per := potGramPerSquareCM
+	if p.Shape == Tray {
+		per = trayGramPerSquareCM
 	}
-	return measure.Gram(area * squareCM * unweighedGramPerSquareCM), false
+	return measure.Gram(p.metal() * per), false
+}
+
+// Heat of the vessel's own metal, J/(g K): steel, and the aluminium of a tray, of
+// which only the bottom takes part. Source: the model, section 3.
+const (
+	potHeat  = 0.5
+	trayHeat = 0.9
+)
+
+// HeatCapacity returns the heat that the empty vessel takes up for each kelvin, J/K.
+func (p Pot) HeatCapacity() float64 {
+	mass, _ := p.Mass()
+	if p.Shape != Tray {
+		return float64(mass) * potHeat
+	}
+	const squareCM = 1e4
+	bottom := measure.Ratio(float64(p.Surface(0))*squareCM, p.metal())
+	return float64(mass) * bottom * trayHeat
 }
 
 // SafeFill returns the volume up to a share of the height, such as the 0.60

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"kirdu/core/forecast"
+	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
@@ -11,7 +12,7 @@ import (
 // What keeps grain and pearls from being right, and what binds.
 var (
 	sugarDelays   = Limit{forecast.Warning, 3.0, "min", table}
-	eggHot        = Limit{forecast.Warning, 84.0, "°C", table}
+	eggHot        = Limit{forecast.Warning, 0, "K over what it stands", "the model, section 8"}
 	eggUnsafe     = Limit{forecast.Stop, 71.0, "°C", table}
 	dryFlour      = Limit{forecast.Warning, 60.0, "°C", table}
 	slurry        = Limit{forecast.Warning, 85.0, "°C", table}
@@ -52,48 +53,72 @@ func sweetBeforeSoft(p *plan.Plan, f *forecast.Forecast) []Finding {
 			continue
 		}
 		delay := sugarDelay(p, f, i, name)
-		if delay < sugarDelays.Value {
+		if delay < sugarDelays.Value*(1+RoundingMargin) {
 			continue
 		}
-		detail := Detail{Done: least, Never: math.IsInf(delay, 1)}
-		if detail.Never {
-			delay = f.Time.TotalMin.Value
+		detail := Detail{Done: least, Never: f.Doneness[name].Value < 1}
+		one := sugarDelays.speaks(i, "delay_min", delay).about(name).with(detail)
+		if allSoft(f) {
+			one.Severity = forecast.Note
 		}
-		found = append(found, sugarDelays.speaks(i, "delay_min", delay).about(name).with(detail))
+		found = append(found, one)
 	}
 	return found
 }
 
-// sugarDelay returns how much later a part is done because of the sugar of a
-// step, +Inf if it never is but would be without.
-func sugarDelay(p *plan.Plan, f *forecast.Forecast, step int, part string) float64 {
-	plain := forecast.Run(p.Unsweetened(step), forecast.Options{CourseOnly: true}).DoneAt(part, 1)
-	if math.IsInf(plain, 1) {
-		return 0
+// allSoft reports whether every part comes to what it is wanted at.
+func allSoft(f *forecast.Forecast) bool {
+	for name, done := range f.Doneness {
+		if done.Value < f.Parts[name].WantedLow {
+			return false
+		}
 	}
-	return f.DoneAt(part, 1) - plain
+	return true
 }
 
+// sugarDelay returns how much later a part is done because of the sugar of a step; of
+// one that is not done at the end, how much later it is as far as it gets.
+func sugarDelay(p *plan.Plan, f *forecast.Forecast, step int, part string) float64 {
+	reached := min(1, f.Doneness[part].Value)
+	plain := forecast.Run(p.Unsweetened(step), forecast.Options{CourseOnly: true}).DoneAt(part, reached)
+	with := f.DoneAt(part, reached)
+	if math.IsInf(plain, 1) || math.IsInf(with, 1) {
+		return 0
+	}
+	return with - plain
+}
+
+// undercookedGrain and mushyGrain hold each part against what it is wanted at: the
+// cook's own wish, or how it is liked.
 func undercookedGrain(p *plan.Plan, f *forecast.Forecast) []Finding {
-	var found []Finding
-	for _, name := range sortedNames(f.Doneness) {
-		done, wanted := f.Doneness[name].Value, f.Parts[name].WantedLow
-		if done < wanted {
-			found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name,
-				Evidence: Evidence{"doneness", done, "wanted", wanted}})
-		}
+	found := againstWanted(p, f, -1, func(t forecast.PartTrace) (limit, from float64) { return t.WantedLow, t.WantedLow })
+	boils := false
+	for i, trace := range f.Trace {
+		boils = boils || trace.Boiled || p.Steps[i].Do == plan.Pressure || p.Steps[i].Do == plan.Bake
+	}
+	for k := range found {
+		found[k].Cold = !boils
 	}
 	return found
 }
 
 func mushyGrain(p *plan.Plan, f *forecast.Forecast) []Finding {
+	const bit = 0.1 // above what is liked is not yet mushy; the watchpoint table
+	return againstWanted(p, f, 1, func(t forecast.PartTrace) (limit, from float64) { return t.WantedHigh, t.WantedHigh + bit })
+}
+
+// againstWanted finds the parts that miss what is wanted to one side: 1 above, -1 below.
+// It speaks from a doneness on, and names the limit; a limit of 0 is not known.
+func againstWanted(p *plan.Plan, f *forecast.Forecast, side float64, wanted func(forecast.PartTrace) (limit, from float64)) []Finding {
 	var found []Finding
 	for _, name := range sortedNames(f.Doneness) {
-		done, wanted := f.Doneness[name].Value, f.Parts[name].WantedHigh
-		if done > wanted && wanted != 0 {
-			found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name,
-				Evidence: Evidence{"doneness", done, "wanted", wanted}})
+		limit, from := wanted(f.Parts[name])
+		speaks, may := beyond(f.Doneness[name], from, side)
+		if limit == 0 || !speaks {
+			continue
 		}
+		found = append(found, Finding{Severity: forecast.Warning, Step: lastHeat(p), Part: name,
+			Evidence: Evidence{"doneness", f.Doneness[name].Value, "wanted", limit}}.perhaps(may))
 	}
 	return found
 }
@@ -117,11 +142,27 @@ func eggs(f *forecast.Forecast) (hottest int, most float64, first int) {
 }
 
 func eggScrambled(_ *plan.Plan, f *forecast.Forecast) []Finding {
-	if hottest, most, first := eggs(f); first >= 0 && most > eggHot.Value {
-		return one(eggHot.speaks(hottest, "temp_c", most))
+	worst := -1
+	for i, trace := range f.Trace {
+		scrambled := trace.EggOverFor >= eggOverFor || trace.EggOver >= eggOverBy
+		if scrambled && (worst < 0 || trace.EggOver > f.Trace[worst].EggOver) {
+			worst = i
+		}
 	}
-	return nil
+	if worst < 0 {
+		return nil
+	}
+	limit := eggHot
+	limit.Value = f.Trace[worst].EggLimitC
+	return one(limit.speaks(worst, "temp_c", limit.Value+f.Trace[worst].EggOver))
 }
+
+// Egg scrambles when it is so long above what it stands, or so far. Source: the model,
+// section 8.
+const (
+	eggOverFor measure.Minute = 1
+	eggOverBy  float64        = 6 // K
+)
 
 func eggUnderdone(_ *plan.Plan, f *forecast.Forecast) []Finding {
 	if _, most, first := eggs(f); first >= 0 && most < eggUnsafe.Value {
@@ -144,7 +185,7 @@ func starchLumps(p *plan.Plan, f *forecast.Forecast) []Finding {
 			if prepared {
 				limit = slurry
 			}
-			if a.Material.Behaviour == pantry.Flour && t > limit.Value && !(prepared && p.Steps[i].Slowly) {
+			if a.Material.Behaviour == pantry.Flour && t > limit.Value && !(prepared && p.Steps[i].GoesSlowly()) {
 				found = append(found, limit.speaks(i, "temp_c", t).about(a.Material.Slug).with(Detail{Prepared: prepared}))
 				break
 			}
@@ -194,7 +235,7 @@ func pearlsClump(p *plan.Plan, f *forecast.Forecast) []Finding {
 			}
 		}
 	}
-	if share <= PearlsPacking.Value {
+	if share <= PearlsPacking.Value*(1+RoundingMargin) {
 		return nil
 	}
 	return one(PearlsPacking.speaks(step, "volume_pct", share))
@@ -239,15 +280,17 @@ func tooThick(p *plan.Plan, f *forecast.Forecast) []Finding { return againstAim(
 
 // againstAim finds a thickness that misses the aim to one side: 1 above, -1 below.
 func againstAim(p *plan.Plan, f *forecast.Forecast, side float64) []Finding {
-	grade, ok := ServedThickness(p, f)
-	if !ok || p.Aim == nil || p.Aim.Thickness == nil {
+	served := f.Thickness.As(p.Serve)
+	if served == nil || p.Aim == nil || p.Aim.Thickness == nil {
 		return nil
 	}
 	aim := *p.Aim.Thickness
-	if edge := aim + side*aimMiss.Value; side*grade <= side*edge {
+	speaks, may := beyond(*served, aim+side*aimMiss.Value, side)
+	if !speaks {
 		return nil
 	}
-	return one(Finding{Severity: aimMiss.Severity, Step: lastHeat(p), Evidence: Evidence{"thickness", grade, "aim", aim}})
+	return one(Finding{Severity: aimMiss.Severity, Step: lastHeat(p), Evidence: Evidence{"thickness", served.Value, "aim",
+		aim}}.perhaps(may))
 }
 
 // tooThickCold: what is kept will be stiff tomorrow.

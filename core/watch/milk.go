@@ -5,7 +5,6 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/core/pot"
 )
 
 // What splits, thins and greases milk, and what brings it back.
@@ -13,8 +12,9 @@ var (
 	SplitMay    = Limit{forecast.Note, 6.4, "pH", table}
 	splitLikely = Limit{forecast.Warning, 6.2, "pH", table}
 	splitSure   = Limit{forecast.Stop, 5.9, "pH", table}
-	pulseSoft   = Limit{forecast.Stop, 1.2, "", table}
-	rawTissue   = Limit{forecast.Warning, 0.6, "", table}
+	pulseSoft   = Limit{forecast.Warning, 1.2, "", table}
+	pulseHard   = Limit{forecast.Stop, 0.7, "", table}
+	rawTissue   = Limit{forecast.Warning, 0.3, "", table}
 	belowBoil   = Limit{forecast.Warning, 4.0, "K below the boil", table}
 	YogurtWarm  = Limit{forecast.Warning, 35.0, "°C", table}
 	thinFat     = Limit{forecast.Note, 2.0, "%", table}
@@ -46,13 +46,24 @@ func pulseAcidEarly(p *plan.Plan, f *forecast.Forecast) []Finding {
 		}
 		for _, name := range sortedNames(f.Doneness) {
 			done, inPot := now.Doneness[name]
-			if inPot && f.Parts[name].AcidHardens && done < pulseSoft.Value {
-				return one(pulseSoft.speaks(i, "doneness", done).about(name).with(Detail{PH: *now.PH}))
+			if !inPot || !f.Parts[name].AcidHardens || done >= pulseSoft.Value {
+				continue
 			}
+			found := pulseSoft.speaks(i, "doneness", done).about(name).with(Detail{PH: *now.PH})
+			switch {
+			case f.Doneness[name].Value >= f.Parts[name].WantedLow:
+				found.Severity = forecast.Note
+			case done < pulseHard.Value:
+				found.Severity = pulseHard.Severity
+			}
+			return one(found)
 		}
 	}
 	return nil
 }
+
+// nearBoilFor is how long a first press stands it. Source: the watchpoint table.
+const nearBoilFor measure.Minute = 1
 
 // acidSplit: fresh milk curdles in acid near the boil.
 func acidSplit(p *plan.Plan, f *forecast.Forecast) []Finding {
@@ -123,15 +134,13 @@ func thickCoconutBoiled(p *plan.Plan, f *forecast.Forecast) []Finding {
 			continue
 		}
 		for j := i + 1; j < len(p.Steps); j++ {
-			s := &p.Steps[j]
-			if s.Do != plan.Heat || s.PotName() != p.Steps[i].PotName() || s.FlamePercent() == 0 || f.Steps[j].EndMin-f.Steps[j].StartMin < 1 {
+			s, hot := &p.Steps[j], f.Trace[j].NearBoil
+			if s.Do.IsPreparation() || s.PotName() != p.Steps[i].PotName() || hot.Minutes < nearBoilFor {
 				continue
 			}
 			limit := belowBoil
-			limit.Value = float64(pot.BoilingPoint(p.Kitchen.AltitudeM, *f.Steps[j].Brix)) - belowBoil.Value
-			if t := *f.Steps[j].TempC; t >= limit.Value {
-				return one(limit.speaks(i, "temp_c", t))
-			}
+			limit.Value = float64(hot.LimitC) - belowBoil.Value
+			return one(limit.speaks(i, "temp_c", float64(hot.MostC)))
 		}
 	}
 	return nil
@@ -230,7 +239,7 @@ func greasy(p *plan.Plan, f *forecast.Forecast) []Finding {
 }
 
 // sodaTooMuch: it tastes of soap and browns.
-func sodaTooMuch(p *plan.Plan, _ *forecast.Forecast) []Finding {
+func sodaTooMuch(p *plan.Plan, f *forecast.Forecast) []Finding {
 	step, grams := -1, 0.0
 	for i := range p.Steps {
 		for _, item := range p.Steps[i].Items {
@@ -240,7 +249,8 @@ func sodaTooMuch(p *plan.Plan, _ *forecast.Forecast) []Finding {
 			}
 		}
 	}
-	litres := plan.LiquidLitres(p)
+	const gramsPerLitre, percent = 1000, 100
+	litres := f.Yield.MassG.Value * (1 - f.SolidsPct/percent) / gramsPerLitre // of all water, when it is served
 	perLitre := measure.Ratio(grams, litres)
 	if step < 0 || perLitre <= SodaTastes.Value {
 		return nil

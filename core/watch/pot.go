@@ -4,6 +4,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 )
 
 // How full a pot may be, over its height: dairy at the boil, for its foam; anything;
@@ -19,10 +20,20 @@ var (
 // From where on a pot is dry, catches, is too heavy for one.
 var (
 	dry       = Limit{forecast.Stop, 1.0, "%", table}
-	dryCooker = Limit{forecast.Stop, 20.0, "%", own + ": what steam and a few whistles take, 10 to 30"}
+	dryCooker = Limit{forecast.Stop, 5.0, "%", own + ": a cooker that is closed without liquid has nothing to make steam of"}
+	cools     = Limit{forecast.Note, 2, "K", "the model, section 3"}
 	Scorching = Limit{forecast.Warning, 1.0, "", table}
 	heavy     = Limit{forecast.Note, 8000, "g", table}
 	lidded    = Limit{forecast.Warning, 0, "", table}
+)
+
+// How long a pot is dry, and catches, before it is said; from which grade on it is
+// meant to be thick; and how much paste makes it one. Source: the watchpoint table.
+const (
+	dryFor     measure.Minute = 2
+	scorchFor  measure.Minute = 1
+	meantThick                = 6.0
+	pasty                     = 1.0 / 3
 )
 
 func boilOver(p *plan.Plan, f *forecast.Forecast) []Finding {
@@ -72,10 +83,10 @@ func roomFor(p *plan.Plan, f *forecast.Forecast, step int) measure.Millilitre {
 	return measure.Millilitre(max(volume, min(here, 2*capacity)) / FoamRoom.Value)
 }
 
-// lidOnMilk: under a lid dairy climbs.
+// lidOnMilk: under a lid dairy climbs, unless it hardly bubbles.
 func lidOnMilk(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i := range p.Steps {
-		if s := &p.Steps[i]; s.Do == plan.Heat && s.Lidded() && f.Trace[i].PeakBoilFill > lidded.Value {
+		if s := &p.Steps[i]; s.Do == plan.Heat && s.Lidded() && !small(p, s, vessel.Low) && f.Trace[i].PeakBoilFill > lidded.Value {
 			return one(lidded.speaks(i, "fill", f.Trace[i].PeakBoilFill))
 		}
 	}
@@ -106,15 +117,23 @@ func cookerTooFull(p *plan.Plan, f *forecast.Forecast) []Finding {
 	return nil
 }
 
-// scorch: too much heat for so thick a pot so seldom stirred.
+// scorch: too much heat for what is on the bottom, stirred too seldom.
 func scorch(_ *plan.Plan, f *forecast.Forecast) []Finding {
-	worst, most := f.MostScorch()
-	if most <= Scorching.Value {
+	worst, most := -1, Scorching.Value*(1+RoundingMargin)
+	for i, trace := range f.Trace {
+		if trace.Scorching >= scorchFor && trace.Scorch > most {
+			worst, most = i, trace.Scorch
+		}
+	}
+	if worst < 0 {
 		return nil
 	}
 	return one(Scorching.speaks(worst, "scorch", most))
 }
 
+// boiledDry: the free water is gone over a flame that nobody minds. What is stirred all
+// the time, covered on a small flame, or meant to be thick, is cooked so; and a cooker
+// keeps its steam, unless it is closed on nothing wet.
 func boiledDry(p *plan.Plan, f *forecast.Forecast) []Finding {
 	for i := range p.Steps {
 		was := before(f, i)
@@ -125,9 +144,49 @@ func boiledDry(p *plan.Plan, f *forecast.Forecast) []Finding {
 			return one(dryCooker.speaks(i, "free_water_pct", free).with(Detail{Cooker: true}))
 		}
 	}
+	if p.Aim != nil && p.Aim.Thickness != nil && *p.Aim.Thickness >= meantThick {
+		return nil
+	}
 	for i, trace := range f.Trace {
-		if trace.DriedOut {
-			return one(dry.speaks(i, "free_water_pct", trace.MinFreeWater.Value))
+		s := &p.Steps[i]
+		if s.Do != plan.Heat || trace.DryFor <= dryFor {
+			continue
+		}
+		minded := s.Stirring() == plan.StirConstant || trace.PasteShare >= pasty && s.Stirring() == plan.StirOften
+		if minded || s.Lidded() && small(p, s, vessel.MediumLow) {
+			continue
+		}
+		return one(dry.speaks(i, "free_water_pct", trace.MinFreeWater.Value))
+	}
+	return nil
+}
+
+// BoilsDry reports whether a pot boils dry.
+func BoilsDry(p *plan.Plan, f *forecast.Forecast) bool { return len(boiledDry(p, f)) > 0 }
+
+// small reports whether a flame is at most a mark of the knob, or a simmer.
+func small(p *plan.Plan, s *plan.Step, mark vessel.Flame) bool {
+	most, _ := mark.Percent()
+	return s.ByEye() && s.Flame == vessel.Simmer || !s.ByEye() && 100*p.FlameShare(s) <= most
+}
+
+// weakFlame: the pot gets no warmer than this flame can make it.
+func weakFlame(_ *plan.Plan, f *forecast.Forecast) []Finding {
+	var found []Finding
+	for i, trace := range f.Trace {
+		if weak := trace.Weak; weak.Seen {
+			found = append(found, Finding{Severity: forecast.Warning, Step: i,
+				Evidence: Evidence{"temp_c", float64(weak.SettlesC), "watts_needed", float64(weak.Needs)}})
+		}
+	}
+	return found
+}
+
+// coolsNoFurther: its surroundings are no colder.
+func coolsNoFurther(_ *plan.Plan, f *forecast.Forecast) []Finding {
+	for i, trace := range f.Trace {
+		if trace.CoolsTo.Seen {
+			return one(cools.speaks(i, "temp_c", trace.CoolsTo.Value))
 		}
 	}
 	return nil

@@ -51,7 +51,7 @@ func warmTooLong(p *plan.Plan, f *forecast.Forecast) []Finding {
 // stands reports whether a step leaves the pudding to itself, neither heated nor
 // actively cooled.
 func stands(s *plan.Step) bool {
-	return s.Do == plan.Rest || s.Do == plan.Hold || (s.Do == plan.Heat && s.FlamePercent() == 0)
+	return s.Do == plan.Rest || s.Do == plan.Hold || (s.Do == plan.Heat && !s.Burns())
 }
 
 // minutesBetween returns how long the served pot is between two temperatures

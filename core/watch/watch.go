@@ -65,6 +65,8 @@ type Evidence struct {
 type Detail struct {
 	Done      float64            // doneness of the part
 	Never     bool               // it does not get done at all
+	Cold      bool               // the pot never comes to the boil
+	May       bool               // its value alone is beyond the limit, not all of its range
 	PH        float64            // of the milk
 	Need      measure.Millilitre // a pot that would hold it
 	Filled    measure.Millilitre // what is to go in, where the pot holds less
@@ -73,12 +75,19 @@ type Detail struct {
 	Grade     float64            // as served
 	Conflict  *plan.Disagreement
 	Prepared  bool // it comes in a slurry
-	Cooker    bool // of a closed cooker
 	Syrup     bool
+	Cooker    bool // of a closed cooker
 	Second    bool // the second stretch of cooling
 	FryFor    measure.Minute
 	SodaGrams float64 // as much as is right
 }
+
+// cautions are the rules that always hold where such a step is: they are said at the step,
+// and are no watchpoints of the plan.
+var cautions = []ID{"pressure-cooker", "wood-fire", "hot-sugar", "hot-fat"}
+
+// IsCaution reports whether a rule is a caution that always holds.
+func (id ID) IsCaution() bool { return slices.Contains(cautions, id) }
 
 // Rules returns every rule, in the order in which they are asked.
 func Rules() []Rule { return slices.Clone(rules) }
@@ -99,6 +108,8 @@ var rules = []Rule{
 	{"cooker-too-full", false, []Limit{CookerRoom, PulseRoom}, cookerTooFull},
 	{"scorch", true, []Limit{Scorching}, scorch},
 	{"boiled-dry", true, []Limit{dry, dryCooker}, boiledDry},
+	{"weak-flame", true, nil, weakFlame},
+	{"cools-no-further", false, []Limit{cools}, coolsNoFurther},
 	{"starch-lumps", true, []Limit{dryFlour, slurry}, starchLumps},
 	{"gritty-meal", true, []Limit{hotForMeal}, grittyMeal},
 	{"pearls-clump", true, []Limit{PearlsPacking}, pearlsClump},
@@ -168,6 +179,34 @@ func (r Rule) ask(p *plan.Plan, f *forecast.Forecast) []Finding {
 		found[k].Rule = r.ID
 	}
 	return found
+}
+
+// RoundingMargin is by how much a figure without a range must be beyond a limit of
+// quality: less is rounding. Source: our own judgement.
+const RoundingMargin = 0.02
+
+// beyond holds a figure with its range against a limit, to the side 1 above it or -1
+// below. All of the range beyond is likely; the value alone is a note, that it may be.
+func beyond(r measure.Range, limit, side float64) (speaks, may bool) {
+	if side*r.Value <= side*limit {
+		return false, false
+	}
+	nearest := r.Low
+	if side < 0 {
+		nearest = r.High
+	}
+	if r.Low == r.High { // no range is known
+		return side*(r.Value-limit) > RoundingMargin*limit, false
+	}
+	return true, side*nearest <= side*limit
+}
+
+// perhaps makes a finding a note where it only may be.
+func (f Finding) perhaps(may bool) Finding {
+	if f.May = may; may {
+		f.Severity = forecast.Note
+	}
+	return f
 }
 
 // speaks returns the finding of a limit.

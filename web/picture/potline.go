@@ -10,8 +10,10 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/numeric"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/vessel"
 	"kirdu/words"
 )
 
@@ -184,7 +186,7 @@ func NewPotLine(say words.Printer, p *plan.Plan, f *forecast.Forecast, o PotLine
 	l.times(say, x, g, end)
 	l.bands(say, p, f, x, end)
 	l.massPanel(say, f, x, g, end, o)
-	l.softPanel(f, x, g, end, o)
+	l.softPanel(p, f, x, g, end, o)
 	l.flames(p, f, x, g, end)
 	if o.Now != nil {
 		l.NowX, l.HasNow = x.at(*o.Now), true
@@ -301,7 +303,19 @@ func (l *PotLine) massPanel(say words.Printer, f *forecast.Forecast, x linear, g
 	l.Panels = append(l.Panels, panel)
 }
 
-func (l *PotLine) softPanel(f *forecast.Forecast, x linear, g frame, end float64, o PotLineOptions) {
+// textureOf returns how the softest part of a pudding is between the fingers: the words
+// beside the panel are of that one.
+func textureOf(p *plan.Plan, f *forecast.Forecast) pantry.Texture {
+	softest, texture := -1.0, pantry.Grainy
+	for _, part := range sorted(f.Curve.Doneness) {
+		if most := slices.Max(f.Curve.Doneness[part]); most > softest {
+			softest, texture = most, p.Texture(part)
+		}
+	}
+	return texture
+}
+
+func (l *PotLine) softPanel(p *plan.Plan, f *forecast.Forecast, x linear, g frame, end float64, o PotLineOptions) {
 	c := &f.Curve
 	panel := Panel{Top: Px(g.softTop), Bottom: Px(g.softBottom), LeftTitle: "thickness", RightTitle: "grain"}
 	thick := linear{from: 1, to: 8, low: g.softBottom, high: g.softTop}
@@ -321,7 +335,7 @@ func (l *PotLine) softPanel(f *forecast.Forecast, x linear, g frame, end float64
 	}
 	done := linear{from: 0, to: softest * 1.05, low: g.softBottom, high: g.softTop}
 	var last Px = 1e9
-	for word, from := range pot.DonenessMarks() {
+	for from, word := range pot.DonenessMarks(textureOf(p, f)) {
 		if at := done.at(from); from <= done.to && last-at >= 13 {
 			panel.RightTicks = append(panel.RightTicks, Tick{At: at, Label: word})
 			last = at
@@ -345,6 +359,15 @@ func (l *PotLine) softPanel(f *forecast.Forecast, x linear, g frame, end float64
 	l.Panels = append(l.Panels, panel)
 }
 
+// flameShare returns how much of its burner a step takes, 0 to 1.
+func flameShare(p *plan.Plan, r *forecast.StepResult, s *plan.Step) float64 {
+	if !s.ByEye() || r.Watts == nil {
+		return p.FlameShare(s)
+	}
+	most, _ := p.BurnerOf(s.PotName()).Power(vessel.High, 0)
+	return min(1, *r.Watts/float64(most))
+}
+
 func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, end float64) {
 	const tallest = 12.0
 	l.FlameY, l.StirY = Px(g.flame), Px(g.stir)
@@ -353,7 +376,7 @@ func (l *PotLine) flames(p *plan.Plan, f *forecast.Forecast, x linear, g frame, 
 		if s.Do != plan.Heat || s.PotName() != p.Served()[0] || r.EndMin <= r.StartMin {
 			continue
 		}
-		height := Px(tallest * s.FlamePercent() / 100)
+		height := Px(tallest * flameShare(p, r, s))
 		from, to := x.at(r.StartMin), x.at(min(r.EndMin, end))
 		l.Flames = append(l.Flames, Bar{X: from, Y: Px(g.flame) - height, Width: to - from, Height: height})
 		every := float64(s.Stirring().Every())
@@ -376,7 +399,7 @@ func (l *PotLine) numbers(say words.Printer, p *plan.Plan, f *forecast.Forecast,
 		if len(parts) == 0 {
 			return ""
 		}
-		return pot.DonenessWord(at(c.Doneness[parts[0]], minute))
+		return pot.DonenessWord(p.Texture(parts[0]), at(c.Doneness[parts[0]], minute))
 	}
 	for i := range p.Steps {
 		r := &f.Steps[i]

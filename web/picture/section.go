@@ -97,10 +97,20 @@ func levelName(say words.Printer, name string) string {
 		name = strings.TrimSuffix(press, ")")
 	}
 	const most = 16
-	if runes := []rune(name); len(runes) > most {
-		name = string(runes[:most-1]) + "…"
+	return cut(name, most)
+}
+
+// shortened keeps the names of levels that are one on a skewer within the picture.
+func shortened(names string) string {
+	const most = 19
+	return cut(strings.NewReplacer("first press", "press 1", "second press", "press 2", "third press", "press 3").Replace(names), most)
+}
+
+func cut(text string, most int) string {
+	if runes := []rune(text); len(runes) > most {
+		return string(runes[:most-1]) + "…"
 	}
-	return name
+	return text
 }
 
 // sameLevel is how near two levels are one on a skewer, in mm.
@@ -234,7 +244,7 @@ func (s *Section) levels(say words.Printer, pot vessel.Pot, levels []SectionLeve
 		one := Level{
 			Kind: l.Kind, PotX: Px(centre - half(depth)), PotEnd: Px(centre + half(depth)), PotY: y(depth),
 			GaugeY: wanted[i], LabelY: labels[i],
-			Name: say.Sprintf("%.0f mm %s", float64(l.Level), l.Label),
+			Name: say.Sprintf("%.0f mm %s", float64(l.Level), shortened(l.Label)),
 		}
 		if l.Scale != nil {
 			one.Scale = "scale " + say.Exact(measure.Gram(*l.Scale))
@@ -247,7 +257,7 @@ func (s *Section) levels(say words.Printer, pot vessel.Pot, levels []SectionLeve
 			lane+12, one.PotY, lane-2, one.GaugeY, Px(gaugeAt), one.GaugeY)
 		one.Pointer = fmt.Sprintf("M%v %vL%v %v", Px(gaugeAt+gaugeWidth), one.GaugeY, Px(labelAt-4), one.LabelY-4)
 		s.Levels = append(s.Levels, one)
-		said = append(said, one.Name+", "+one.Scale)
+		said = append(said, say.Sprintf("%.0f mm %s", float64(l.Level), l.Label)+", "+one.Scale)
 	}
 	s.Text = "Levels from above: " + strings.Join(said, "; ") + ". " + s.Caption + "."
 	if perMM(pot, levels) > vessel.CoarseGauge && perMillimetre > 0 {

@@ -15,6 +15,7 @@ import (
 	"kirdu/app"
 	"kirdu/core/forecast"
 	"kirdu/core/learn"
+	"kirdu/core/measure"
 	"kirdu/core/pot"
 	"kirdu/exchange"
 	"kirdu/store"
@@ -185,10 +186,12 @@ func (s *Screen) cooking(say words.Printer, k store.Cook) cooking {
 	now := k.Now(s.app.Now())
 	live := learn.Follow(&state, now)
 	one.Doing = say.Step(state.Plan, live.Forecast, state.Step).Title
-	left := live.Forecast.Time.TotalMin
-	left.Low, left.High = max(0, left.Low-float64(live.Now)), max(0, left.High-float64(live.Now))
+	clock := learn.ClockOf(&state, &live, now)
+	bowl := clock.Bowl(live.Forecast)
+	total := live.Forecast.Time.TotalMin
+	middle := bowl.Sub(now).Minutes() - total.Value
+	left := measure.Range{Value: max(0, middle+total.Value), Low: max(0, middle+total.Low), High: max(0, middle+total.High)}
 	one.Left = say.Span(left)
-	bowl := now.Add(time.Duration((left.Value - float64(live.Now)) * float64(time.Minute)))
 	one.Bowl = bowl.In(s.app.Zone).Format("15:04")
 	return one
 }

@@ -37,14 +37,16 @@ var Modules fs.FS = modules
 
 // A Screen is the Kitchen.
 type Screen struct {
-	app                         *frame.App
-	page, measures, test, weigh *frame.Template
+	app                                       *frame.App
+	page, pot, measures, changed, test, weigh *frame.Template
 }
 
 // New returns the screen.
 func New(app *frame.App) *Screen {
-	return &Screen{app: app, page: app.Template(files, "kitchen.html"), measures: app.Template(files, "measures.html"),
-		test: app.Template(files, "test.html"), weigh: app.Template(files, "weigh.html")}
+	return &Screen{app: app, page: app.Template(files, "kitchen.html", "potform.html"),
+		pot: app.Template(files, "pot.html", "potform.html"), measures: app.Template(files, "measures.html"),
+		changed: app.Template(files, "changed.html"),
+		test:    app.Template(files, "test.html"), weigh: app.Template(files, "weigh.html")}
 }
 
 type view struct {
@@ -52,10 +54,8 @@ type view struct {
 	Burners []burnerView
 	Pot     potForm
 	Burner  burnerForm
-	Faults  map[string]string
-	Shapes  []shapeChoice
+	Faults  map[string]string // of the burner
 	Kinds   []string
-	Fields  []sizeField
 
 	Room       map[string]string
 	RoomFaults map[string]string
@@ -63,8 +63,8 @@ type view struct {
 }
 
 type potView struct {
-	ID, Name, Size, Capacity, Safe, Mass, Full string
-	Section                                    picture.Section
+	ID, Name, Size, Capacity, Safe, Mass, Full, Uses string
+	Section                                          picture.Section
 }
 
 type burnerView struct {
@@ -76,44 +76,6 @@ type burnerView struct {
 type flameView struct {
 	Name, Watts string
 	Tested      bool
-}
-
-type shapeChoice struct {
-	Shape vessel.Shape
-	Label string
-}
-
-// sizeField is one length that some shapes have.
-type sizeField struct {
-	Name, Label, Value, Fault string
-	Shapes                    string // which, separated by spaces
-}
-
-// potForm is a new pot as it was typed.
-type potForm struct {
-	Name     string
-	Shape    string
-	Diameter string
-	Bottom   string
-	Top      string
-	Length   string
-	Width    string
-	Height   string
-	Mass     string
-}
-
-func readPotForm(f *frame.Fields) potForm {
-	return potForm{
-		Name:     f.Text("name"),
-		Shape:    f.Text("shape"),
-		Diameter: f.Text("diameter_mm"),
-		Bottom:   f.Text("bottom_mm"),
-		Top:      f.Text("top_mm"),
-		Length:   f.Text("length_mm"),
-		Width:    f.Text("width_mm"),
-		Height:   f.Text("height_mm"),
-		Mass:     f.Text("mass_g"),
-	}
 }
 
 // burnerForm is a new burner as it was typed.
@@ -134,23 +96,20 @@ func readBurnerForm(f *frame.Fields) burnerForm {
 }
 
 var (
-	shapes = []shapeChoice{{vessel.Straight, "straight walls"}, {vessel.Taper, "wider at the top"}, {vessel.Bowl, "bowl, round bottom"},
-		{vessel.Tray, "tray"}}
 	kinds = []string{"gas", "induction", "electric", "wood"}
 )
 
 // Show renders the kitchen.
 func (s *Screen) Show(c *gin.Context) error {
-	return s.show(c, http.StatusOK, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil)
+	return s.render(c, http.StatusOK, newPot(), newBurner(), nil, nil)
 }
 
-func (s *Screen) show(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string) error {
-	return s.render(c, status, pot, burner, faults, nil)
-}
+// newBurner is the form before anything was typed.
+func newBurner() burnerForm { return burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"} }
 
 // showRoom shows the form of the room as it was typed.
 func (s *Screen) showRoom(c *gin.Context, status int, room *frame.Fields) error {
-	return s.render(c, status, potForm{Shape: string(vessel.Straight)}, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, nil, room)
+	return s.render(c, status, newPot(), newBurner(), nil, room)
 }
 
 // usualFittings stand where a kitchen says nothing of them.
@@ -190,7 +149,7 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	if err != nil {
 		return err
 	}
-	v := view{Pot: pot, Burner: burner, Faults: faults, Shapes: shapes, Kinds: kinds, Room: roomValues(say, home),
+	v := view{Pot: pot, Burner: burner, Faults: faults, Kinds: kinds, Room: roomValues(say, home),
 		Measures: len(home.Measures)}
 	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
 	if err != nil {
@@ -210,10 +169,6 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	for _, b := range burners {
 		v.Burners = append(v.Burners, newBurnerView(say, b, tests))
 	}
-	for _, f := range sizes(pot) {
-		f.Fault = faults[f.Name]
-		v.Fields = append(v.Fields, f)
-	}
 	frame := frame.Frame{Title: "Kitchen", Section: "kitchen", Module: "kitchen.js", Body: v}
 	if id := c.Query("removed_pot"); id != "" {
 		frame.Notice, frame.UndoPath = "The pot was taken out of the kitchen. Puddings that use it keep its measures.",
@@ -226,17 +181,6 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	return s.page.Show(c, status, frame)
 }
 
-func sizes(f potForm) []sizeField {
-	return []sizeField{
-		{Name: "diameter_mm", Label: "Inner diameter, mm", Value: f.Diameter, Shapes: "straight"},
-		{Name: "bottom_mm", Label: "Inner diameter at the bottom, mm", Value: f.Bottom, Shapes: "taper"},
-		{Name: "top_mm", Label: "Inner diameter at the top, mm", Value: f.Top, Shapes: "taper bowl"},
-		{Name: "length_mm", Label: "Inner length, mm", Value: f.Length, Shapes: "tray"},
-		{Name: "width_mm", Label: "Inner width, mm", Value: f.Width, Shapes: "tray"},
-		{Name: "height_mm", Label: "Inner depth, mm", Value: f.Height, Shapes: "straight taper bowl tray"},
-	}
-}
-
 func newPotView(say words.Printer, p store.Pot, among []vessel.Pot) potView {
 	litres := func(v measure.Millilitre) string { return say.Number(float64(v)/1000, 1) + " l" }
 	one := potView{ID: p.ID, Name: words.Capital(p.Name), Size: picture.Size(say, p.Pot), Capacity: litres(p.Capacity()),
@@ -245,6 +189,7 @@ func newPotView(say words.Printer, p store.Pot, among []vessel.Pot) potView {
 	if mass, weighed := p.Pot.Mass(); weighed {
 		one.Mass = "empty " + say.Exact(mass)
 	}
+	one.Uses = say.Uses(p.Pot)
 	return one
 }
 
@@ -267,7 +212,7 @@ func fullWords(say words.Printer, p vessel.Pot) string {
 func newBurnerView(say words.Printer, b store.Burner, tests []store.WaterTest) burnerView {
 	one := burnerView{ID: b.ID, Name: words.Capital(b.Name), Kind: b.Kind,
 		Power: say.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
-	for _, flame := range vessel.Flames()[1:] {
+	for _, flame := range vessel.Marks()[1:] {
 		power, tested := b.Burner.Power(flame, 0)
 		watts := say.Number(float64(power), 0) + " W"
 		k := slices.IndexFunc(tests, func(t store.WaterTest) bool { return t.BurnerID == b.ID && t.Flame == flame })
@@ -285,62 +230,11 @@ func flameWords(f vessel.Flame) string { return strings.ReplaceAll(string(f), "-
 
 // Faults of the forms.
 var (
+	errNoUse      = errors.New("tick at least one thing that the pot is for")
 	errName       = errors.New("give a name of 1 to 60 characters, such as “the tall steel pot”")
-	errShape      = errors.New("choose a shape from the list")
 	errKind       = errors.New("choose a kind from the list")
 	errEfficiency = errors.New("give per cent above 0, at most 100, such as 45 for gas or 85 for induction")
 )
-
-func (f potForm) parse() (vessel.Pot, error) {
-	var faults measure.Faults
-	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
-	p := vessel.Pot{Name: strings.TrimSpace(f.Name), Shape: vessel.Shape(f.Shape)}
-	if n := utf8.RuneCountInString(p.Name); n < 1 || n > 60 {
-		fault("name", errName)
-	}
-	if !slices.Contains(vessel.Shapes(), p.Shape) {
-		fault("shape", errShape)
-		return p, faults
-	}
-	typed := map[string]string{}
-	for _, field := range sizes(f) {
-		typed[field.Name] = field.Value
-	}
-	for _, side := range vessel.Sides(p.Shape) {
-		x, ok := frame.Number(typed[side.Name])
-		if !ok || !side.Bound.Holds(x) {
-			fault(side.Name, fmt.Errorf("%w, in millimetres, such as 220", side.Bound.Error()))
-		}
-		*side.Of(&p) = measure.Millimetre(x)
-	}
-	if strings.TrimSpace(f.Mass) != "" {
-		x, ok := frame.Number(f.Mass)
-		if !ok || !vessel.PotGrams.Holds(x) {
-			fault("mass_g", fmt.Errorf("%w, in grams, or leave it empty", vessel.PotGrams.Error()))
-		}
-		mass := measure.Gram(x)
-		p.MassG = &mass
-	}
-	return p, faults.Err()
-}
-
-// AddPot stores a new pot.
-func (s *Screen) AddPot(c *gin.Context) error {
-	posted, err := frame.ReadForm(c, nil)
-	if err != nil {
-		return err
-	}
-	f := readPotForm(posted)
-	pot, err := f.parse()
-	if err != nil {
-		return s.show(c, http.StatusUnprocessableEntity, f, burnerForm{Kind: "gas", Power: "2200", Efficiency: "45"}, frame.FieldFaults(err))
-	}
-	if err := s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()); err != nil {
-		return err
-	}
-	c.Redirect(http.StatusSeeOther, "/kitchen")
-	return nil
-}
 
 func (f burnerForm) parse() (vessel.Burner, error) {
 	var faults measure.Faults
@@ -374,24 +268,13 @@ func (s *Screen) AddBurner(c *gin.Context) error {
 	f := readBurnerForm(posted)
 	burner, err := f.parse()
 	if err != nil {
-		return s.show(c, http.StatusUnprocessableEntity, potForm{Shape: string(vessel.Straight)}, f, frame.FieldFaults(err))
+		return s.render(c, http.StatusUnprocessableEntity, newPot(), f, frame.FieldFaults(err), nil)
 	}
 	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: app.NewID(), Burner: burner}, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen")
 	return nil
-}
-
-// RemovePot takes a pot out.
-func (s *Screen) RemovePot(c *gin.Context) error {
-	id := c.Param("id")
-	return s.then(c, s.app.Store.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
-}
-
-// RestorePot puts it back.
-func (s *Screen) RestorePot(c *gin.Context) error {
-	return s.then(c, s.app.Store.RestorePot(c.Request.Context(), c.Param("id")), "")
 }
 
 // RemoveBurner takes a burner out.

@@ -3,6 +3,7 @@ package kitchen
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"net/http"
 	"slices"
 
@@ -119,11 +120,53 @@ func (s *Screen) AddMeasure(c *gin.Context) error {
 		return s.showMeasures(c, http.StatusUnprocessableEntity, f)
 	}
 	m.ID, m.TakenAt = app.NewID(), s.app.Now()
-	if err := s.app.Store.AddMeasuring(c.Request.Context(), m); err != nil {
+	changed, err := s.app.Remeasure(c.Request.Context(), m)
+	if err != nil {
 		return err
 	}
-	c.Redirect(http.StatusSeeOther, "/kitchen/measures")
-	return nil
+	if len(changed) > 0 && f.Text("seen") == "" {
+		return s.showChanged(c, say, f, m, changed)
+	}
+	keep := map[string]bool{}
+	for _, id := range f.Typed["keep"] {
+		keep[id] = true
+	}
+	return s.then(c, s.app.TakeMeasure(c.Request.Context(), m, keep), "/measures")
+}
+
+// changedView says which puddings a measure changes, before it is taken.
+type changedView struct {
+	Name, Size string
+	Typed      []typedField // what was filled in, sent along
+	Puddings   []changedPudding
+}
+
+type typedField struct{ Name, Value string }
+
+type changedPudding struct {
+	ID, Name string
+	Changes  []string
+}
+
+// showChanged asks which puddings keep their grams.
+func (s *Screen) showChanged(c *gin.Context, say words.Printer, f *frame.Fields, m store.Measuring, changed []app.Remeasured) error {
+	v := changedView{Name: m.Name, Size: sizeWords(say, m)}
+	for _, name := range slices.Sorted(maps.Keys(measureStandard)) {
+		v.Typed = append(v.Typed, typedField{name, f.Text(name)})
+	}
+	for _, one := range changed {
+		pudding := changedPudding{ID: one.ID, Name: one.Plan.Name}
+		for _, d := range one.Changes {
+			name := d.Name
+			if known, ok := one.Plan.Pantry().Material(d.Name); ok {
+				name = known.ShortName()
+			}
+			pudding.Changes = append(pudding.Changes, say.Sprintf("%s: %s, then %s", name, say.Grams(measure.Gram(d.Before)),
+				say.Grams(measure.Gram(d.After))))
+		}
+		v.Puddings = append(v.Puddings, pudding)
+	}
+	return s.changed.Show(c, http.StatusOK, frame.Frame{Title: "What this measure changes", Section: "kitchen", Body: v})
 }
 
 func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Measuring {

@@ -78,7 +78,7 @@ func (s *Screen) showTest(c *gin.Context, status int, f *frame.Fields) error {
 	for _, p := range pots {
 		v.Pots = append(v.Pots, choiceView{p.ID, words.Capital(p.Name), p.ID == f.Text("pot")})
 	}
-	for _, flame := range vessel.Flames()[1:] {
+	for _, flame := range vessel.Marks()[1:] {
 		v.Flames = append(v.Flames, choiceView{string(flame), flameWords(flame), string(flame) == f.Text("flame")})
 	}
 	seen := map[vessel.Flame]bool{}
@@ -128,7 +128,7 @@ func (s *Screen) AddTest(c *gin.Context) error {
 	}
 	test, pot := waterTest(f, pots, room)
 	flame := vessel.Flame(f.Text("flame"))
-	if !slices.Contains(vessel.Flames()[1:], flame) {
+	if !slices.Contains(vessel.Marks()[1:], flame) {
 		f.Fault("flame", errFlame)
 	}
 	var power, sd measure.Watt

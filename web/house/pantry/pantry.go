@@ -199,7 +199,7 @@ func facts(say words.Printer, m *materials.Material) []string {
 	said := []string{say.Degrees(behaviourWords[m.Behaviour])}
 	if k := m.Kinetics; k != nil {
 		said = append(said, say.Sprintf("Cooked through after about %.0f min in simmering water; liked from %s to %s.",
-			float64(k.CookMinutes), pot.DonenessWord(k.WantedLow), pot.DonenessWord(k.WantedHigh)))
+			float64(k.CookMinutes), pot.DonenessWord(m.Texture(), k.WantedLow), pot.DonenessWord(m.Texture(), k.WantedHigh)))
 		if k.SoakedFactor > 0 && k.SoakedFactor < 1 {
 			said = append(said, say.Sprintf("Soaked, it takes %.0f %% of that; half soaked after %.0f min at %s.", 100*k.SoakedFactor,
 				float64(k.SoakHalf), say.Celsius(25)))
@@ -225,7 +225,8 @@ func facts(say words.Printer, m *materials.Material) []string {
 }
 
 var behaviourWords = map[materials.Behaviour]string{
-	materials.Liquid: "A liquid.", materials.Dissolves: "Dissolves in the liquid.", materials.Fat: "A fat.", materials.Egg: "Sets with heat.",
+	materials.Liquid: "A liquid.", materials.Dissolves: "Dissolves in the liquid.", materials.Fat: "A fat.",
+	materials.Egg:   "Sets with heat.",
 	materials.Puree: "A purée, part of the liquid.", materials.Aroma: "An aroma.",
 	materials.Flour: "A flour: its starch thickens above {78C}.",
 	materials.Grain: "A grain that cooks and drinks.", materials.Tissue: "Softens and gives off water.",

@@ -84,7 +84,8 @@ func (s *Screen) Show(c *gin.Context) error {
 	if len(v.Faults) > 0 {
 		status = http.StatusUnprocessableEntity
 	}
-	return s.page.Show(c, status, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js", Body: v})
+	return s.page.Show(c, status, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings", Module: "js/live-form.js",
+		Body: v})
 }
 
 // standard are the aims as the plan comes now, so that the first page moves
@@ -193,7 +194,8 @@ func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend
 	add("Yield", fmt.Sprintf("%s, %d bowls of %s", say.Grams(measure.Gram(f.Yield.MassG.Value)), f.Yield.Portions,
 		say.Grams(measure.Gram(f.Yield.PortionG))))
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
-		add(words.Capital(p.PartName(name)), say.Sprintf("%s (%.1f)", pot.DonenessWord(f.Doneness[name].Value), f.Doneness[name].Value))
+		add(words.Capital(p.PartName(name)), say.Sprintf("%s (%.1f)",
+			pot.DonenessWord(p.Texture(name), f.Doneness[name].Value), f.Doneness[name].Value))
 	}
 	add("To the bowl", say.Span(f.Time.TotalMin))
 	for _, finding := range say.Findings(p, found) {

@@ -130,7 +130,8 @@ func (s *Screen) Take(c *gin.Context) error {
 	all := design.Variants(pudding.Plan)
 	at := slices.IndexFunc(all, func(v design.Variant) bool { return v.Key == f.Text("question") })
 	if at < 0 {
-		return frame.Stop(http.StatusUnprocessableEntity, "There is no such question for this pudding.", "Go back and choose one from the list.")
+		return frame.Stop(http.StatusUnprocessableEntity, "There is no such question for this pudding.",
+			"Go back and choose one from the list.")
 	}
 	if err := s.app.Store.SavePlan(ctx, pudding.ID, base, all[at].Plan, s.app.Now()); err != nil {
 		return err
@@ -172,7 +173,8 @@ func rows(say words.Printer, here, there *plan.Plan, one, other *forecast.Foreca
 		var said []string
 		for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
 			d := f.Doneness[name]
-			said = append(said, say.Sprintf("%s %s, %.1f (%.1f to %.1f)", words.Lower(p.PartName(name)), pot.DonenessWord(d.Value), d.Value,
+			said = append(said, say.Sprintf("%s %s, %.1f (%.1f to %.1f)", words.Lower(p.PartName(name)),
+				pot.DonenessWord(p.Texture(name), d.Value), d.Value,
 				d.Low, d.High))
 		}
 		return say.Join(said)

@@ -149,7 +149,7 @@ func newColumn(say words.Printer, s design.Scaled, before design.Outcome) column
 	}
 	add("Thickness", thick, math.Abs(o.Thickness-before.Thickness) > offThickness)
 	add("Sweetness", say.Percent(o.Sweet, 1), math.Abs(o.Sweet-before.Sweet) > offSweet)
-	add("Grain", say.Sprintf("%s (%.1f)", pot.DonenessWord(o.Done), o.Done), math.Abs(o.Done-before.Done) > offDone)
+	add("Grain", say.Sprintf("%s (%.1f)", pot.DonenessWord(s.Plan.Texture(o.Part), o.Done), o.Done), math.Abs(o.Done-before.Done) > offDone)
 	add("To the bowl", say.Span(f.Time.TotalMin), false)
 	add("Hands on", say.Span(f.Time.HandsOnMin), false)
 	fill := say.Percent(100*o.Fill, 0) + " of its height"

@@ -151,8 +151,12 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 	}
 	v.share(say, p, f, int(pieces))
 	for _, way := range serving.Cool(p) {
-		v.Cooling = append(v.Cooling, cooling{map[plan.Where]string{"counter": "on the counter", "water-bath": "in cold water",
-			"fridge": "in the refrigerator at once"}[way.Where],
+		where := map[plan.Where]string{plan.Counter: "on the counter", plan.WaterBath: "in cold water",
+			plan.Fridge: "in the refrigerator at once"}[way.Where]
+		if way.Bowls > 0 {
+			where = say.Sprintf("in %d bowls, in the refrigerator", way.Bowls)
+		}
+		v.Cooling = append(v.Cooling, cooling{where,
 			say.Minutes(way.To60), say.Minutes(way.ToLow) + " to " + say.Celsius(way.First), say.Minutes(way.To6), way.Safe})
 	}
 	v.Reheat = reheated(say, p, v.In["liquid"], wanted)
@@ -198,7 +202,8 @@ func (v *view) share(say words.Printer, p *plan.Plan, f *forecast.Forecast, piec
 		}
 		for _, item := range items {
 			if m, grams, err := p.Weigh(item); err == nil && item.Material != "" {
-				v.Garnish = append(v.Garnish, fmt.Sprintf("%s %s", say.Grams(measure.Gram(float64(grams)/float64(bowls))), words.Lower(m.ShortName())))
+				v.Garnish = append(v.Garnish, fmt.Sprintf("%s %s", say.Grams(measure.Gram(float64(grams)/float64(bowls))),
+					words.Lower(m.ShortName())))
 			}
 		}
 	}

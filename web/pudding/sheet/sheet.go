@@ -14,6 +14,7 @@ import (
 	"kirdu/core/mend"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/timetable"
 	"kirdu/core/vessel"
 	"kirdu/web/frame"
 	"kirdu/web/picture"
@@ -86,9 +87,13 @@ func newView(say words.Printer, p *plan.Plan, id string) view {
 		}
 		v.Materials = append(v.Materials, one)
 	}
-	for i := range p.Steps {
+	course := timetable.Alone(p, f)
+	for _, i := range course.Order {
 		said := say.Step(p, f, i)
-		one := step{Title: said.Title, Detail: said.Detail, Note: p.Steps[i].Note, At: clock(say, f.Steps[i].StartMin)}
+		one := step{Title: said.Title, Detail: said.Detail, Note: p.Steps[i].Note, At: clock(say, float64(course.Steps[i].Start))}
+		if len(p.Pots) > 1 && !p.Steps[i].Do.IsPreparation() {
+			one.Detail = say.PotName(p, p.Steps[i].PotName()) + ": " + one.Detail
+		}
 		if said.Target != "" {
 			one.Detail += "; " + said.Target
 		}

@@ -4,6 +4,7 @@ package shelf
 import (
 	"embed"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -99,6 +100,7 @@ func matches(say words.Printer, p *plan.Plan, search string) bool {
 
 func summary(say words.Printer, p store.Pudding) pudding {
 	f, found := mend.Forecast(p.Plan, forecast.Options{})
+	found = slices.DeleteFunc(found, func(one mend.Found) bool { return one.Rule.IsCaution() && one.Severity == forecast.Note })
 	return pudding{
 		ID: p.ID, Name: p.Plan.Name, Way: p.Plan.Way, Pot: p.Plan.Pots[plan.MainPot].Name, Bowls: p.Plan.Serves,
 		Served: say.Serving(p.Plan.Serve), Thickness: say.Thickness(f, p.Plan.Serve), Sweet: say.Sweetness(f.Sweetness.Pct.Value),

@@ -163,6 +163,10 @@ func (s *Screen) Create(c *gin.Context) error {
 		return err
 	}
 	fresh, err := design.Fresh(choice, pots)
+	if errors.Is(err, design.ErrNoUse) {
+		f.Fault("bowls", design.ErrNoUse)
+		return s.show(c, http.StatusUnprocessableEntity, f)
+	}
 	if err != nil {
 		return err
 	}

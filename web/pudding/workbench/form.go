@@ -1,9 +1,11 @@
 package workbench
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"net/url"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -22,16 +24,16 @@ import (
 // Faults of the form that the plan document has no word for.
 var (
 	errNumber    = errors.New("give a number, such as 70")
+	errSoftness  = errors.New("choose how soft it is wanted from the list, or a doneness from 0.1 to 8")
 	errBowls     = errors.New("give a whole number of bowls from 1 to 500, such as 6")
 	errPot       = errors.New("choose a pot of your kitchen")
 	errBurner    = errors.New("choose a burner of your kitchen")
 	errPlace     = errors.New("choose a moment from the list")
 	errMinutes   = errors.New("give minutes from 0 to 10080, or leave it empty for the usual ones")
 	errMend      = errors.New("that watchpoint is no longer there")
-	errUnprepare = errors.New("this preparation takes several things, or is used twice: change it in the plan file")
+	errUnprepare = errors.New("this preparation is used more than once: leave it out altogether, or in one place after the other")
 	errWhole     = errors.New("give a whole number from 1 on, such as 2")
 	errKind      = errors.New("choose a step from the list and where it goes")
-	errLastStep  = errors.New("is the only step; a plan needs one")
 	errNewItem   = errors.New("choose a material and give its amount, such as 2 tsp")
 )
 
@@ -50,7 +52,7 @@ func apply(say words.Printer, before *plan.Plan, form url.Values, kit equipment)
 	e := editor{plan: p, home: kit.home, form: form}
 	e.text("name", &p.Name)
 	e.text("notes", &p.Notes)
-	if serve, ok := e.value("serve"); ok {
+	if serve, ok := e.value("serve"); ok && plan.Serve(serve) != p.Serve {
 		p.ServeAs(plan.Serve(serve))
 	}
 	e.kit(kit)
@@ -59,6 +61,7 @@ func apply(say words.Printer, before *plan.Plan, form url.Values, kit equipment)
 	}
 	e.bowls()
 	e.aim()
+	e.softness()
 	// The moment of the sugar is counted by the steps of the form: before a
 	// button adds some or takes some out.
 	e.sweeten()
@@ -144,7 +147,7 @@ func (e *editor) step(i int, s *plan.Step) {
 		item := fmt.Sprintf("%s.items[%d]", path, j)
 		e.text(item+".material", &s.Items[j].Material)
 		if amount, ok := e.value(item + ".amount"); ok && amount != s.Items[j].Amount {
-			s.Items[j].Amount, s.Items[j].Also = amount, ""
+			s.Items[j] = measured(s.Items[j], amount)
 		}
 		if s.Items[j].AboveMM > 0 {
 			above := &s.Items[j].AboveMM
@@ -172,10 +175,11 @@ func (e *editor) step(i int, s *plan.Step) {
 	if s.FlamePct != nil && s.Do == plan.Caramel {
 		number(e, path+".flame_pct", &s.FlamePct)
 	}
-	if where, ok := e.value(path + ".where"); ok && s.Do == plan.Cool {
+	if where, ok := e.value(path + ".where"); ok && s.Do == plan.Cool && plan.Where(where) != cmp.Or(s.Where, plan.Counter) {
 		s.Where = plan.Where(where)
 	}
-	if release, ok := e.value(path + ".release"); ok && s.Do == plan.Pressure {
+	if release, ok := e.value(path + ".release"); ok && s.Do == plan.Pressure &&
+		plan.Release(release) != cmp.Or(s.Release, plan.Natural) {
 		s.Release = plan.Release(release)
 	}
 	if browning, ok := e.value(path + ".browning"); ok && s.Until != nil && s.Until.Browning != "" {
@@ -191,17 +195,20 @@ func (e *editor) step(i int, s *plan.Step) {
 	}
 	if s.FlamePct != nil {
 		number(e, path+".flame_pct", &s.FlamePct)
+	} else if s.FlameW != nil {
+		number(e, path+".flame_w", &s.FlameW)
 	} else if flame, ok := e.value(path + ".flame"); ok {
 		s.Flame = vessel.Flame(flame)
 	}
-	if stir, ok := e.value(path + ".stir"); ok {
+	if stir, ok := e.value(path + ".stir"); ok && plan.Stir(stir) != s.Stirring() {
 		s.Stir = plan.Stir(stir)
 	}
 	if _, shown := e.value(path + ".lid_shown"); shown {
-		_, on := e.value(path + ".lid")
-		s.Lid = nil
-		if on {
-			s.Lid = &on
+		if _, on := e.value(path + ".lid"); on != s.Lidded() {
+			s.Lid = nil
+			if on {
+				s.Lid = &on
+			}
 		}
 	}
 	u := s.Until
@@ -228,6 +235,20 @@ func (e *editor) step(i int, s *plan.Step) {
 	if u.Thickness != nil {
 		number(e, path+".until.thickness", &u.Thickness)
 	}
+}
+
+// byFinger is an amount of liquid as the finger measures it: "25 mm above".
+var byFinger = regexp.MustCompile(`^([0-9]+(?:[.,][0-9]+)?) ?mm(?: above.*)?$`)
+
+// measured gives an item another amount, by weight or by the finger.
+func measured(item plan.Item, amount string) plan.Item {
+	if found := byFinger.FindStringSubmatch(amount); found != nil {
+		if x, ok := frame.Number(found[1]); ok && x > 0 {
+			return plan.Item{Material: item.Material, AboveMM: measure.Millimetre(x)}
+		}
+	}
+	item.Amount, item.Also = amount, ""
+	return item
 }
 
 // whole reads a whole number where there is one already.
@@ -259,7 +280,7 @@ const (
 
 // bake changes where and how something is baked.
 func (e *editor) bake(path string, s *plan.Step) {
-	if in, ok := e.value(path + ".in"); ok && plan.Oven(in) != s.BakeIn {
+	if in, ok := e.value(path + ".in"); ok && plan.Oven(in) != cmp.Or(s.BakeIn, plan.InOven) {
 		s.BakeIn, s.OvenC, s.PowerW = plan.Oven(in), nil, nil
 		oven, power := usualOvenC, usualMicrowaveW
 		switch in {
@@ -321,6 +342,38 @@ func (e *editor) aim() {
 	e.plan.Aim.Thickness = &grade
 }
 
+// softness sets how soft each part is wanted; "" leaves it to how it is usually liked.
+func (e *editor) softness() {
+	for field := range e.form {
+		name, ok := strings.CutPrefix(field, softnessField)
+		if !ok {
+			continue
+		}
+		value, _ := e.value(field)
+		if value == "" {
+			if e.plan.Aim != nil {
+				delete(e.plan.Aim.Doneness, name)
+			}
+			continue
+		}
+		done, isNumber := frame.Number(value)
+		if !isNumber || done <= 0 || done > plan.MostDoneness {
+			e.fault(field, value, errSoftness)
+			continue
+		}
+		if e.plan.Aim == nil {
+			e.plan.Aim = &plan.Aim{}
+		}
+		if e.plan.Aim.Doneness == nil {
+			e.plan.Aim.Doneness = map[string]float64{}
+		}
+		e.plan.Aim.Doneness[name] = done
+	}
+}
+
+// softnessField begins the name of the field of a part's softness.
+const softnessField = "aim.doneness."
+
 // newItem adds a material to a step, or takes one out.
 func (e *editor) newItem() {
 	op, _ := e.value("op")
@@ -338,20 +391,29 @@ func (e *editor) newItem() {
 			e.fault(field+".amount", amount, errNewItem)
 			return
 		}
-		e.plan.Steps[step].Items = append(e.plan.Steps[step].Items, plan.Item{Material: slugOf(e.home, material), Amount: amount})
+		e.plan.Steps[step].Items = append(e.plan.Steps[step].Items, measured(plan.Item{Material: slugOf(e.home, material)}, amount))
 	case "remove-item":
 		var step, item int
-		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err == nil {
-			e.plan.RemoveItem(step, item)
+		if _, err := fmt.Sscanf(place, "%d.%d", &step, &item); err != nil {
+			e.fault("steps", place, errPlace)
+		} else if err := e.plan.LeaveOut(step, item); err != nil {
+			e.fault("steps", place, err)
 		}
 	case "move-step":
 		var from, to int
-		if _, err := fmt.Sscanf(place, "%d.%d", &from, &to); err != nil || !e.plan.MoveStep(from, to) {
+		if _, err := fmt.Sscanf(place, "%d.%d", &from, &to); err != nil || !e.plan.Carry(from, to) {
 			e.fault("steps", place, errPlace)
 		}
 	case "remove-step":
-		if step, err := strconv.Atoi(place); err != nil || !e.plan.RemoveStep(step) {
-			e.fault("steps", place, errLastStep)
+		if step, err := strconv.Atoi(place); err != nil {
+			e.fault("steps", place, errPlace)
+		} else if err := e.plan.LeaveOutStep(step); err != nil {
+			e.fault("steps", place, err)
+		}
+	case "put-part":
+		into, _ := e.value("put[" + place + "]")
+		if step, err := strconv.Atoi(into); err != nil || !e.plan.PutPart(place, step) {
+			e.fault("put["+place+"]", into, errPlace)
 		}
 	case "add-step":
 		e.addStep()
@@ -390,21 +452,35 @@ func (e *editor) addStep() {
 		e.fault("step.kind", kindName, errKind)
 		return
 	}
-	var items []plan.Item
-	if kind.Takes {
+	place := plan.NewStep{After: at, Item: e.newStepItem(kind)}
+	if pot, given := e.value("step.pot"); given {
+		place.Pot = pot
+	}
+	if err := e.plan.Put(kind, place); err != nil {
+		e.fault("step.amount", "", err)
+	}
+}
+
+// newStepItem is what a new step takes, nil if it takes nothing or nothing was said.
+func (e *editor) newStepItem(kind plan.StepKind) *plan.Item {
+	switch kind.Takes {
+	case plan.TakesMaterial:
 		material, _ := e.value("step.material")
 		amount, _ := e.value("step.amount")
 		if material == "" || amount == "" {
-			e.fault("step.amount", amount, errNewItem)
-			return
+			return nil
 		}
-		items = []plan.Item{{Material: slugOf(e.home, material), Amount: amount}}
+		item := measured(plan.Item{Material: slugOf(e.home, material)}, amount)
+		return &item
+	case plan.TakesPart:
+		from, _ := e.value("step.from")
+		if kindOf, name, named := strings.Cut(from, ":"); named && kindOf == "pot" {
+			return &plan.Item{Pot: name}
+		} else if named {
+			return &plan.Item{Part: name}
+		}
 	}
-	pot := e.plan.Served()[0]
-	if before := &e.plan.Steps[at]; !before.Do.IsPreparation() {
-		pot = before.PotName()
-	}
-	e.plan.InsertStep(at+1, kind.With(e.plan.Serves, pot, items))
+	return nil
 }
 
 // prepare puts a preparation before the pot.
@@ -473,11 +549,16 @@ func (e *editor) sweeten() {
 		return
 	}
 	after, err := strconv.Atoi(value)
-	if err != nil || after < 0 || after >= len(e.plan.Steps) || after == from {
+	switch {
+	case value == sugarStays:
+		return
+	case value == sugarFirst:
+		e.plan.Carry(e.plan.SplitSweet(from), e.firstOf(e.plan.Steps[from].PotName()))
+		return
+	case err != nil || after < 0 || after >= len(e.plan.Steps) || after == from:
 		e.fault("sugar_after", value, errPlace)
 		return
-	}
-	if after == from-1 {
+	case after == from-1:
 		return // it stands there
 	}
 	before := len(e.plan.Steps)
@@ -486,5 +567,16 @@ func (e *editor) sweeten() {
 	if from < to {
 		to += len(e.plan.Steps) - before - 1
 	}
-	e.plan.MoveStep(sweet, to)
+	e.plan.Carry(sweet, min(to, len(e.plan.Steps)-1))
+}
+
+// The moments of the sugar beside those behind a step: where it is, and before all else.
+const (
+	sugarStays = "kept"
+	sugarFirst = "first"
+)
+
+// firstOf returns the first step of a pot.
+func (e *editor) firstOf(pot string) int {
+	return max(0, slices.IndexFunc(e.plan.Steps, func(s plan.Step) bool { return !s.Do.IsPreparation() && s.PotName() == pot }))
 }

@@ -79,8 +79,8 @@ func effect(say words.Printer, before, after *plan.Plan, minute float64) string 
 			said = append(said, say.Sprintf("%s is cooked through %.0f min %s", part, math.Abs(later), laterWord(later)))
 		}
 		if math.Abs(to-from) >= noticed {
-			said = append(said, say.Sprintf("%s is served %s (%.1f) instead of %s (%.1f)", part, pot.DonenessWord(to), to,
-				pot.DonenessWord(from), from))
+			said = append(said, say.Sprintf("%s is served %s (%.1f) instead of %s (%.1f)", part, pot.DonenessWord(after.Texture(name), to), to,
+				pot.DonenessWord(before.Texture(name), from), from))
 		}
 	}
 	a, b := was.Thickness.As(before.Serve), is.Thickness.As(after.Serve)

@@ -17,6 +17,7 @@ import (
 	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/timetable"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/picture"
@@ -31,6 +32,7 @@ type view struct {
 	Version          int
 	CanUndo, CanRedo bool
 	Way              string
+	Corrected        string // what a corrected model says otherwise, until it was read
 	Bowls            string
 	Serve            plan.Serve
 	Serves           []option
@@ -42,8 +44,12 @@ type view struct {
 	OtherFaults      []string // those of no field of the form
 
 	Section   picture.Section
+	Beside    []besidePot
+	Drawn     string   // which pot is drawn, where there are several
+	Hands     []string // where one pair of hands is not enough, and what helps
 	Lines     picture.PotLines
-	SugarRail *sugarRail // nil: no sweetener goes in over the flame
+	Course    picture.Courses // bands of pots and of what is prepared
+	SugarRail *sugarRail      // nil: no sweetener goes in over the flame
 
 	Thickness      picture.Strip
 	ThicknessWords string
@@ -92,6 +98,20 @@ type step struct {
 	Up      string  // what the buttons and the drag send; "" where there is no such place
 	Down    string
 	Remove  string
+	Away    string // what leaving it out is called
+
+	Pot    string // in which pot, where there are several; "" for a preparation
+	PotKey string // of those that change places with it by dragging; "" for what lies where hands are free
+	Beside bool   // it goes on beside the pot that is served
+	Unused []unusedPart
+
+	Cautions []string // that always hold at such a step
+}
+
+// unusedPart is something that is made and goes in nowhere.
+type unusedPart struct {
+	Name, Field, Fault, Put string
+	Places                  []option
 }
 
 // choice is a setting with a few values.
@@ -109,6 +129,7 @@ type check struct {
 // newStep is the form that adds a step.
 type newStep struct {
 	Kinds, Places           []option
+	From, Pots              []option // parts and pots that can be put in; pots that a step can be in
 	Material, Amount, Fault string
 }
 
@@ -145,11 +166,56 @@ type newItem struct{ Field, Material, Amount, Fault string }
 type grain struct {
 	Name, Word, Value string
 	Strip             picture.Strip
+	Field             string   // of how soft it is wanted
+	Wanted            []option // the usual first
+}
+
+// wantedOptions lists how soft a part may be wanted: as usual, or by a word of its texture.
+func wantedOptions(say words.Printer, p *plan.Plan, f *forecast.Forecast, part string) []option {
+	asked := 0.0
+	if p.Aim != nil {
+		asked = p.Aim.Doneness[part]
+	}
+	// How it is liked when nothing is asked for.
+	if asked > 0 {
+		unasked := p.Clone()
+		delete(unasked.Aim.Doneness, part)
+		f = forecast.Run(unasked, forecast.Options{CourseOnly: true})
+	}
+	texture, liked := p.Texture(part), f.Parts[part]
+	usual := pot.DonenessWord(texture, liked.WantedLow)
+	if to := pot.DonenessWord(texture, liked.WantedHigh); to != usual {
+		usual += " to " + to
+	}
+	list := []option{{"", say.Sprintf("as it is liked: %s", usual), asked == 0}}
+	const near, firmest, last = 0.05, 0.5, 1.3 // the last word has no end: a little into it
+	froms, names := []float64{}, []string{}
+	for from, name := range pot.DonenessMarks(texture) {
+		if from >= firmest {
+			froms, names = append(froms, from), append(names, name)
+		}
+	}
+	known := asked == 0
+	for k, from := range froms {
+		middle := from * last
+		if k+1 < len(froms) {
+			middle = (from + froms[k+1]) / 2
+		}
+		middle = math.Min(math.Round(middle*100)/100, plan.MostDoneness)
+		chosen := math.Abs(asked-middle) < near
+		known = known || chosen
+		list = append(list, option{plain(middle), say.Sprintf("%s, about %.1f", names[k], middle), chosen})
+	}
+	if !known {
+		list = append(list, option{plain(asked), say.Sprintf("%s, %.2f", pot.DonenessWord(texture, asked), asked), true})
+	}
+	return list
 }
 
 type finding struct {
 	words.Finding
-	Words string
+	Words   string
+	Changes []words.Difference // all that its mend changes
 }
 
 var severityWords = map[forecast.Severity]string{forecast.Stop: "Stop", forecast.Warning: "Look out", forecast.Note: "Note"}
@@ -176,22 +242,153 @@ func newView(say words.Printer, pudding store.Pudding, kit equipment, typed url.
 	for _, m := range plan.HomePantry(kit.home).All() {
 		v.Materials = append(v.Materials, m.Name)
 	}
-	for i := range p.Steps {
-		v.Steps = append(v.Steps, newStepRow(say, p, f, i))
+	course := timetable.Alone(p, f)
+	unused := p.Unused()
+	for _, i := range course.Order {
+		row := newStepRow(say, p, f, i)
+		row.Minute = clockMinute(say, float64(course.Steps[i].Start))
+		row.pot(say, p)
+		row.unused(say, p, unused[i])
+		v.Steps = append(v.Steps, row)
 	}
-	for _, k := range plan.StepKinds() {
-		v.Adding.Kinds = append(v.Adding.Kinds, option{Value: k.Name, Label: k.Name})
+	for n, k := range plan.StepKinds() {
+		v.Adding.Kinds = append(v.Adding.Kinds, option{Value: k.Name, Label: k.Name, Chosen: n == 0})
 	}
-	for i, row := range v.Steps {
-		v.Adding.Places = append(v.Adding.Places, option{Value: fmt.Sprint(i), Label: "after: " + row.Title, Chosen: i == len(v.Steps)-1})
+	for k, row := range v.Steps {
+		v.Adding.Places = append(v.Adding.Places, option{Value: fmt.Sprint(row.Index), Label: "after: " + row.Title,
+			Chosen: k == len(v.Steps)-1})
 	}
+	v.Adding.choices(say, p)
 	v.balance(say, p, f, found)
+	v.hands(say, p, f, course)
+	v.Course = picture.NewCourses(say, p, f, course)
+	if len(p.Pots) > 1 {
+		v.Drawn = words.Capital(say.PotName(p, p.Served()[0]))
+	}
+	for _, name := range p.PotNamesSorted() {
+		if name != p.Served()[0] {
+			v.Beside = append(v.Beside, newBesidePot(say, p, f, name))
+		}
+	}
 	if !pudding.ServeAt.IsZero() {
 		v.ServeAt = pudding.ServeAt.In(zone).Format("2006-01-02T15:04")
 		v.StartBy = say.StartBy(p, f, pudding.ServeAt, zone)
 	}
 	v.typed(typed, faults)
 	return v
+}
+
+// clockMinute is a whole minute before or after the pot begins.
+func clockMinute(say words.Printer, minute float64) string {
+	whole := math.Round(minute)
+	if whole == 0 {
+		return "0"
+	}
+	return strings.Replace(say.Number(whole, 0), "-", "−", 1)
+}
+
+// besidePot is a pot beside the one that is served, as it is fullest.
+type besidePot struct {
+	Name, Holds string
+	Section     picture.Section
+}
+
+func newBesidePot(say words.Printer, p *plan.Plan, f *forecast.Forecast, name string) besidePot {
+	one := besidePot{Name: words.Capital(say.PotName(p, name)), Holds: "nothing yet"}
+	level, mass := 0.0, 0.0
+	for i := range f.Steps {
+		if s := &f.Steps[i]; s.Pot != nil && *s.Pot == name && s.LevelMM != nil && *s.LevelMM > level {
+			level, mass = *s.LevelMM, *s.MassG
+		}
+	}
+	var levels []picture.SectionLevel
+	if mass > 0 {
+		one.Holds = "at most " + say.Grams(measure.Gram(mass))
+		levels = []picture.SectionLevel{{Kind: "mark", Label: "fullest", Level: measure.Millimetre(level), Mass: mass}}
+	} else if slices.ContainsFunc(p.Steps, func(s plan.Step) bool { return s.Pan == name }) {
+		one.Holds = "for roasting and frying"
+	}
+	one.Section = picture.NewSection(say, p.Pots[name], levels, picture.SectionOptions{})
+	return one
+}
+
+// pot says in which pot a step is, where the plan has several.
+func (row *step) pot(say words.Printer, p *plan.Plan) {
+	s := &p.Steps[row.Index]
+	if s.Do.IsPreparation() {
+		row.Beside = true
+		if s.Pan != "" {
+			row.Pot = say.PotName(p, s.Pan)
+		}
+		return
+	}
+	row.PotKey, row.Beside = s.PotName(), !slices.Contains(p.Served(), s.PotName())
+	if len(p.Pots) > 1 {
+		row.Pot = say.PotName(p, s.PotName())
+	}
+}
+
+// unused offers the steps that can take what is made and goes in nowhere.
+func (row *step) unused(say words.Printer, p *plan.Plan, parts []string) {
+	for _, part := range parts {
+		one := unusedPart{Name: words.Capital(say.Pressed(p.PartName(part))), Field: "put[" + part + "]", Put: "put-part:" + part}
+		for i := range p.Steps {
+			if p.Steps[i].Do == plan.Add {
+				one.Places = append(one.Places, option{Value: fmt.Sprint(i), Label: "with: " + say.StepTitle(p, i).Title})
+			}
+		}
+		if len(one.Places) > 0 {
+			one.Places[len(one.Places)-1].Chosen = true
+		}
+		row.Unused = append(row.Unused, one)
+	}
+}
+
+// choices lists what a new step can take of what is there, and where it can be.
+func (n *newStep) choices(say words.Printer, p *plan.Plan) {
+	n.From = []option{{Label: "–", Chosen: true}}
+	seen := map[string]bool{}
+	for i := range p.Steps {
+		for _, part := range p.Makes(i) {
+			if !seen[part] {
+				seen[part] = true
+				n.From = append(n.From, option{Value: "part:" + part, Label: say.Pressed(p.PartName(part))})
+			}
+		}
+	}
+	for _, name := range p.PotNamesSorted() {
+		if len(p.Pots) > 1 {
+			n.From = append(n.From, option{Value: "pot:" + name, Label: "what is in " + say.PotName(p, name)})
+			n.Pots = append(n.Pots, option{Value: name, Label: say.PotName(p, name)})
+		}
+	}
+	if len(n.Pots) > 0 {
+		n.Pots = append([]option{{Label: "as the step before", Chosen: true}}, n.Pots...)
+	}
+}
+
+// caution says what always holds at the step that it is about.
+func (v *view) caution(one words.Finding) {
+	at := slices.IndexFunc(v.Steps, func(row step) bool { return row.Index == one.Step })
+	if at < 0 {
+		at = 0
+	}
+	if len(v.Steps) > 0 {
+		v.Steps[at].Cautions = append(v.Steps[at].Cautions, one.Message)
+	}
+}
+
+// hands says how long they are wanted, and where one pair is not enough.
+func (v *view) hands(say words.Printer, p *plan.Plan, f *forecast.Forecast, course timetable.Course) {
+	v.HandsOn = say.Sprintf("%s of %s", say.Minutes(course.HandsOn), say.Minutes(measure.Minute(f.Time.TotalMin.Value)-course.Begins))
+	if before := float64(-course.Begins); before > 0 {
+		whole := f.Time.TotalMin
+		whole.Value, whole.Low, whole.High = whole.Value+before, whole.Low+before, whole.High+before
+		v.Time, v.Prep = say.Span(whole), say.Minutes(-course.Begins)+" of it before the pot"
+	}
+	for _, tight := range course.Tight {
+		v.Hands = append(v.Hands, say.Tight(p, tight))
+	}
 }
 
 // bedShare is how much of the finished pudding's depth its settled grain takes.
@@ -259,12 +456,14 @@ func newStepRow(say words.Printer, p *plan.Plan, f *forecast.Forecast, i int) st
 		row.Fields = append(row.Fields, field{Name: path + ".pct", Label: "Share", Value: plain(*s.Pct), Unit: "%"})
 	}
 	if s.Do.IsPreparation() {
-		row.Undo = fmt.Sprintf("unprepare:%d", i)
+		if p.Clone().Unprepare(i) {
+			row.Undo = fmt.Sprintf("unprepare:%d", i)
+		}
 	}
 	row.places(p, i)
 	row.settings(s, path)
 	if s.Do == plan.Heat {
-		row.heat(say, s, path)
+		row.heat(say, p, s, path)
 	}
 	if s.Do == plan.Add {
 		row.CanAdd = true
@@ -272,11 +471,12 @@ func newStepRow(say words.Printer, p *plan.Plan, f *forecast.Forecast, i int) st
 		row.Prepare = prepare{Field: fmt.Sprintf("prep[%d]", i)}
 		for j, it := range s.Items {
 			if it.AboveMM == 0 && it.Pot == "" {
-				row.Prepare.Items = append(row.Prepare.Items, option{Value: fmt.Sprint(j), Label: say.ItemName(p, it)})
+				row.Prepare.Items = append(row.Prepare.Items, option{Value: fmt.Sprint(j), Label: say.ItemName(p, it),
+					Chosen: len(row.Prepare.Items) == 0})
 			}
 		}
-		for _, q := range plan.Preparations() {
-			row.Prepare.Ways = append(row.Prepare.Ways, option{Value: q.Name, Label: q.Name})
+		for k, q := range plan.Preparations() {
+			row.Prepare.Ways = append(row.Prepare.Ways, option{Value: q.Name, Label: q.Name, Chosen: k == 0})
 		}
 		if i == p.SugarStep() {
 			row.Sugar = sugarMoments(say, p, f, i)
@@ -288,16 +488,30 @@ func newStepRow(say words.Printer, p *plan.Plan, f *forecast.Forecast, i int) st
 // plain writes a number so that it is read back the same.
 func plain[T ~float64](x T) string { return strconv.FormatFloat(float64(x), 'f', -1, 64) }
 
-// places are where a step can be moved to by one.
+// places are where a step can be moved to by one: in its own pot, since each has a clock of
+// its own. A preparation lies where hands are free, and is not moved.
 func (row *step) places(p *plan.Plan, i int) {
-	if i > 0 {
-		row.Up = fmt.Sprintf("move-step:%d.%d", i, i-1)
+	if len(p.Steps) > 1 {
+		row.Remove, row.Away = fmt.Sprintf("remove-step:%d", i), "leave out"
 	}
-	if i < len(p.Steps)-1 {
-		row.Down = fmt.Sprintf("move-step:%d.%d", i, i+1)
+	if p.Steps[i].Do.IsPreparation() {
+		if row.Away = "leave out, with where it goes in"; p.Steps[i].Of != "" {
+			row.Remove = "" // the part stays: "Leave this preparation out" does it
+		}
+		return
 	}
-	if len(p.Steps) > 1 && !p.Steps[i].Do.IsPreparation() {
-		row.Remove = fmt.Sprintf("remove-step:%d", i)
+	same := func(j int) bool {
+		return !p.Steps[j].Do.IsPreparation() && p.Steps[j].PotName() == p.Steps[i].PotName()
+	}
+	for j := i - 1; j >= 0 && row.Up == ""; j-- {
+		if same(j) {
+			row.Up = fmt.Sprintf("move-step:%d.%d", i, j)
+		}
+	}
+	for j := i + 1; j < len(p.Steps) && row.Down == ""; j++ {
+		if same(j) {
+			row.Down = fmt.Sprintf("move-step:%d.%d", i, j)
+		}
 	}
 }
 
@@ -339,7 +553,8 @@ func (row *step) settings(s *plan.Step, path string) {
 		row.choose(path+".where", "Where", string(cmp.Or(s.Where, plan.Counter)), [2]string{"counter", "on the counter"},
 			[2]string{"water-bath", "in cold water"}, [2]string{"fridge", "in the refrigerator"})
 	case plan.Bake:
-		row.choose(path+".in", "In", string(s.BakeIn), [2]string{"oven", "the oven"}, [2]string{"slow-cooker", "a slow cooker"},
+		row.choose(path+".in", "In", string(cmp.Or(s.BakeIn, plan.InOven)), [2]string{"oven", "the oven"}, [2]string{"slow-cooker",
+			"a slow cooker"},
 			[2]string{"microwave", "a microwave oven"})
 		row.Checks = append(row.Checks, check{path + ".covered", "covered", s.Covered})
 	case plan.Pressure:
@@ -355,13 +570,15 @@ func (row *step) settings(s *plan.Step, path string) {
 	}
 }
 
-func (row *step) heat(say words.Printer, s *plan.Step, path string) {
+func (row *step) heat(say words.Printer, p *plan.Plan, s *plan.Step, path string) {
 	if s.FlamePct != nil {
 		row.number(path+".flame_pct", "Flame", plain(*s.FlamePct), "%")
+	} else if s.FlameW != nil {
+		row.number(path+".flame_w", "Flame, into the pot", plain(*s.FlameW), "W")
 	} else {
 		flames := choice{Name: path + ".flame", Label: "Flame"}
 		for _, flame := range vessel.Flames() {
-			flames.Options = append(flames.Options, option{string(flame), strings.ReplaceAll(string(flame), "-", " "), flame == s.Flame})
+			flames.Options = append(flames.Options, option{string(flame), words.FlameName(flame), flame == s.Flame})
 		}
 		row.Choices = append(row.Choices, flames)
 	}
@@ -386,7 +603,7 @@ func (row *step) heat(say words.Printer, s *plan.Step, path string) {
 		add("mass_g", "Reduce to", plain(*u.MassG), "g")
 	}
 	if u.Doneness != nil {
-		add("doneness.at", "Until doneness", plain(u.Doneness.At), pot.DonenessWord(u.Doneness.At))
+		add("doneness.at", "Until doneness", plain(u.Doneness.At), pot.DonenessWord(p.Texture(u.Doneness.Of), u.Doneness.At))
 	}
 	if u.Thickness != nil {
 		add("thickness", "Until thickness", plain(*u.Thickness), pot.ThicknessWord(*u.Thickness))
@@ -436,17 +653,23 @@ func newItemRow(say words.Printer, p *plan.Plan, s *plan.Step, i, j int, it plan
 
 // sugarMoments are the steps behind which the sugar can go in.
 func sugarMoments(say words.Printer, p *plan.Plan, f *forecast.Forecast, sugar int) []option {
-	var moments []option
+	moments := []option{{sugarStays, "where it is", true}}
+	first := slices.IndexFunc(p.Steps, func(s plan.Step) bool {
+		return !s.Do.IsPreparation() && s.PotName() == p.Steps[sugar].PotName()
+	})
+	if first < sugar {
+		moments = append(moments, option{Value: sugarFirst, Label: "before all else"})
+	}
 	for i := range p.Steps {
 		s := &p.Steps[i]
-		if i == sugar || s.Do.IsPreparation() || s.PotName() != p.Steps[sugar].PotName() || s.Do == plan.Chill {
+		if i == sugar || i == sugar-1 || s.Do.IsPreparation() || s.PotName() != p.Steps[sugar].PotName() || s.Do == plan.Chill {
 			continue
 		}
 		label := "with the " + say.Items(p, s.Items)
 		if s.Do != plan.Add {
 			label = "after: " + say.Step(p, f, i).Title
 		}
-		moments = append(moments, option{fmt.Sprint(i), label, i == sugar-1})
+		moments = append(moments, option{Value: fmt.Sprint(i), Label: label})
 	}
 	return moments
 }
@@ -466,11 +689,12 @@ func (v *view) balance(say words.Printer, p *plan.Plan, f *forecast.Forecast, fo
 	v.SweetFrom = sweetFrom(say, p, f)
 	v.aim(say, p, f)
 	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
-		done := f.Doneness[name]
+		done, word := f.Doneness[name], func(x float64) string { return pot.DonenessWord(p.Texture(name), x) }
 		v.Grains = append(v.Grains, grain{
-			Name: words.Capital(p.PartName(name)), Word: pot.DonenessWord(done.Value), Value: say.Number(done.Value, 1),
-			Strip: picture.NewRange(done, 0, softestShown, "done", fmt.Sprintf("Doneness %s, from %s to %s",
-				pot.DonenessWord(done.Value), pot.DonenessWord(done.Low), pot.DonenessWord(done.High))),
+			Name: words.Capital(p.PartName(name)), Word: word(done.Value), Value: say.Number(done.Value, 1),
+			Strip: picture.NewRange(done, 0, softestShown, "done",
+				fmt.Sprintf("Doneness %s, from %s to %s", word(done.Value), word(done.Low), word(done.High))),
+			Field: softnessField + name, Wanted: wantedOptions(say, p, f, name),
 		})
 	}
 	mass := f.Yield.MassG
@@ -478,16 +702,21 @@ func (v *view) balance(say words.Printer, p *plan.Plan, f *forecast.Forecast, fo
 	v.YieldRange = fmt.Sprintf("%s to %s", say.Grams(measure.Gram(mass.Low)), say.Grams(measure.Gram(mass.High)))
 	v.Bowl = fmt.Sprintf("%d bowls of %s", f.Yield.Portions, say.Grams(measure.Gram(f.Yield.PortionG)))
 	v.Time, v.HandsOn = say.Span(f.Time.TotalMin), say.Span(f.Time.HandsOnMin)
-	if f.Time.PrepMin > 0 {
-		v.Prep = say.Minutes(measure.Minute(f.Time.PrepMin)) + " before"
-	}
 	fullest := 0.0
 	for _, trace := range f.Trace {
 		fullest = max(fullest, trace.PeakFill)
 	}
 	v.Fill = say.Percent(100*fullest, 0)
 	for _, one := range say.Findings(p, found) {
-		v.Findings = append(v.Findings, finding{one, severityWords[one.Severity]})
+		if one.Rule.IsCaution() && one.Severity == forecast.Note {
+			v.caution(one)
+			continue
+		}
+		mended := finding{Finding: one, Words: severityWords[one.Severity]}
+		if len(one.Edit) > 0 {
+			mended.Changes = say.Differences(p, mend.Carry(p, one.Edit))
+		}
+		v.Findings = append(v.Findings, mended)
 	}
 	n := f.Nutrition
 	v.Nutrition = []string{
@@ -502,9 +731,11 @@ func (v *view) balance(say words.Printer, p *plan.Plan, f *forecast.Forecast, fo
 func sweetFrom(say words.Printer, p *plan.Plan, f *forecast.Forecast) string {
 	var said []string
 	for _, one := range design.SweetnessFrom(p, f) {
+		name := "the rest"
 		if m, ok := p.Pantry().Material(one.Material); ok {
-			said = append(said, fmt.Sprintf("%s %s", words.Lower(m.ShortName()), say.Number(one.Pct, 1)))
+			name = words.Lower(m.ShortName())
 		}
+		said = append(said, fmt.Sprintf("%s %s", name, say.Number(one.Pct, 1)))
 	}
 	text := strings.Join(said, ", ")
 	if slug, grams := design.GramsPerPercent(p, f); slug != "" {
@@ -588,12 +819,17 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 		again(s.Add.Field+".amount", &s.Add.Amount)
 		again(s.Add.Field+".material", &s.Add.Material)
 		// A new item has the next place in the document until it is stored.
-		next := fmt.Sprintf("steps[%d].items[%d]", i, len(s.Items))
+		next := fmt.Sprintf("steps[%d].items[%d]", s.Index, len(s.Items))
 		s.Add.Fault = firstOf(faults, s.Add.Field+".amount", next+".amount", next+".material")
 		shown[s.Add.Field+".amount"], shown[next+".amount"], shown[next+".material"] = true, true, true
 		again(s.Prepare.Field+".minutes", &s.Prepare.Minutes)
 		choose(s.Prepare.Field+".item", s.Prepare.Items)
 		choose(s.Prepare.Field+".how", s.Prepare.Ways)
+		for j := range s.Unused {
+			s.Unused[j].Fault = faults[s.Unused[j].Field]
+			shown[s.Unused[j].Field] = true
+			s.Faulty = s.Faulty || s.Unused[j].Fault != ""
+		}
 		s.Prepare.Fault = faults[s.Prepare.Field+".minutes"]
 		shown[s.Prepare.Field+".minutes"] = true
 		s.Faulty = s.Faulty || s.Add.Fault != "" || s.Prepare.Fault != ""
@@ -602,6 +838,8 @@ func (v *view) typed(typed url.Values, faults map[string]string) {
 	again("step.amount", &v.Adding.Amount)
 	choose("step.kind", v.Adding.Kinds)
 	choose("step.after", v.Adding.Places)
+	choose("step.from", v.Adding.From)
+	choose("step.pot", v.Adding.Pots)
 	v.Adding.Fault = firstOf(faults, "step.kind", "step.amount")
 	shown["step.kind"], shown["step.amount"] = true, true
 	for _, name := range slices.Sorted(maps.Keys(faults)) {

@@ -11,6 +11,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -20,6 +21,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/pot"
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/frame"
@@ -62,10 +64,43 @@ func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed u
 	if err != nil {
 		return err
 	}
+	v := newView(say, pudding, kit, typed, faults, s.app.Zone)
+	seen, known, err := s.app.Store.Foreseen(c.Request.Context(), pudding.ID)
+	if err != nil {
+		return err
+	}
+	if known && !seen.Told && seen.Figures != nil {
+		v.Corrected = corrected(say, seen)
+	}
 	return s.page.Show(c, status, frame.Frame{
-		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js",
-		Body: newView(say, pudding, kit, typed, faults, s.app.Zone),
+		Title: pudding.Plan.Name, Section: "puddings", Module: "workbench.js", Body: v,
 	})
+}
+
+// Told takes the news of a corrected model off a pudding.
+func (s *Screen) Told(c *gin.Context) error {
+	if err := s.app.Store.TellForeseen(c.Request.Context(), c.Param("id")); err != nil {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+c.Param("id"))
+	return nil
+}
+
+// corrected says what a corrected model of the pot says otherwise of a pudding.
+func corrected(say words.Printer, seen store.Foreseen) string {
+	figures := func(f store.Figures) string {
+		said := []string{say.Minutes(measure.Minute(f.Minutes)), say.Percent(f.SweetPct, 1) + " sweet", say.Grams(measure.Gram(f.YieldG))}
+		if f.Thickness > 0 {
+			said = append(said, say.Sprintf("%s (%.1f)", pot.ThicknessWord(f.Thickness), f.Thickness))
+		}
+		return strings.Join(said, ", ")
+	}
+	if seen.Was == nil {
+		return say.Sprintf("Kirdu computes the pot better than when this pudding was saved. It comes to %s now; "+
+			"what it said before was not kept.", figures(*seen.Figures))
+	}
+	return say.Sprintf("Kirdu computes the pot better than when this pudding was saved. It said %s; it says %s now.",
+		figures(*seen.Was), figures(*seen.Figures))
 }
 
 func (s *Screen) equipment(c *gin.Context) (equipment, error) {

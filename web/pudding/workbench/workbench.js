@@ -184,7 +184,8 @@ function dragSteps(form, move) {
   /** @param {number} y */
   function mark(y) {
     over?.classList.remove("is-target");
-    over = rows().find((row) => y < row.getBoundingClientRect().bottom) ?? rows().at(-1) ?? null;
+    const same = rows().filter((row) => row.dataset.pot === dragged?.dataset.pot); // each pot has a clock of its own
+    over = same.find((row) => y < row.getBoundingClientRect().bottom) ?? same.at(-1) ?? null;
     if (over !== dragged) over?.classList.add("is-target");
   }
 

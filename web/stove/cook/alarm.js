@@ -1,6 +1,8 @@
 // @ts-check
 // The alarm is seen and heard: the step's own, and those of the jobs beside the pot.
 
+import { alarmAloud } from "/static/aloud.js";
+
 const alarmEvery = 20000; // ms
 
 /** @type {Set<string>} alarms that were quieted */
@@ -65,6 +67,7 @@ export function ring(page, now) {
   if (fresh || Date.now() - lastBeep > alarmEvery) {
     lastBeep = Date.now();
     beep();
+    if (fresh) alarmAloud(text);
     if (navigator.userActivation?.hasBeenActive) navigator.vibrate?.([300, 150, 300]);
   }
 }

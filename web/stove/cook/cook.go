@@ -108,6 +108,8 @@ type form struct {
 	WithPot string
 	Depth   string
 	AgeMS   string
+	AgoMin  string // how many minutes ago it happened
+	Empty   string // what the pot weighs empty
 	Part    string
 	Value   string
 
@@ -125,6 +127,8 @@ func readForm(f *frame.Fields) form {
 		WithPot:  f.Text("with_pot"),
 		Depth:    f.Text("depth"),
 		AgeMS:    f.Text("age_ms"),
+		AgoMin:   f.Text("ago_min"),
+		Empty:    f.Text("empty_g"),
 		Part:     f.Text("part"),
 		Value:    f.Text("value"),
 		What:     f.Text("what"),
@@ -140,6 +144,9 @@ var (
 	errOnlyPot   = errors.New("the empty pot alone weighs more; was it the contents without the pot?")
 	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or enter the pot's weight under Kitchen")
 	errLook      = errors.New("choose one of the answers, or give a temperature such as 92")
+	errAgo       = errors.New("give minutes from 0 to 600, such as 10")
+	errBefore    = errors.New("that is before this step was come to; give at most the minutes since then")
+	errEmptyPot  = errors.New("give the weight of the empty pot in grams, such as 1350, less than it weighs now")
 	errDepth     = errors.New("give the depth in millimetres, such as 34")
 )
 
@@ -197,6 +204,16 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 		}
 		e.At = k.Now(now.Add(-time.Duration(age) * time.Millisecond))
 	}
+	if f.AgoMin != "" {
+		ago, ok := frame.Number(f.AgoMin)
+		if !ok || !(ago >= 0 && ago <= mostAgo) {
+			return e, fault("ago_min", errAgo)
+		}
+		e.At = e.At.Add(-time.Duration(ago * float64(time.Minute)))
+		if !s.Done() && e.At.Before(s.Spans[s.Step].Begin) {
+			return e, fault("ago_min", fmt.Errorf("%w: %.0f", errBefore, max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes())))
+		}
+	}
 	switch e.Kind {
 	case cook.Next, cook.Back, cook.Began:
 		if e.Step, err = strconv.Atoi(f.Step); err != nil {
@@ -251,6 +268,9 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 	return e, nil
 }
 
+// mostAgo is how long ago something may have happened that is told now, in minutes.
+const mostAgo = 600
+
 // contents reads a weight and takes the empty pot off it if it was weighed
 // with.
 func contents(f form, p *plan.Plan) (measure.Gram, error) {
@@ -259,6 +279,13 @@ func contents(f form, p *plan.Plan) (measure.Gram, error) {
 		return 0, errMass
 	}
 	mass := measure.Gram(x)
+	if f.Empty != "" {
+		empty, ok := frame.Number(f.Empty)
+		if !ok || !(empty > 0 && measure.Gram(empty) < mass) {
+			return 0, errEmptyPot
+		}
+		return mass - measure.Gram(empty), nil
+	}
 	if f.WithPot == "" {
 		return mass, nil
 	}

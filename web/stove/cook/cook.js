@@ -3,6 +3,7 @@
 // this module the page loads anew by itself.
 
 import { heard, quiet, ring, wakeSound } from "/static/alarm.js";
+import { offerAloud, readAloud, toggleAloud } from "/static/aloud.js";
 import { clock, count, left, readClock, stir, stirred } from "/static/clock.js";
 import { queue, waiting } from "/static/queue.js";
 import { opened, read, swap } from "/static/js/swap.js";
@@ -66,6 +67,10 @@ function tick() {
   stir(page);
   const line = page.querySelector("[data-sound-line]");
   if (line instanceof HTMLElement) line.hidden = heard();
+  const dark = page.querySelector("[data-awake-line]");
+  if (dark instanceof HTMLElement) dark.hidden = awake;
+  offerAloud(page);
+  readAloud(page);
 }
 
 const told = queue(showWaiting, (html, address) => show(html, address, true));
@@ -86,13 +91,26 @@ document.addEventListener("click", (event) => {
   if (!(target instanceof Element)) return;
   wakeSound(tick);
   const page = root();
+  if (target.closest("[data-aloud]") && page) toggleAloud(page);
   if (target.closest("[data-quiet]") && page) {
     quiet(page, clock());
     tick();
   }
 });
 
+/** The buttons of the page in their order, for the keys 1 to 9. @returns {HTMLElement[]} */
+function buttons() {
+  const all = root()?.querySelectorAll("button.is-stove, summary.button, a.is-stove") ?? [];
+  return /** @type {HTMLElement[]} */ ([...all]).filter((b) => b instanceof HTMLElement && b.checkVisibility());
+}
+
 document.addEventListener("keydown", (event) => {
+  const active = document.activeElement;
+  const typing = active instanceof HTMLInputElement || active instanceof HTMLSelectElement || active instanceof HTMLTextAreaElement;
+  if (/^[1-9]$/.test(event.key) && !typing && !event.ctrlKey && !event.altKey && !event.metaKey) {
+    buttons()[Number(event.key) - 1]?.click();
+    return;
+  }
   const free = document.activeElement === document.body || document.activeElement?.id === "content";
   if (event.key === "Enter" && free) {
     const form = root()?.querySelector("form[data-main]");
@@ -100,12 +118,17 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+let awake = false; // the browser keeps the screen on
+
 async function stayAwake() {
   try {
-    await navigator.wakeLock?.request("screen");
+    const lock = await navigator.wakeLock?.request("screen");
+    awake = lock !== undefined;
+    lock?.addEventListener("release", () => (awake = false));
   } catch {
-    // Not allowed here; the screen may sleep, the cook goes on.
+    awake = false; // not allowed here: the page says so, and the cook goes on
   }
+  tick();
 }
 
 document.addEventListener("visibilitychange", () => {

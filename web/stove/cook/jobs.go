@@ -47,7 +47,7 @@ type timer struct {
 }
 
 // jobs lists what goes on beside the pot, in the order of the plan.
-func (v *view) jobs(say words.Printer, s *cook.State, l *learn.Live, zone *time.Location) {
+func (v *view) jobs(say words.Printer, s *cook.State, l *learn.Live, clock *learn.Clock, zone *time.Location) {
 	for _, i := range s.Beside() {
 		span := s.Spans[i]
 		said := say.Step(s.Plan, l.Forecast, i)
@@ -60,7 +60,7 @@ func (v *view) jobs(say words.Printer, s *cook.State, l *learn.Live, zone *time.
 			one.Timers = timers(say, s.Plan, i, s.IDs[i], span.Begin, l, v.Now)
 		default:
 			one.Waits = true
-			begin := moment(s, l.Forecast.Steps[i].StartMin, v.Now)
+			begin := clock.Jobs[i].Begin
 			one.starts = begin
 			one.When = "begin at " + begin.In(zone).Format("15:04")
 			if _, lit := s.Zero(); lit {

@@ -57,9 +57,11 @@ func newOtherwise(say words.Printer, s *cook.State, l *learn.Live) otherwise {
 	if over {
 		o.CanPause, o.Flame = true, say.Flame(present)
 		for _, flame := range vessel.Flames() {
+			value := string(flame)
 			if percent, ok := flame.Percent(); ok {
-				o.Flames = append(o.Flames, answer{strconv.FormatFloat(percent, 'f', -1, 64), strings.ReplaceAll(string(flame), "-", " ")})
+				value = strconv.FormatFloat(percent, 'f', -1, 64)
 			}
+			o.Flames = append(o.Flames, answer{value, words.FlameName(flame)})
 		}
 	}
 	for i := range p.Steps {
@@ -122,6 +124,10 @@ func deviation(f form, e *cook.Event, s *cook.State) error {
 		}
 		e.Mass = measure.Gram(x)
 	case cook.Turned:
+		if vessel.Flame(f.Value).Regulated() {
+			e.Part = f.Value
+			break
+		}
 		x, ok := frame.Number(f.Value)
 		if !ok {
 			return cook.ErrFlame

@@ -114,7 +114,8 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	empty, weighed := p.Pots[p.Served()[0]].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
 	live := learn.Follow(&state, now)
-	v.jobs(say, &state, &live, zone)
+	clock := learn.ClockOf(&state, &live, now)
+	v.jobs(say, &state, &live, &clock, zone)
 	v.Otherwise = newOtherwise(say, &state, &live)
 	v.change(say, k, &state, live, now)
 	if v.Over {
@@ -124,10 +125,11 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	}
 	said := say.Step(p, live.Forecast, state.Step)
 	v.Title, v.Detail, v.Note, v.Done = said.Title, said.Detail, p.Steps[state.Step].Note, said.Done
-	if v.Target = said.Target; v.Target != "" {
-		v.Title = "Simmer down to the mark"
+	v.Target = said.Target
+	if u := p.Steps[state.Step].Until; u != nil && (u.RemainingPct != nil || u.MassG != nil) {
+		v.Title = "Simmer down to the mark" // the target says which
 	}
-	v.times(say, &state, &live, now, zone)
+	v.times(say, &state, &live, &clock, now, zone)
 	v.stirring(say, &p.Steps[state.Step], live.Grade)
 	v.IsJob = p.Steps[state.Step].Do.IsPreparation() && !p.Steps[state.Step].TakesFromPot()
 	if state.IsPause(state.Step) {
@@ -150,7 +152,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 		if len(v.Next) == mostNext {
 			break
 		}
-		at := moment(&state, live.Forecast.Steps[i].StartMin, now)
+		at := clock.At(live.Forecast.Steps[i].StartMin)
 		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
 	}
 	for _, f := range say.Findings(p, live.Findings) {
@@ -186,21 +188,11 @@ func heavy(say words.Printer, p *plan.Plan, with measure.Gram) string {
 	return ""
 }
 
-// moment turns a minute of the forecast into the time of day.
-func moment(s *cook.State, minute float64, now time.Time) time.Time {
-	zero, ok := s.Zero()
-	if !ok {
-		zero = now
-	}
-	return zero.Add(time.Duration(minute * float64(time.Minute)))
-}
-
 // times says when the present step and the whole will end.
-func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, now time.Time, zone *time.Location) {
+func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, clock *learn.Clock, now time.Time, zone *time.Location) {
 	p := s.Plan
 	step := &p.Steps[s.Step]
-	total := l.Forecast.Time.TotalMin
-	bowl := moment(s, total.Value, now)
+	bowl := clock.Bowl(l.Forecast)
 	if bowl.Before(now) {
 		bowl = now
 	}
@@ -218,7 +210,7 @@ func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, now time.T
 	case step.Do == plan.Heat, step.Do == plan.Pressure, step.Do == plan.Bake, step.Do == plan.Cool, step.Do == plan.Hold,
 		step.Do == plan.Caramel:
 		r := stepEnd(l.Forecast, s.Step)
-		v.Low, v.High, v.Due = moment(s, r.Low, now), moment(s, r.High, now), moment(s, r.Value, now)
+		v.Low, v.High, v.Due = clock.At(r.Low), clock.At(r.High), clock.At(r.Value)
 		v.Alarm = dueWords[step.Do]
 		if step.Do == plan.Heat && step.Until.Boil {
 			v.Alarm = "It should boil about now: look into the pot."
@@ -249,8 +241,18 @@ func (v *view) whistles(s *cook.State) {
 	v.Whistles = fmt.Sprint(heard)
 	if wanted := s.Present().Whistles; wanted > 0 {
 		v.Whistles = fmt.Sprintf("%d of %d", heard, wanted)
-		if heard >= wanted {
+		switch {
+		case heard >= wanted:
 			v.Ready = true
+			v.Title = "Turn the flame off, and leave it"
+			v.Detail = "the pressure goes by itself: do not force it, open it only when the valve is down"
+			v.Target = fmt.Sprintf("%d heard: that was the last", heard)
+			if s.Present().Release == plan.Quick {
+				v.Detail = "then let the steam off, away from you; open it only when the valve is down"
+			}
+		case heard > 0:
+			v.Title = words.Capital(fmt.Sprintf("%d heard, %d to come", heard, wanted-heard))
+			v.Target = "flame off after the last"
 		}
 	}
 }
@@ -308,7 +310,7 @@ func stateWords(say words.Printer, p *plan.Plan, l learn.Live) string {
 		if len(l.Doneness) > 1 {
 			name = strings.ToLower(p.PartName(part))
 		}
-		said = append(said, name+" "+pot.DonenessWord(l.Doneness[part]))
+		said = append(said, name+" "+pot.DonenessWord(p.Texture(part), l.Doneness[part]))
 	}
 	return strings.Join(said, " · ")
 }
@@ -351,6 +353,8 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 			servedWords(say, s.Plan, was, l))
 	case e.Kind == cook.Tasted:
 		v.Changed = tastedWords(say, s.Plan, e.Value, l)
+	case len(l.Doubted) > 0 && l.Doubted[len(l.Doubted)-1].At >= s.Minute(e.At)-sameMinute:
+		v.Changed = say.Doubted(l.Doubted[len(l.Doubted)-1])
 	case s.Done():
 	case e.Kind == cook.Whistled:
 		v.Changed = whistleWords(say, s, was, l)
@@ -358,6 +362,9 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 		v.Changed = lossWords(say, s, was, l)
 	}
 }
+
+// sameMinute is how near two times are the same.
+const sameMinute measure.Minute = 0.05
 
 // endsIn returns in how many minutes the present step ends.
 func endsIn(s *cook.State, l learn.Live) float64 {
@@ -435,6 +442,7 @@ func feltWords(say words.Printer, p *plan.Plan, part string, was, is learn.Live)
 			map[bool]string{true: "slower", false: "faster"}[factor > 1])
 	}
 	before, now := was.Forecast.Doneness[part].Value, is.Forecast.Doneness[part]
-	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.", pot.DonenessWord(now.Value), now.Value, now.Low,
+	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.",
+		pot.DonenessWord(p.Texture(part), now.Value), now.Value, now.Low,
 		now.High, before)
 }

@@ -123,7 +123,7 @@ func (v *view) now(say words.Printer, trouble rescue.Trouble) {
 		v.Now = say.Sprintf("%s at %s, %.1f %s, %.1f %% sweet", say.Grams(measure.Gram(*r.MassG)), say.Celsius(measure.Celsius(*r.TempC)),
 			*r.Thickness, pot.ThicknessWord(*r.Thickness), *r.SweetPct)
 		for _, name := range sorted(r.Doneness) {
-			v.Now += fmt.Sprintf(", %s %s", words.Lower(part.PartName(name)), pot.DonenessWord(r.Doneness[name]))
+			v.Now += fmt.Sprintf(", %s %s", words.Lower(part.PartName(name)), pot.DonenessWord(part.Texture(name), r.Doneness[name]))
 		}
 		return
 	}
@@ -182,8 +182,8 @@ func figures(say words.Printer, r rescue.Rescued, one *rescue.Repair) []figure {
 		{"Sweetness, %", say.Number(r.Without.Sweet.Value, 1), say.Number(one.After.Sweet.Value, 1), between(one.After.Sweet, 1)},
 	}
 	if one.Part != "" {
-		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(r.Without.Done.Value),
-			pot.DonenessWord(one.After.Done.Value), between(one.After.Done, 2)})
+		list = append(list, figure{one.Plan.PartName(one.Part), pot.DonenessWord(one.Plan.Texture(one.Part), r.Without.Done.Value),
+			pot.DonenessWord(one.Plan.Texture(one.Part), one.After.Done.Value), between(one.After.Done, 2)})
 	}
 	list = append(list, figure{"Mass", say.Grams(measure.Gram(r.Without.Mass.Value)), say.Grams(measure.Gram(one.After.Mass.Value)),
 		say.Grams(measure.Gram(one.After.Mass.Low)) + " to " + say.Grams(measure.Gram(one.After.Mass.High))})

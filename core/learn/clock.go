@@ -1,0 +1,131 @@
+package learn
+
+import (
+	"time"
+
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/timetable"
+)
+
+// A Clock is where the forecast of a cook lies in the day.
+type Clock struct {
+	Zero time.Time         // minute 0: when the first timed step of the served pot began, or can begin at the earliest
+	Late time.Duration     // by how much what is beside the pot holds the bowl up
+	Jobs map[int]Span      // of each step that is beside the pot and not done: from when to when
+	Line *timetable.Course // as one cook would lay it out
+}
+
+// A Span is a stretch of the day.
+type Span struct{ Begin, End time.Time }
+
+// At is a minute of the forecast in the day.
+func (c Clock) At(minute float64) time.Time {
+	return c.Zero.Add(time.Duration(minute * float64(time.Minute)))
+}
+
+// Bowl is when it comes to the table: after all that is still to be done, what is prepared
+// for it first.
+func (c Clock) Bowl(f *forecast.Forecast) time.Time { return c.At(f.Time.TotalMin.Value).Add(c.Late) }
+
+// ClockOf lays the live forecast into the day. What is not begun begins now at the earliest, one
+// thing after the other where it wants the hands, and after what it is made of; the pot begins
+// when what it takes first is ready.
+func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
+	p, f := s.Plan, l.Forecast
+	course := timetable.Alone(p, f)
+	c := Clock{Jobs: map[int]Span{}, Line: &course}
+	zero, lit := s.Zero()
+	ready := map[int]time.Time{} // when each step beside the pot is done
+	free := now                  // when the hands are, for the next of them
+	for _, i := range course.Order {
+		if !s.IsBeside(i) {
+			continue
+		}
+		step, lasts := &p.Steps[i], minutes(float64(course.Steps[i].End-course.Steps[i].Start))
+		span := s.Spans[i]
+		switch {
+		case !span.End.IsZero():
+			ready[i] = span.End
+			continue
+		case !span.Begin.IsZero():
+			c.Jobs[i] = Span{span.Begin, later(span.Begin.Add(lasts), now)}
+		default:
+			begin := now
+			for j := range i {
+				if s.IsBeside(j) && feeds(s, j, i) {
+					begin = later(begin, ready[j])
+				}
+			}
+			if hands := step.HandsOn(); step.Do.IsPreparation() && hands > 0 {
+				begin = later(begin, free)
+				free = begin.Add(minutes(float64(hands)))
+			}
+			c.Jobs[i] = Span{begin, begin.Add(lasts)}
+		}
+		ready[i] = c.Jobs[i].End
+	}
+	c.Zero = now
+	if lit {
+		c.Zero = zero
+	}
+	for i := range c.Jobs {
+		needed := minutes(f.Steps[i].EndMin)
+		if !lit {
+			if first := ready[i].Add(-needed); first.After(c.Zero) {
+				c.Zero = first
+			}
+		}
+	}
+	for i := range c.Jobs {
+		if late := ready[i].Sub(c.Zero.Add(minutes(f.Steps[i].EndMin))); late > c.Late {
+			c.Late = late
+		}
+	}
+	// A job that need not begin yet is laid where it lies on the clock of one cook.
+	for i, span := range c.Jobs {
+		if at := c.At(float64(course.Steps[i].Start)); s.Spans[i].Begin.IsZero() && at.After(span.Begin) {
+			c.Jobs[i] = Span{at, at.Add(span.End.Sub(span.Begin))}
+		}
+	}
+	return c
+}
+
+// feeds reports whether a step beside the pot must be done before another of them.
+func feeds(s *cook.State, from, to int) bool {
+	a, b := &s.Plan.Steps[from], &s.Plan.Steps[to]
+	if a.Do.IsPreparation() {
+		for _, part := range s.Plan.Makes(from) {
+			if b.Of == part {
+				return true
+			}
+			for _, item := range b.Items {
+				if item.Part == part {
+					return true
+				}
+			}
+			if b.Fat != nil && b.Fat.Part == part || b.In != nil && b.In.Part == part {
+				return true
+			}
+		}
+		return a.Pan != "" && (a.Pan == b.Pan || !b.Do.IsPreparation() && b.PotName() == a.Pan)
+	}
+	if !b.Do.IsPreparation() && a.PotName() == b.PotName() {
+		return true
+	}
+	for _, item := range b.Items {
+		if item.Pot != "" && item.Pot == a.PotName() {
+			return true
+		}
+	}
+	return false
+}
+
+func later(a, b time.Time) time.Time {
+	if b.After(a) {
+		return b
+	}
+	return a
+}
+
+func minutes(m float64) time.Duration { return time.Duration(m * float64(time.Minute)) }
