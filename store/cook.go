@@ -96,7 +96,7 @@ func (s *Store) Finish(ctx context.Context, cookID string, e cook.Event, l Lesso
 }
 
 func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, storedAt time.Time) error {
-	var mend, marks []byte
+	var mend, marks, lasted []byte
 	var err error
 	if e.Mend != nil {
 		if mend, err = json.Marshal(e.Mend); err != nil {
@@ -108,6 +108,11 @@ func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, s
 			return err
 		}
 	}
+	if e.Lasted != nil {
+		if lasted, err = json.Marshal(e.Lasted); err != nil {
+			return err
+		}
+	}
 	var known int
 	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook WHERE id = ?`, cookID).Scan(&known); err != nil {
 		return err
@@ -116,10 +121,11 @@ func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, s
 		return ErrNotFound
 	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item,
-		mend, marks, stored_at)
-		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
+		mend, marks, pot, lasted, stored_at)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (id) DO NOTHING`,
 		e.ID, cookID, e.Kind, stamp(e.At), e.Step, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Item, string(mend),
-		sql.Null[string]{V: string(marks), Valid: marks != nil}, stamp(storedAt)); err != nil {
+		sql.Null[string]{V: string(marks), Valid: marks != nil}, e.Pot, sql.Null[string]{V: string(lasted), Valid: lasted != nil},
+		stamp(storedAt)); err != nil {
 		return err
 	}
 	if e.Kind == cook.Finished {
@@ -312,13 +318,13 @@ func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
 }
 
 func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks FROM cook_event
+	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks, pot, lasted FROM cook_event
 		WHERE cook_id = ? ORDER BY sequence`, cookID)
 	return all(rows, err, func(row scanner) (cook.Event, error) {
 		var e cook.Event
 		var at, mend string
-		var marks sql.Null[string]
-		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend, &marks)
+		var marks, lasted sql.Null[string]
+		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend, &marks, &e.Pot, &lasted)
 		if err != nil {
 			return e, err
 		}
@@ -330,6 +336,11 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 		if marks.Valid {
 			if err := json.Unmarshal([]byte(marks.V), &e.Marks); err != nil {
 				return e, &Unreadable{Kind: ABatch, ID: cookID, Err: fmt.Errorf("the marks of event %s: %w", e.ID, err)}
+			}
+		}
+		if lasted.Valid {
+			if err := json.Unmarshal([]byte(lasted.V), &e.Lasted); err != nil {
+				return e, &Unreadable{Kind: ABatch, ID: cookID, Err: fmt.Errorf("how long it took, of event %s: %w", e.ID, err)}
 			}
 		}
 		e.At, err = parseStamp(at)

@@ -11,6 +11,7 @@ import (
 
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 )
 
 // thinSpace parts thousands, so that they are not mistaken for a decimal mark.
@@ -128,11 +129,17 @@ func (w Printer) Count(n float64, unit string) string {
 // wholeFrom is from where a count needs no decimals.
 const wholeFrom = 1000
 
-// Doubted says that a weight, or a dip, cannot be, and what to do.
-func (w Printer) Doubted(d learn.Doubt) string {
-	key := "doubted.less"
-	if d.More {
-		key = "doubted.more"
+// Doubted says that what was told cannot be, and what to do.
+func (w Printer) Doubted(p *plan.Plan, d learn.Doubt) string {
+	switch {
+	case d.Part != "":
+		return w.text("doubted.soft", p.PartName(d.Part))
+	case d.Celsius != nil && d.More:
+		return w.text("doubted.more.heat", w.Celsius(*d.Celsius))
+	case d.Celsius != nil:
+		return w.text("doubted.less.heat", w.Celsius(*d.Celsius))
+	case d.More:
+		return w.text("doubted.more", w.Grams(d.Mass))
 	}
-	return w.text(key, w.Grams(d.Mass))
+	return w.text("doubted.less", w.Grams(d.Mass))
 }

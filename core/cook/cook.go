@@ -60,10 +60,27 @@ type Event struct {
 
 	Mend *Mend `json:"mend,omitempty"` // mended
 
+	// Pot is the one that was weighed, dipped, felt, spooned or probed, or that whistled; "" for
+	// the one that the present step is about.
+	Pot string `json:"pot,omitempty"`
+
 	// Marks are what the marks to come are from then on, by step: worked out when
 	// it was told, so that a log means the same however the computation grows. Of
 	// deviations, and of what takes one back.
 	Marks map[int]measure.Gram `json:"marks_g,omitempty"`
+
+	// Lasted is, by step, how many minutes what is done up to here really took, where the taps
+	// came too soon one after the other to say. Worked out like Marks. Of next.
+	Lasted map[int]float64 `json:"lasted_min,omitempty"`
+}
+
+// IsReading reports whether an event of this kind says how it is in a pot.
+func (k Kind) IsReading() bool {
+	switch k {
+	case Weighed, Dipped, Felt, Spooned, Probed, Tasted:
+		return true
+	}
+	return false
 }
 
 // A Log is what is kept of a cook.
@@ -102,10 +119,14 @@ var (
 	ErrUndone   = errors.New("there is nothing to take back")
 	ErrWhistle  = errors.New("only a closed cooker whistles")
 	ErrJob      = errors.New("choose a job beside the pot")
+	ErrPot      = errors.New("the pudding has no such pot")
 )
 
 // Check returns what is wrong with an event for the cook as it stands.
 func (s *State) Check(e Event) error {
+	if _, known := s.Plan.Pots[s.told(e)]; !known {
+		return ErrPot
+	}
 	switch e.Kind {
 	case Next, Back:
 		if s.index(e.Step) < 0 {
@@ -120,7 +141,7 @@ func (s *State) Check(e Event) error {
 			return ErrMass
 		}
 	case Dipped:
-		if !(e.MM > 0 && e.MM <= s.Plan.Pots[s.Plan.Served()[0]].HeightMM) {
+		if !(e.MM > 0 && e.MM <= s.Plan.Pots[s.told(e)].HeightMM) {
 			return ErrDepth
 		}
 	case Felt:
@@ -140,7 +161,7 @@ func (s *State) Check(e Event) error {
 			return ErrTaste
 		}
 	case Whistled:
-		if present := s.Present(); present == nil || present.Do != plan.Pressure {
+		if s.cooker(e) < 0 {
 			return ErrWhistle
 		}
 	case Finished:
@@ -164,6 +185,7 @@ type Span struct{ Begin, End time.Time }
 // A Reading is a weight or a depth with the step it was taken in.
 type Measurement struct {
 	At   time.Time
+	Pot  string
 	Step int
 	Mass measure.Gram       // 0: it was a dip
 	MM   measure.Millimetre // 0: it was weighed
@@ -172,6 +194,7 @@ type Measurement struct {
 // A Look is what was seen of the pot besides its weight.
 type Look struct {
 	At    time.Time
+	Pot   string
 	Step  int
 	Kind  Kind
 	Part  string
@@ -195,13 +218,17 @@ type State struct {
 	at     int          // place in the line
 	pauses map[int]bool // ids of rests that last until further notice
 	strays map[int]bool // ids of what was not planned
+
+	guessed map[int]bool     // ids of steps of which it is not known how long they took
+	before  map[int]snapshot // by the id of a step that was told too soon: what it changed
 }
 
 // Fold replays the log. Events of another kind than it knows are passed over: a
 // newer version wrote them.
 func (l Log) Fold() State {
 	p := l.Plan
-	s := State{Plan: p, IDs: make([]int, len(p.Steps)), Spans: make([]Span, len(p.Steps)), pauses: map[int]bool{}, strays: map[int]bool{}}
+	s := State{Plan: p, IDs: make([]int, len(p.Steps)), Spans: make([]Span, len(p.Steps)), pauses: map[int]bool{}, strays: map[int]bool{},
+		guessed: map[int]bool{}}
 	for i := range s.IDs {
 		s.IDs[i] = i
 	}
@@ -290,12 +317,12 @@ func (s *State) apply(e Event) {
 	case Back:
 		s.back(e)
 	case Weighed, Dipped:
-		s.Readings = append(s.Readings, Measurement{At: e.At, Step: s.Step, Mass: e.Mass, MM: e.MM})
+		s.Readings = append(s.Readings, Measurement{At: e.At, Pot: s.told(e), Step: s.Step, Mass: e.Mass, MM: e.MM})
 	case Felt, Spooned, Probed, Tasted:
-		s.Looks = append(s.Looks, Look{At: e.At, Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
+		s.Looks = append(s.Looks, Look{At: e.At, Pot: s.told(e), Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
 	case Whistled:
-		if present := s.Present(); present != nil && present.Do == plan.Pressure {
-			s.Whistles = append(s.Whistles, Look{At: e.At, Step: s.ID(), Kind: Whistled})
+		if i := s.cooker(e); i >= 0 {
+			s.Whistles = append(s.Whistles, Look{At: e.At, Pot: s.Plan.Steps[i].PotName(), Step: s.IDs[i], Kind: Whistled})
 		}
 	case Finished:
 		if !s.Done() {
@@ -343,13 +370,37 @@ func (s *State) next(e Event) {
 			s.Spans[job].End = later(e.At, s.Spans[job].Begin)
 		}
 		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
+		s.restack(e)
 		s.enter(s.at+1, s.Spans[i].End)
 	case !s.main(i) && s.Spans[i].End.IsZero():
 		if s.Spans[i].Begin.IsZero() {
 			s.Spans[i].Begin = e.At
 		}
 		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
+		s.restack(e)
 	}
+}
+
+// told returns the pot that an event tells of.
+func (s *State) told(e Event) string {
+	if e.Pot != "" {
+		return e.Pot
+	}
+	return s.Pot()
+}
+
+// cooker returns the step, under way, in which a cooker whistles; -1 if none does.
+func (s *State) cooker(e Event) int {
+	if present := s.Present(); present != nil && present.Do == plan.Pressure && (e.Pot == "" || e.Pot == present.PotName()) {
+		return s.Step
+	}
+	for i := range s.Plan.Steps {
+		if span := s.Spans[i]; s.Plan.Steps[i].Do == plan.Pressure && !span.Begin.IsZero() && span.End.IsZero() &&
+			(e.Pot == "" || e.Pot == s.Plan.Steps[i].PotName()) {
+			return i
+		}
+	}
+	return -1
 }
 
 // back returns to the step before, or takes back the end or the beginning of a
@@ -371,6 +422,7 @@ func (s *State) back(e Event) {
 	}
 	s.at--
 	s.Step = s.index(s.line[s.at])
+	s.unstack(s.line[s.at])
 	s.Spans[s.Step].End = time.Time{}
 	s.Finished = time.Time{}
 }

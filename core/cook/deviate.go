@@ -31,7 +31,7 @@ func (s *State) clone() *State {
 	c.Plan = s.Plan.Clone()
 	c.IDs, c.Spans, c.line = slices.Clone(s.IDs), slices.Clone(s.Spans), slices.Clone(s.line)
 	c.Readings, c.Looks, c.Whistles = slices.Clip(s.Readings), slices.Clip(s.Looks), slices.Clip(s.Whistles)
-	c.pauses, c.strays = maps.Clone(s.pauses), maps.Clone(s.strays)
+	c.pauses, c.strays, c.guessed, c.before = maps.Clone(s.pauses), maps.Clone(s.strays), maps.Clone(s.guessed), maps.Clone(s.before)
 	return &c
 }
 
@@ -59,7 +59,7 @@ func (s *State) pass(index int, step plan.Step, span Span) (id int) {
 // Open reports whether something can go into the pot now.
 func (s *State) Open() bool {
 	present := s.Present()
-	return s.lit() && (present == nil || !present.Do.Descriptor().Closed)
+	return s.IsLit(s.Pot()) && (present == nil || !present.Do.Descriptor().Closed)
 }
 
 // here returns the index at which something can happen at a moment: before the
@@ -69,7 +69,7 @@ func (s *State) here(at time.Time) (int, error) {
 		return len(s.Plan.Steps), nil
 	}
 	i := s.Step
-	if !s.main(i) {
+	if _, inPot := potOf(&s.Plan.Steps[i]); !inPot {
 		// A job before the flame: what happens, happens before the pot's first step.
 		for _, next := range s.Ahead() {
 			if s.main(next) {
@@ -115,8 +115,24 @@ func (s *State) here(at time.Time) (int, error) {
 	return i + 1, nil
 }
 
-// lit reports whether the pot has been begun.
+// lit reports whether the served pot has been begun.
 func (s *State) lit() bool { _, ok := s.Zero(); return ok }
+
+// IsLit reports whether a pot has been begun.
+func (s *State) IsLit(pot string) bool {
+	for i, span := range s.Spans {
+		if s.inPot(i, pot) && !span.Begin.IsZero() {
+			return true
+		}
+	}
+	return false
+}
+
+// overFlame reports whether the present step heats a pot.
+func (s *State) overFlame() bool {
+	present := s.Present()
+	return present != nil && present.Do == plan.Heat && s.IsLit(present.PotName())
+}
 
 // Marks returns the steps to come, by what events call them, that end at a mass:
 // what is left of the pot, or a mass itself.
@@ -172,16 +188,21 @@ func grams(mass float64) string {
 	return fmt.Sprintf("%g g", max(math.Round(mass*tenths)/tenths, 1.0/tenths))
 }
 
-// addition returns the step that puts items into the served pot.
+// addition returns the step that puts items into the pot that the present step is about.
 func (s *State) addition(items ...plan.Item) plan.Step {
-	return s.Plan.IntoServed(plan.Step{Do: plan.Add, Items: items})
+	step := plan.Step{Do: plan.Add, Items: items}
+	if pot := s.Pot(); pot != s.Plan.Served()[0] {
+		step.Pot = pot
+		return step
+	}
+	return s.Plan.IntoServed(step)
 }
 
 // turned changes the flame under the pot: to a share of the burner, or to what is kept by
 // eye, which Part names.
 func (s *State) turned(e Event) error {
-	present, byEye := s.Present(), vessel.Flame(e.Part)
-	if !(e.Value >= 0 && e.Value <= 100) || present == nil || present.Do != plan.Heat || !s.main(s.Step) ||
+	byEye := vessel.Flame(e.Part)
+	if !(e.Value >= 0 && e.Value <= 100) || !s.overFlame() ||
 		(e.Part != "" && !byEye.Regulated()) {
 		return ErrFlame
 	}
@@ -201,10 +222,10 @@ func (s *State) turned(e Event) error {
 
 // paused takes the pot off the flame until further notice.
 func (s *State) paused(e Event) error {
-	present := s.Present()
-	if present == nil || !s.lit() || !s.main(s.Step) || present.Do != plan.Heat {
+	if !s.overFlame() {
 		return ErrFlame
 	}
+	present := s.Present()
 	at, err := s.here(e.At)
 	if err != nil {
 		return err

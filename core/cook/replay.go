@@ -45,27 +45,42 @@ func (s *State) Minute(at time.Time) measure.Minute {
 // lasts as long as it did. While an addition is being made the pot goes on as
 // before, so the time it takes counts to the step before it; draining and mashing are
 // done off the flame, and have their own. A pause lasts until now. The present step and
-// those to come are as planned. Of a cooker closed says, by step, how long it was shut:
-// how much of that was under pressure only a forecast knows.
+// those to come are as planned, and so is what nobody told of when it was done. Of a cooker
+// closed says, by step, how long it was shut: how much of that was under pressure only a
+// forecast knows.
 func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure.Minute) {
 	replay, closed = s.Plan.Clone(), map[int]measure.Minute{}
-	last := -1 // the latest timed step that was begun
+	last := map[string]int{} // by pot: the latest timed step that was begun
+	served := s.Plan.Served()[0]
+	over := false // what comes after in the served pot is as planned
 	for i := range replay.Steps {
-		if !s.main(i) && !(s.IsStray(i) && slices.Contains(s.line, s.IDs[i])) {
-			continue
+		step, span := &replay.Steps[i], s.Spans[i]
+		lasted := span.End.Sub(span.Begin)
+		pot, own := potOf(step)
+		if step.Do == plan.Soak && !span.End.IsZero() && lasted > time.Minute {
+			setMinutes(replay, closed, i, lasted)
 		}
-		span := s.Spans[i]
-		if span.Begin.IsZero() {
-			break
+		stray := s.IsStray(i) && slices.Contains(s.line, s.IDs[i])
+		if !own && stray {
+			pot = served // what a repair makes, while the pot goes on
+		}
+		switch {
+		case !own && !stray, pot == served && over:
+			continue
+		case span.Begin.IsZero():
+			over = over || s.main(i) || stray
+			continue
+		case !s.main(i) && !stray && (span.End.IsZero() || lasted < time.Second):
+			continue // it goes on, or nobody told
 		}
 		end := span.End
-		if do := replay.Steps[i].Do; (do == plan.Drain || do == plan.Mash) && !end.IsZero() {
-			setMinutes(replay, closed, i, end.Sub(span.Begin))
-			last = i
+		if do := step.Do; (do == plan.Drain || do == plan.Mash) && !end.IsZero() {
+			setMinutes(replay, closed, i, lasted)
+			last[pot] = i
 			continue
 		}
-		if s.timed(i) {
-			last = i
+		if s.inPot(i, pot) {
+			last[pot] = i
 			if s.IsPause(i) && end.IsZero() {
 				end = later(now, span.Begin)
 			}
@@ -77,8 +92,8 @@ func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure
 		if end.IsZero() {
 			end = later(now, span.Begin)
 		}
-		if last >= 0 {
-			setMinutes(replay, closed, last, end.Sub(s.Spans[last].Begin))
+		if before, timed := last[pot]; timed {
+			setMinutes(replay, closed, before, end.Sub(s.Spans[before].Begin))
 		}
 	}
 	return replay, closed

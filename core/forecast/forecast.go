@@ -232,17 +232,23 @@ type PartTrace struct {
 	VolumeShare           float64 // of the finished pudding, 0 to 1
 }
 
-// A Weighing is what a scale showed of the contents of the served pot.
-type Weighing struct {
-	Minute measure.Minute
-	Mass   measure.Gram
+// Seen is what was seen of a pot, at a minute of its own clock: the run goes on from it.
+type Seen struct {
+	Pot     string           // "" for the first served pot
+	Minute  measure.Minute   // from the first step of that pot
+	Mass    measure.Gram     // of the contents; 0 if it was not weighed
+	Celsius *measure.Celsius // nil if it was not measured
+	// Part is one that was felt, "" if none was; its doneness lies from Low to High.
+	Part      string
+	Low, High float64
+	Boils     bool // it boils
+	Opened    bool // a cooker under pressure was opened: that step ends just then
 }
 
 // Options change how a plan is run; the zero value runs it as written.
 type Options struct {
-	// Weighings correct the mass in the first served pot as time passes them.
-	// They are in order of time.
-	Weighings []Weighing
+	// Seen corrects the pots as time passes it. It is in order of time.
+	Seen []Seen
 	// NominalOnly leaves out the ranges: Low and High are the value itself.
 	NominalOnly bool
 	// CourseOnly leaves out the ranges and the thickness in the bowl, for

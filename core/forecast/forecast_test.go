@@ -287,10 +287,10 @@ func TestWeighingsCorrectTheRest(t *testing.T) {
 	p := pudding(t, milk+","+boil+`,{"do":"heat","flame":"medium","until":{"mass_g":800}}`)
 	f := Run(p, Options{})
 	at := f.Steps[1].EndMin + 5
-	less := Run(p, Options{Weighings: []Weighing{{Minute: measure.Minute(at), Mass: 950}}})
+	less := Run(p, Options{Seen: []Seen{{Minute: measure.Minute(at), Mass: 950}}})
 	require.Less(t, less.Time.TotalMin.Value, f.Time.TotalMin.Value, "lighter than thought: sooner at the mark")
 	require.InDelta(t, 0, less.MassBalance.ErrorG, 0.01)
-	done := Run(p, Options{Weighings: []Weighing{{Minute: measure.Minute(at), Mass: 700}}})
+	done := Run(p, Options{Seen: []Seen{{Minute: measure.Minute(at), Mass: 700}}})
 	require.InDelta(t, at, done.Time.TotalMin.Value, 0.01, "past the mark when it was weighed")
 }
 

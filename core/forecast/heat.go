@@ -233,7 +233,7 @@ func (r *run) aim(targets []target, p *pan) bool {
 // advance takes one step of time and reports whether a target was met in it;
 // then the step is cut where the target was met. aim was asked before.
 func (r *run) advance(i int, p *pan, c *pot.Conditions, seconds float64, targets []target) bool {
-	seconds = r.untilWeighing(p, seconds)
+	seconds = untilSeen(p, seconds)
 	if len(targets) > 0 {
 		p.state.CopyTo(&r.scratch)
 	}
@@ -250,7 +250,7 @@ func (r *run) advance(i int, p *pan, c *pot.Conditions, seconds float64, targets
 	p.evaporated += evaporated
 	r.balance.EvaporatedG += float64(evaporated)
 	p.local += measure.Minute(seconds / measure.SecondsPerMinute)
-	if r.weighedNow(p) {
+	if seenNow(p) {
 		r.sample(p) // before and after: a jump in the curve
 		r.correct(p)
 		reached = r.aim(targets, p) || reached
@@ -291,32 +291,43 @@ func (r *run) shareToTarget(targets []target, p *pan) float64 {
 	return share
 }
 
-// untilWeighing shortens a step so that it ends at the next weigh-in.
-func (r *run) untilWeighing(p *pan, seconds float64) float64 {
-	if p == r.first && len(r.weighings) > 0 {
-		gap := float64(r.weighings[0].Minute-p.local) * measure.SecondsPerMinute
-		if gap > 0 {
+// untilSeen shortens a step so that it ends when something was seen.
+func untilSeen(p *pan, seconds float64) float64 {
+	if len(p.seen) > 0 {
+		if gap := float64(p.seen[0].Minute-p.local) * measure.SecondsPerMinute; gap > 0 {
 			return min(seconds, gap)
 		}
 	}
 	return seconds
 }
 
-// weighedNow reports whether the time of the next weigh-in has come.
-func (r *run) weighedNow(p *pan) bool {
+// seenNow reports whether the time has come of what was seen next.
+func seenNow(p *pan) bool {
 	const tolerance = 1e-6 // min
-	return p == r.first && len(r.weighings) > 0 && r.weighings[0].Minute <= p.local+tolerance
+	return len(p.seen) > 0 && p.seen[0].Minute <= p.local+tolerance
 }
 
-// correct sets the mass to what was weighed.
+// correct sets a pan to what was seen of it.
 func (r *run) correct(p *pan) {
-	for r.weighedNow(p) {
-		before := p.state.Mass()
-		p.state.Correct(r.weighings[0].Mass)
-		lost := before - p.state.Mass()
-		p.evaporated += lost
-		r.balance.EvaporatedG += float64(lost)
-		r.weighings = r.weighings[1:]
+	for seenNow(p) {
+		one := p.seen[0]
+		p.seen = p.seen[1:]
+		if one.Celsius != nil {
+			p.state.Temperature = *one.Celsius
+		}
+		if one.Boils {
+			p.state.Temperature = max(p.state.Temperature, p.state.Limit(float64(r.plan.Kitchen.AltitudeM)))
+		}
+		if part := p.state.Part(one.Part); part != nil {
+			part.Done = min(max(part.Done, one.Low), one.High)
+		}
+		if one.Mass > 0 {
+			before := p.state.Mass()
+			p.state.Correct(one.Mass)
+			lost := before - p.state.Mass()
+			p.evaporated += lost
+			r.balance.EvaporatedG += float64(lost)
+		}
 	}
 }
 

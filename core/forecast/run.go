@@ -79,6 +79,7 @@ type pan struct {
 	plate      measure.Watt   // what its burner gave at the end of the latest step over it
 	offHeat    float64        // grade when the flame last went off, NaN before that or below 60 °C
 	record     *recorder
+	seen       []Seen // what was seen of it and is still to come
 }
 
 // clock returns the pan at the end of the chain of anchors and a time of p's
@@ -112,17 +113,17 @@ type use struct {
 
 // A run is one pass through a plan.
 type run struct {
-	plan      *plan.Plan
-	spread    spread
-	step      float64 // seconds
-	pans      map[string]*pan
-	bundles   map[string]*bundle
-	made      map[string]measure.Gram // of each part, when it was prepared
-	uses      map[int]use
-	balance   MassBalance
-	flame     measure.Minute
-	hands     measure.Minute
-	weighings []Weighing
+	plan    *plan.Plan
+	spread  spread
+	step    float64 // seconds
+	pans    map[string]*pan
+	bundles map[string]*bundle
+	made    map[string]measure.Gram // of each part, when it was prepared
+	uses    map[int]use
+	balance MassBalance
+	flame   measure.Minute
+	hands   measure.Minute
+	seen    []Seen
 
 	begins, ends []panTime
 	results      []StepResult
@@ -157,7 +158,7 @@ type mark struct {
 
 func newRun(p *plan.Plan, s spread, seconds float64, options Options, record bool) *run {
 	r := &run{
-		plan: p, spread: s, step: seconds, record: record, weighings: options.Weighings,
+		plan: p, spread: s, step: seconds, record: record, seen: options.Seen,
 		pans: map[string]*pan{}, bundles: map[string]*bundle{}, uses: map[int]use{},
 		begins: make([]panTime, len(p.Steps)), ends: make([]panTime, len(p.Steps)),
 		trace: make([]StepTrace, len(p.Steps)), masses: make([]measure.Gram, len(p.Steps)), watts: make([]measure.Watt, len(p.Steps)),
@@ -190,6 +191,11 @@ func (r *run) pan(name string) *pan {
 		p = &pan{name: name, vessel: r.plan.Pots[name], burner: r.plan.BurnerOf(name), offHeat: math.NaN()}
 		p.state.Temperature = r.plan.Kitchen.AmbientC
 		p.state.Metal = p.vessel.HeatCapacity()
+		for _, one := range r.seen {
+			if one.Pot == name || one.Pot == "" && name == r.plan.Served()[0] {
+				p.seen = append(p.seen, one)
+			}
+		}
 		r.pans[name] = p
 	}
 	return p

@@ -32,33 +32,54 @@ func (r *run) pressure(i int, s *plan.Step, p *pan) {
 	}
 	reach := []target{{func(p *pan) float64 { return float64(top() - p.state.Temperature) }}}
 	limit := begin + plan.Until{}.Guard()
+	opens, seen := opened(p)
+	if seen {
+		limit = opens
+	}
 	r.sample(p)
 	for reached := r.aim(reach, p); !reached; {
 		left := float64(limit-p.local) * measure.SecondsPerMinute
 		if left <= instant {
-			r.trace[i].NeverReached = true
+			r.trace[i].NeverReached = !seen
 			break
 		}
 		reached = r.advance(i, p, &c, min(r.step, left), reach)
 	}
 	r.watts[i] = c.Used
 	minutes, whistles := r.whistles(s)
+	down := naturalStart + naturalPerKilo*measure.Minute(p.state.Mass()/gramsPerKilogram)
+	if s.Release == plan.Quick {
+		down = 0
+	}
+	if seen {
+		down = min(down, max(opens-p.local, 0))
+		minutes = max(opens-p.local-down, 0)
+	}
 	r.keepAt(i, p, minutes, &c, 0, func(float64) measure.Celsius { return top() })
 	r.flame += p.local - begin
 	r.vent(p, p.state.Vent(ventGrams*measure.Gram(whistles)))
-	opened := func() measure.Celsius { return top() - measure.Celsius(pressureOver-pressureEnds) }
+	atOpening := func() measure.Celsius { return top() - measure.Celsius(pressureOver-pressureEnds) }
 	if s.Release == plan.Quick {
-		r.vent(p, p.state.Flash(opened(), pressureOver))
+		r.vent(p, p.state.Flash(atOpening(), pressureOver))
 	} else {
-		down := naturalStart + naturalPerKilo*measure.Minute(p.state.Mass()/gramsPerKilogram)
 		r.keepAt(i, p, down, &c, 0, func(share float64) measure.Celsius {
 			return top() - measure.Celsius(share*float64(pressureOver-pressureEnds))
 		})
-		p.state.Temperature = opened()
+		p.state.Temperature = min(atOpening(), p.state.Temperature)
 	}
 	r.hands += measure.Minute(stirShare[plan.StirNone]) * (p.local - begin)
 	r.noteOffHeat(p)
 	r.mark(i, "opened", p)
+}
+
+// opened returns when a cooker was seen to be opened, on the clock of its pan.
+func opened(p *pan) (at measure.Minute, seen bool) {
+	for _, one := range p.seen {
+		if one.Opened && one.Minute > p.local {
+			return one.Minute, true
+		}
+	}
+	return 0, false
 }
 
 // Whistles returns how long a cooker is under pressure until its first whistle,

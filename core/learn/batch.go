@@ -63,14 +63,28 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 	bare.Plan.Calibration = plan.Calibration{}
 	replay := Replay(&bare, s.Finished)
 	var list []Observation
-	pot := replay.Served()[0]
-	if seen := observe(&bare, replay); !seen.none() {
-		prior := Estimate{1, priorSDOf(replay)}
-		e := estimate(replay, prior, seen)
-		if mean, sd, says := saying(math.Log(e.Factor), e.SD, prior.SD); says {
-			list = append(list, Observation{Power, replay.BurnerOf(pot).Name, replay.Pots[pot].Name, mean, sd})
+	for _, pot := range bare.Plan.PotNamesSorted() {
+		only, _ := bare.Only(pot)
+		went := replay
+		if only != &bare {
+			went = Replay(only, s.Finished)
 		}
-		replay.Calibration.Evaporation = &plan.Learnt{Value: e.Factor}
+		others, _ := beside(only, went, Estimate{1, priorSDOf(went)}, s.Finished)
+		seen := observe(only, went, others)
+		seen.believe(went, only.Boiled())
+		if seen.none() {
+			continue
+		}
+		prior := Estimate{1, priorSDOf(went)}
+		e := estimate(went, prior, seen)
+		if mean, sd, says := saying(math.Log(e.Factor), e.SD, prior.SD); says {
+			list = append(list, Observation{Power, went.BurnerOf(pot).Name, went.Pots[pot].Name, mean, sd})
+		}
+		if only == &bare {
+			replay.Calibration.Evaporation = &plan.Learnt{Value: e.Factor}
+		} else {
+			list = append(list, looksOf(only, went)...)
+		}
 	}
 	_, usual := forecast.Whistles(replay)
 	whistle := normal{mean: float64(usual), precision: 1 / square(whistlePriorSD)}
@@ -86,7 +100,9 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 		list = append(list, Observation{Quantity: Whistle, Mean: float64(usual) + mean, SD: sd})
 	}
 	list = append(list, looksOf(&bare, replay)...)
-	f := forecast.Run(replay, forecast.Options{NominalOnly: true})
+	others, _ := beside(&bare, replay, Estimate{1, priorSDOf(replay)}, s.Finished)
+	seen := observe(&bare, replay, others)
+	f := forecast.Run(replay, forecast.Options{NominalOnly: true, Seen: seen.given(-1)})
 	if eaten := f.Thickness.As(v.Eaten); v.Grade > 0 && eaten != nil {
 		list = append(list, Observation{Quantity: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
 	}
@@ -103,7 +119,8 @@ func looksOf(s *cook.State, replay *plan.Plan) (list []Observation) {
 	}
 	bare := replay.Clone()
 	l := Live{Cook: Estimate{1, cookPriorSD}}
-	l.looks(s, bare, forecast.Options{})
+	seen := observations{turns: turnsOf(s)}
+	l.looks(s, bare, forecast.Options{Seen: seen.given(-1)})
 	for _, slug := range slices.Sorted(maps.Keys(bare.Calibration.CookTime)) {
 		learnt := bare.Calibration.CookTime[slug]
 		if mean, sd, says := saying(math.Log(learnt.Value), *learnt.SD/learnt.Value, cookPriorSD); says {

@@ -53,7 +53,7 @@ func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
 		default:
 			begin := now
 			for j := range i {
-				if s.IsBeside(j) && feeds(s, j, i) {
+				if s.IsBeside(j) && p.Feeds(j, i) {
 					begin = later(begin, ready[j])
 				}
 			}
@@ -89,36 +89,6 @@ func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
 		}
 	}
 	return c
-}
-
-// feeds reports whether a step beside the pot must be done before another of them.
-func feeds(s *cook.State, from, to int) bool {
-	a, b := &s.Plan.Steps[from], &s.Plan.Steps[to]
-	if a.Do.IsPreparation() {
-		for _, part := range s.Plan.Makes(from) {
-			if b.Of == part {
-				return true
-			}
-			for _, item := range b.Items {
-				if item.Part == part {
-					return true
-				}
-			}
-			if b.Fat != nil && b.Fat.Part == part || b.In != nil && b.In.Part == part {
-				return true
-			}
-		}
-		return a.Pan != "" && (a.Pan == b.Pan || !b.Do.IsPreparation() && b.PotName() == a.Pan)
-	}
-	if !b.Do.IsPreparation() && a.PotName() == b.PotName() {
-		return true
-	}
-	for _, item := range b.Items {
-		if item.Pot != "" && item.Pot == a.PotName() {
-			return true
-		}
-	}
-	return false
 }
 
 func later(a, b time.Time) time.Time {

@@ -5,6 +5,7 @@ package learn
 
 import (
 	"cmp"
+	"maps"
 	"math"
 	"slices"
 	"sort"
@@ -17,7 +18,6 @@ import (
 	"kirdu/core/mend"
 	"kirdu/core/numeric"
 	"kirdu/core/plan"
-	"kirdu/core/vessel"
 )
 
 // A Live forecast is the rest of a cook as it looks now.
@@ -37,15 +37,17 @@ type Live struct {
 	Grade    float64            // thickness now
 	Doneness map[string]float64 // by part, now
 	Celsius  measure.Celsius    // in the pot now
-	Doubted  []Doubt            // weights that cannot be, and are not believed
+	Doubted  []Doubt            // what was told that cannot be, and is not believed
 }
 
-// A Doubt is a weight, or a dip, that cannot be: since what was known before, no burner
-// boils away so much, or there is more than went in.
+// A Doubt is what was told that cannot be: since what was known before, no burner boils away
+// so much or heats so fast, or there is more than went in.
 type Doubt struct {
-	At   measure.Minute
-	Mass measure.Gram
-	More bool // there is too much; else too little
+	At      measure.Minute
+	Mass    measure.Gram     // a weight, or a dip
+	Celsius *measure.Celsius // or a temperature
+	Part    string           // or how soft a part is
+	More    bool             // too much, too hot, too soft; else too little, too cold, too hard
 }
 
 // An Estimate is a factor with the standard deviation of its logarithm.
@@ -67,17 +69,33 @@ const (
 
 // Follow returns the live forecast of a cook at a moment. The power into the
 // pot is the most likely one by its prior and by every weigh-in, dip and boil
-// (maximum a posteriori in one dimension); then the mass is set to what was
-// weighed last and the rest of the plan is run from there.
+// (maximum a posteriori in one dimension); then the pot is set to what was
+// seen of it last and the rest of the plan is run from there. What was seen of other pots
+// counts for what they bring.
 func Follow(s *cook.State, now time.Time) Live {
+	l, massSD := follow(s, now)
+	l.Forecast, l.Findings = mend.Forecast(l.Plan, l.Options)
+	l.present(s, massSD)
+	return l
+}
+
+// FollowPot returns the live forecast of one pot by itself, without findings: of the cook that
+// State.Only returns.
+func FollowPot(only *cook.State, now time.Time) Live {
+	l, massSD := follow(only, now)
+	l.Forecast = forecast.Run(l.Plan, l.Options)
+	l.present(only, massSD)
+	return l
+}
+
+// follow finds out what this kitchen is like and what to run the plan with.
+func follow(s *cook.State, now time.Time) (l Live, massSD float64) {
 	replay := Replay(s, now)
 	between := whistling(s, replay)
-	seen := observe(s, replay)
-	doubted := seen.believe(replay)
-	prior := Estimate{Factor: 1, SD: priorSDOf(replay)}
-	if learnt := replay.Calibration.Evaporation; learnt != nil {
-		prior.Factor = learnt.Value
-	}
+	prior := Estimate{Factor: factorOf(replay), SD: priorSDOf(replay)}
+	others, prior := beside(s, replay, prior, now)
+	seen := observe(s, replay, others)
+	doubted := seen.believe(replay, s.Boiled())
 	power := prior
 	if !seen.none() {
 		// What is to come says nothing of what was seen.
@@ -85,26 +103,83 @@ func Follow(s *cook.State, now time.Time) Live {
 		past.Steps = replay.Steps[:min(s.Step+1, len(replay.Steps))]
 		power = estimate(&past, prior, seen)
 	}
-	if !seen.none() || replay.Calibration.Evaporation != nil {
+	if !seen.none() || replay.Calibration.Evaporation != nil || len(others) > 0 {
 		sd := power.SD * power.Factor
 		replay.Calibration.Evaporation = &plan.Learnt{Value: power.Factor, SD: &sd}
 	}
 	var options forecast.Options
-	massSD := 0.0
-	options.Weighings, massSD = filtered(replay, seen.weights)
-	l := Live{Doubted: doubted, Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
-	if len(s.Looks) > 0 {
-		l.looks(s, replay, options)
+	options.Seen, massSD = filtered(replay, seen)
+	l = Live{Doubted: doubted, Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
+	options.Seen = append(options.Seen, seen.given(-1)...)
+	for _, t := range seen.temps {
+		celsius := measure.Celsius(t.celsius)
+		options.Seen = append(options.Seen, forecast.Seen{Minute: t.minute, Celsius: &celsius})
 	}
+	if len(s.Looks) > 0 {
+		options.Seen = inOrder(options.Seen, nil)
+		options.Seen = append(options.Seen, l.looks(s, replay, options)...)
+	}
+	options.Seen = inOrder(options.Seen, nil)
 	l.Plan, l.Options = replay, options
-	l.Forecast, l.Findings = mend.Forecast(replay, options)
+	return l, massSD
+}
+
+// inOrder puts what was seen together by time.
+func inOrder(a, b []forecast.Seen) []forecast.Seen {
+	return slices.SortedStableFunc(slices.Values(slices.Concat(a, b)), func(a, b forecast.Seen) int { return cmp.Compare(a.Minute, b.Minute) })
+}
+
+// beside lays what was seen of the pots that go into the served one over a plan, and returns it
+// with what it makes of the power: one burner is what it is, whatever pot stands on it.
+func beside(s *cook.State, replay *plan.Plan, prior Estimate, now time.Time) ([]forecast.Seen, Estimate) {
+	served := s.Plan.Served()[0]
+	told := map[string]bool{}
+	for _, r := range s.Readings {
+		told[r.Pot] = true
+	}
+	for _, look := range s.Looks {
+		told[look.Pot] = true
+	}
+	for _, w := range s.Whistles {
+		told[w.Pot] = true
+	}
+	for i := range s.Plan.Steps {
+		if step := &s.Plan.Steps[i]; step.Do == plan.Pressure && s.Lasted(i) > 0 {
+			told[step.PotName()] = true
+		}
+	}
+	delete(told, served)
+	var all []forecast.Seen
+	for _, pot := range slices.Sorted(maps.Keys(told)) {
+		only, _ := s.Only(pot)
+		l, _ := follow(only, now)
+		for _, one := range l.Options.Seen {
+			if one.Pot == "" {
+				one.Pot = pot
+			}
+			all = append(all, one)
+		}
+		for slug, learnt := range l.Plan.Calibration.CookTime {
+			if replay.Calibration.CookTime == nil {
+				replay.Calibration.CookTime = map[string]plan.Learnt{}
+			}
+			replay.Calibration.CookTime[slug] = learnt
+		}
+		if replay.BurnerOf(pot).Name == replay.BurnerOf(served).Name {
+			prior = Estimate{l.Power.Factor, min(math.Hypot(l.Power.SD, potSD), prior.SD)}
+		}
+	}
+	return all, prior
+}
+
+// present reads the pot as it is now.
+func (l *Live) present(s *cook.State, massSD float64) {
 	if s.Pending() && s.Step > 0 {
 		l.lookBefore(s.Step)
 	} else {
 		l.look()
 	}
 	l.widen(massSD)
-	return l
 }
 
 // Standard deviations of looks and of what they are held against. The priors are
@@ -114,14 +189,16 @@ const (
 	cookPriorSD  = 0.15 // of the logarithm of the cooking time
 	thickPriorSD = 0.4  // grade
 	spoonSD      = 0.6  // grade
+	tooSoft      = 0.25 // of what is felt: a grain that is so much harder cannot be as soft
 )
 
 // looks learns from fingers and spoon: the cooking time of what was felt, by a
 // softness, since doneness goes with its inverse; and how much thicker it is than
 // thought, a normal estimate in one dimension with the mean of prior and
 // observations weighted by their precision (Gelman et al., Bayesian Data Analysis,
-// 2.5). What it finds goes into the calibration of the replay.
-func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options) {
+// 2.5). What it finds goes into the calibration of the replay; what fingers felt is returned, and
+// counts from then on.
+func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options) (seen []forecast.Seen) {
 	options.CourseOnly = true
 	course := forecast.Run(replay, options).Curve
 	byPart := map[string]*softness{}
@@ -131,11 +208,18 @@ func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options)
 		switch look.Kind {
 		case cook.Felt:
 			values, there := course.Doneness[look.Part]
-			const raw = 0.02 // it has not begun to soften: nothing to compare
-			if !there {
+			if !there || minute <= 0 {
 				continue
 			}
-			if model := numeric.Interpolate(course.Minute, values, minute); model > raw {
+			low, high := answered(look.Value)
+			model := numeric.Interpolate(course.Minute, values, minute)
+			if model < tooSoft*math.Exp(low) {
+				l.Doubted = append(l.Doubted, Doubt{At: measure.Minute(minute), Part: look.Part, More: true})
+				continue
+			}
+			seen = append(seen, forecast.Seen{Minute: measure.Minute(minute), Part: look.Part, Low: math.Exp(low), High: math.Exp(high)})
+			const raw = 0.02 // it has not begun to soften: nothing to compare
+			if model > raw {
 				if byPart[look.Part] == nil {
 					byPart[look.Part] = newSoftness()
 				}
@@ -168,6 +252,7 @@ func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options)
 		}
 		replay.Calibration.ThicknessOffset = &plan.Learnt{Value: offset, SD: &sd}
 	}
+	return seen
 }
 
 // normal is an estimate that learns from observations.
@@ -205,19 +290,20 @@ const driftShare = 0.12
 // weighed by what either is worth, as a Kalman filter of one state does (Kalman,
 // 1960), and returns the masses to go on from with the standard deviation of the
 // last, in g; 0 where nothing was weighed.
-func filtered(replay *plan.Plan, weights []weight) (masses []forecast.Weighing, sd float64) {
+func filtered(replay *plan.Plan, seen observations) (masses []forecast.Seen, sd float64) {
 	var variance, from float64
-	for k, w := range weights {
-		c := forecast.Run(replay, forecast.Options{CourseOnly: true, Weighings: masses}).Curve
+	for k, w := range seen.weights {
+		c := forecast.Run(replay, forecast.Options{CourseOnly: true, Seen: inOrder(masses, seen.given(-1))}).Curve
 		expected := numeric.Interpolate(c.Minute, c.MassG, float64(w.minute))
 		lost := math.Max(0, numeric.Interpolate(c.Minute, c.MassG, from)-expected)
-		variance += square(driftShare * lost)
+		_, out := handled(&c, from, float64(w.minute))
+		variance += square(driftShare*lost) + square(drainedSD*out)
 		if k == 0 {
 			// What went in is known to a few grams; the rest is what boiled away.
 			variance += square(scaleSD)
 		}
 		gain := variance / (variance + square(w.sd))
-		masses = append(masses, forecast.Weighing{Minute: w.minute, Mass: measure.Gram(expected + gain*(float64(w.mass)-expected))})
+		masses = append(masses, forecast.Seen{Minute: w.minute, Mass: measure.Gram(expected + gain*(float64(w.mass)-expected))})
 		variance *= 1 - gain
 		from = float64(w.minute)
 	}
@@ -302,195 +388,6 @@ func lossRate(c *forecast.Curve, now float64) float64 {
 	return math.Max(0, measure.Ratio(c.MassG[from]-c.MassG[to], c.Minute[to]-c.Minute[from]))
 }
 
-// A weight is a mass in the pot at a minute with its standard deviation.
-type weight struct {
-	minute measure.Minute
-	mass   measure.Gram
-	sd     float64
-}
-
-// A boil is a step in which it boiled, or came under pressure, after so many
-// minutes.
-type boil struct {
-	step   int
-	minute measure.Minute
-}
-
-// A probed temperature at a minute.
-type probed struct {
-	minute  measure.Minute
-	celsius float64
-}
-
-type observations struct {
-	weights []weight
-	boils   []boil
-	temps   []probed
-}
-
-// A weight is believed within what is possible, and so many of its standard deviations.
-const (
-	possibleSDs  = 3.0
-	possibleOver = 0.03 // of what went in: a cup that was heaped
-	drainedOver  = 0.20 // of what was poured off: nobody knows what the grain keeps
-)
-
-// handled returns what was put in and what was poured off between two minutes: the jumps
-// of the course.
-func handled(c *forecast.Curve, from, to float64) (in, out float64) {
-	for k := 1; k < len(c.Minute); k++ {
-		if c.Minute[k] != c.Minute[k-1] || c.Minute[k] <= from || c.Minute[k] > to {
-			continue
-		}
-		if jump := c.MassG[k] - c.MassG[k-1]; jump > 0 {
-			in += jump
-		} else {
-			out -= jump
-		}
-	}
-	return in, out
-}
-
-// believe takes out the weights that cannot be, and returns them. Since the latest that
-// was believed a pot loses at most what its burner could boil away over all its flame, and
-// gains what was put in.
-func (o *observations) believe(replay *plan.Plan) (doubted []Doubt) {
-	if len(o.weights) == 0 {
-		return nil
-	}
-	const gramsPerWattMinute = measure.SecondsPerMinute / measure.LatentHeat
-	served := replay.Served()[0]
-	rate := float64(replay.BurnerOf(served).Most()) * gramsPerWattMinute
-	course := forecast.Run(replay, forecast.Options{CourseOnly: true}).Curve
-	begun := numeric.Interpolate(course.Minute, course.MassG, 0)
-	var kept []weight
-	last := weight{minute: 0, mass: measure.Gram(begun), sd: possibleOver * begun}
-	for _, w := range o.weights {
-		in, out := handled(&course, float64(last.minute), float64(w.minute))
-		slack := possibleSDs*math.Hypot(w.sd, last.sd) + possibleOver*in + drainedOver*out
-		expected := float64(last.mass) + in - out
-		low := expected - rate*float64(w.minute-last.minute) - slack
-		high := expected + slack
-		if mass := float64(w.mass); mass < low || mass > high {
-			doubted = append(doubted, Doubt{At: w.minute, Mass: w.mass, More: mass > high})
-			continue
-		}
-		kept, last = append(kept, w), w
-	}
-	o.weights = kept
-	return doubted
-}
-
-func (o *observations) none() bool { return len(o.weights)+len(o.boils)+len(o.temps) == 0 }
-
-// observe turns readings into masses. A depth becomes a mass by the density
-// that the forecast has for that moment.
-func observe(s *cook.State, replay *plan.Plan) observations {
-	var seen observations
-	var course *forecast.Forecast
-	vessel := replay.Pots[replay.Served()[0]]
-	for _, r := range s.Readings {
-		minute := s.Minute(r.At)
-		if minute <= 0 {
-			continue // before the flame there is nothing to learn of it
-		}
-		w := weight{minute: minute, mass: r.Mass, sd: scaleSD}
-		if r.MM > 0 {
-			if course == nil {
-				course = forecast.Run(replay, forecast.Options{NominalOnly: true})
-			}
-			c := &course.Curve
-			mass := numeric.Interpolate(c.Minute, c.MassG, float64(minute))
-			volume := vessel.Volume(measure.Millimetre(numeric.Interpolate(c.Minute, c.LevelMM, float64(minute))))
-			density := measure.Ratio(mass, float64(volume))
-			w.mass = measure.Gram(density * float64(vessel.Volume(r.MM)))
-			w.sd = dipSD * density * float64(vessel.MillilitrePerMM(r.MM))
-		}
-		seen.weights = append(seen.weights, w)
-	}
-	for _, look := range s.Looks {
-		if minute := s.Minute(look.At); look.Kind == cook.Probed && minute > 0 {
-			seen.temps = append(seen.temps, probed{minute, look.Value})
-		}
-	}
-	// What waited on a device comes late, but tells of its own time.
-	slices.SortStableFunc(seen.weights, func(a, b weight) int { return cmp.Compare(a.minute, b.minute) })
-	for i := range s.Spans {
-		step := &s.Plan.Steps[i]
-		if step.Do == plan.Heat && step.Until.Boil && !s.Spans[i].End.IsZero() {
-			seen.boils = append(seen.boils, boil{step: i, minute: measure.Minute(s.Spans[i].End.Sub(s.Spans[i].Begin).Minutes())})
-		}
-		if heard := whistlesOf(s, i); step.Do == plan.Pressure && len(heard) > 0 {
-			first, _ := forecast.Whistles(replay)
-			seen.boils = append(seen.boils, boil{step: i, minute: max(measure.Minute(heard[0].Sub(s.Spans[i].Begin).Minutes())-first, 0)})
-		}
-	}
-	return seen
-}
-
-// estimate finds the most likely factor on the power.
-func estimate(replay *plan.Plan, prior Estimate, seen observations) Estimate {
-	cost := func(logFactor float64) float64 {
-		return misfit(replay, prior, seen, logFactor)
-	}
-	const cuts = 9 // the bracket narrows to 1/76
-	most := mostFactor(replay, prior.Factor)
-	best, _ := numeric.GoldenMinimum(cost, numeric.Bracket{Low: -searchWide, High: most}, cuts)
-	// A parabola through three points near it gives the minimum itself and, by
-	// its curvature, the inverse of the variance.
-	const h = 0.03
-	middle, right, left := cost(best), cost(best+h), cost(best-h)
-	bend := (right - 2*middle + left) / (h * h)
-	sd := prior.SD
-	if bend > 0 {
-		best = math.Min(best-math.Min(math.Max((right-left)/(2*h)/bend, -h), h), most)
-		sd = math.Min(prior.SD, 1/math.Sqrt(bend))
-	}
-	return Estimate{Factor: prior.Factor * math.Exp(best), SD: math.Max(sd, leastSD)}
-}
-
-// mostFactor is the logarithm of the most that a factor on the power may be over a prior
-// one: no burner gives more than it has. Where the pot is kept at its boil by eye, the
-// factor is on what the cook lets off, and free.
-func mostFactor(p *plan.Plan, prior float64) float64 {
-	if p.Regulated() {
-		return searchWide
-	}
-	burner := p.BurnerOf(p.Served()[0])
-	full, _ := burner.Power(vessel.High, 0)
-	return math.Min(searchWide, math.Log(math.Max(float64(burner.Most())/(float64(full)*prior), 1)))
-}
-
-// leastSD is what stays uncertain of a flame however often it is weighed: it
-// is turned by hand.
-const leastSD = 0.03
-
-// misfit is the negative logarithm of the posterior of a factor.
-func misfit(replay *plan.Plan, prior Estimate, seen observations, logFactor float64) float64 {
-	factor := prior.Factor * math.Exp(logFactor)
-	course := run(replay, factor)
-	cost := square(logFactor / prior.SD)
-	for _, w := range seen.weights {
-		mass := numeric.Interpolate(course.Curve.Minute, course.Curve.MassG, float64(w.minute))
-		cost += square((mass - float64(w.mass)) / w.sd)
-	}
-	for _, b := range seen.boils {
-		cost += square((boilMinutes(replay, b.step, factor) - float64(b.minute)) / boilSD)
-	}
-	for _, t := range seen.temps {
-		// A probe that was held wrong must not rule: far off it counts no more.
-		off := (numeric.Interpolate(course.Curve.Minute, course.Curve.TempC, float64(t.minute)) - t.celsius) / probeSD
-		cost += square(math.Min(math.Abs(off), probeTrust))
-	}
-	return cost / 2
-}
-
-func run(p *plan.Plan, factor float64) *forecast.Forecast {
-	shifted := *p
-	shifted.Calibration.Evaporation = &plan.Learnt{Value: factor}
-	return forecast.Run(&shifted, forecast.Options{CourseOnly: true, Coarse: true})
-}
-
 // whistlesOf returns when the cooker whistled in a step.
 func whistlesOf(s *cook.State, step int) (heard []time.Time) {
 	for _, w := range s.Whistles {
@@ -534,7 +431,7 @@ func whistling(s *cook.State, replay *plan.Plan) measure.Minute {
 
 // boilMinutes returns how long a step takes to its boil, or to its pressure, at a
 // power.
-func boilMinutes(p *plan.Plan, step int, factor float64) float64 {
+func boilMinutes(p *plan.Plan, step int, factor float64, seen []forecast.Seen) float64 {
 	to := *p
 	to.Steps = append([]plan.Step(nil), p.Steps[:step+1]...)
 	const moment measure.Minute = 0.01
@@ -544,7 +441,7 @@ func boilMinutes(p *plan.Plan, step int, factor float64) float64 {
 	} else {
 		last.Until = &plan.Until{Boil: true}
 	}
-	f := run(&to, factor)
+	f := run(&to, factor, seen)
 	return f.Steps[step].EndMin - f.Steps[step].StartMin
 }
 

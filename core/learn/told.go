@@ -43,7 +43,7 @@ func LineOf(p *plan.Plan) []int {
 func LogOf(p *plan.Plan, begun time.Time, events []cook.Event) cook.Log {
 	log := cook.Log{Plan: p, Line: LineOf(p), Begun: begun}
 	for _, e := range events {
-		if e.Marks == nil {
+		if e.Marks == nil && e.Lasted == nil {
 			e = Tell(log, e)
 		}
 		log.Events = append(log.Events, e)
@@ -53,8 +53,8 @@ func LogOf(p *plan.Plan, begun time.Time, events []cook.Event) cook.Log {
 
 // Tell returns an event with what it does to the marks to come, as the log
 // stands: they follow what goes in or stays out, so that the pudding is boiled
-// down as far as before. An event that changes no plan, or is refused, comes back
-// as it is.
+// down as far as before; and with how long the steps took of which it tells too soon.
+// An event that changes neither, or is refused, comes back as it is.
 func Tell(log cook.Log, e cook.Event) cook.Event {
 	s := log.Fold()
 	switch {
@@ -62,6 +62,8 @@ func Tell(log cook.Log, e cook.Event) cook.Event {
 		e.Marks = without(log, e.Part)
 	case e.Kind.IsDeviation():
 		e.Marks = marksAfter(&s, e)
+	case e.Kind == cook.Next && e.Lasted == nil:
+		e.Lasted = caught(&s, e)
 	}
 	return e
 }

@@ -254,13 +254,13 @@ func admit(trouble Trouble, symptom Symptom) (*repairer, error) {
 // weigh pins the mass to what was weighed.
 func (w *repairer) weigh() {
 	if w.seen.Mass != nil {
-		w.options.Weighings = w.pin(forecast.Run(w.p, w.course()), *w.seen.Mass)
+		w.options.Seen = w.pin(forecast.Run(w.p, w.course()), *w.seen.Mass)
 	}
 }
 
 // pin returns the weighings with one that makes the pot weigh so much now: at the
 // end of the last step that took time, what has gone in since counted off.
-func (w *repairer) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Weighing {
+func (w *repairer) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Seen {
 	const just = 1e-3 // min: before the step is over, so that it counts for what is done
 	for i := w.last; i >= 0; i-- {
 		s, one := &w.p.Steps[i], &f.Steps[i]
@@ -268,9 +268,9 @@ func (w *repairer) pin(f *forecast.Forecast, mass measure.Gram) []forecast.Weigh
 			continue
 		}
 		since := measure.Gram(*f.Steps[w.last].MassG - *one.MassG)
-		return append(slices.Clone(w.options.Weighings), forecast.Weighing{Minute: measure.Minute(one.EndMin - just), Mass: max(1, mass-since)})
+		return append(slices.Clone(w.options.Seen), forecast.Seen{Minute: measure.Minute(one.EndMin - just), Mass: max(1, mass-since)})
 	}
-	return w.options.Weighings
+	return w.options.Seen
 }
 
 // feel makes the grain cook as fast or slowly as its softness now says.
@@ -347,11 +347,11 @@ func (w *repairer) standMarks() {
 }
 
 func (w *repairer) nominal() forecast.Options {
-	return forecast.Options{NominalOnly: true, Weighings: w.options.Weighings}
+	return forecast.Options{NominalOnly: true, Seen: w.options.Seen}
 }
 
 func (w *repairer) course() forecast.Options {
-	return forecast.Options{CourseOnly: true, Weighings: w.options.Weighings}
+	return forecast.Options{CourseOnly: true, Seen: w.options.Seen}
 }
 
 // served returns the thickness in the bowl; that of the next colder state for a
@@ -486,12 +486,12 @@ func (w *repairer) with(r *Repair) *plan.Plan {
 func (w *repairer) after(r Repair) Outcome {
 	p := w.with(&r)
 	o := w.nominal()
-	o.Weighings = w.left(o.Weighings, r.Lost)
+	o.Seen = w.left(o.Seen, r.Lost)
 	return w.outcome(p, forecast.Run(p, o))
 }
 
 // left returns what would have been weighed without what is lost.
-func (w *repairer) left(weighings []forecast.Weighing, lost plan.Loss) []forecast.Weighing {
+func (w *repairer) left(weighings []forecast.Seen, lost plan.Loss) []forecast.Seen {
 	if lost.Share == 0 || len(weighings) == 0 {
 		return weighings
 	}
@@ -513,7 +513,7 @@ func (w *repairer) finish(r *Repair) bool {
 		p = read
 	}
 	o := w.options
-	o.Weighings = w.left(o.Weighings, r.Lost)
+	o.Seen = w.left(o.Seen, r.Lost)
 	r.At, r.Plan, r.Forecast = w.now, p, forecast.Run(p, o)
 	r.After = w.outcome(p, r.Forecast)
 	r.Part, _ = w.grain()
@@ -567,7 +567,7 @@ func (r *Repair) sayings() {
 // eye.
 func (w *repairer) fromNow(r *Repair) measure.Range {
 	o := w.pinned()
-	o.Weighings, o.CourseOnly, o.NominalOnly = w.left(o.Weighings, r.Lost), false, true
+	o.Seen, o.CourseOnly, o.NominalOnly = w.left(o.Seen, r.Lost), false, true
 	change := func(p *plan.Plan) float64 {
 		f := forecast.Run(p, o)
 		if now := f.Steps[w.last].Thickness; now != nil {
@@ -624,7 +624,7 @@ func (w *repairer) minutes(r *Repair) measure.Range {
 	factor, sd := forecast.PowerInto(w.p, w.pot)
 	// The pot as it is now stays as it is: only what is to come is faster or slower.
 	pinned := w.pinned()
-	pinned.Weighings = w.left(pinned.Weighings, r.Lost)
+	pinned.Seen = w.left(pinned.Seen, r.Lost)
 	for _, sign := range []float64{-measure.Percentile90, measure.Percentile90} {
 		p := r.Plan.Clone()
 		p.Calibration.Evaporation = &plan.Learnt{Value: factor * max(0.2, 1+sign*sd)}
@@ -634,7 +634,7 @@ func (w *repairer) minutes(r *Repair) measure.Range {
 	for _, share := range r.loss {
 		if other := r.losing(share); share > 0 {
 			o := w.course()
-			o.Weighings = w.left(o.Weighings, other.Lost)
+			o.Seen = w.left(o.Seen, other.Lost)
 			m := lasts(forecast.Run(w.with(&other), o))
 			out.Low = value - math.Hypot(value-out.Low, max(0, value-m))
 			out.High = value + math.Hypot(out.High-value, max(0, m-value))
@@ -647,7 +647,7 @@ func (w *repairer) minutes(r *Repair) measure.Range {
 func (w *repairer) pinned() forecast.Options {
 	o := w.course()
 	if w.seen.Mass == nil {
-		o.Weighings = w.pin(w.base, measure.Gram(w.mass()))
+		o.Seen = w.pin(w.base, measure.Gram(w.mass()))
 	}
 	return o
 }

@@ -112,6 +112,7 @@ type form struct {
 	Empty   string // what the pot weighs empty
 	Part    string
 	Value   string
+	Pot     string // that was weighed, dipped, felt
 
 	What     string // a step, or an item of one: "6", "6.1"
 	Material string
@@ -131,6 +132,7 @@ func readForm(f *frame.Fields) form {
 		Empty:    f.Text("empty_g"),
 		Part:     f.Text("part"),
 		Value:    f.Text("value"),
+		Pot:      f.Text("pot"),
 		What:     f.Text("what"),
 		Material: f.Text("material"),
 		Event:    f.Text("event"),
@@ -197,6 +199,8 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 		return e, fault("event", errEvent)
 	}
 	e.ID = id.String()
+	e.Pot = f.Pot
+	pot := s.PotOf(e)
 	if f.AgeMS != "" {
 		age, err := strconv.ParseInt(f.AgeMS, 10, 64)
 		if err != nil || age < 0 || age > oldest.Milliseconds() {
@@ -210,7 +214,7 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 			return e, fault("ago_min", errAgo)
 		}
 		e.At = e.At.Add(-time.Duration(ago * float64(time.Minute)))
-		if !s.Done() && e.At.Before(s.Spans[s.Step].Begin) {
+		if !s.Done() && !e.Kind.IsReading() && e.At.Before(s.Spans[s.Step].Begin) {
 			return e, fault("ago_min", fmt.Errorf("%w: %.0f", errBefore, max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes())))
 		}
 	}
@@ -220,12 +224,12 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 			return e, fault("event", errEvent)
 		}
 	case cook.Weighed:
-		if e.Mass, err = contents(f, p); err != nil {
+		if e.Mass, err = contents(f, p, pot); err != nil {
 			return e, fault("mass", err)
 		}
 	case cook.Finished:
 		if strings.TrimSpace(f.Mass) != "" {
-			if e.Mass, err = contents(f, p); err != nil {
+			if e.Mass, err = contents(f, p, pot); err != nil {
 				return e, fault("mass", err)
 			}
 		}
@@ -273,7 +277,7 @@ const mostAgo = 600
 
 // contents reads a weight and takes the empty pot off it if it was weighed
 // with.
-func contents(f form, p *plan.Plan) (measure.Gram, error) {
+func contents(f form, p *plan.Plan, pot string) (measure.Gram, error) {
 	x, ok := frame.Number(f.Mass)
 	if !ok {
 		return 0, errMass
@@ -289,7 +293,7 @@ func contents(f form, p *plan.Plan) (measure.Gram, error) {
 	if f.WithPot == "" {
 		return mass, nil
 	}
-	empty, weighed := p.Pots[p.Served()[0]].Mass()
+	empty, weighed := p.Pots[pot].Mass()
 	switch {
 	case !weighed:
 		return 0, errNoPotMass

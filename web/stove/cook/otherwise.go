@@ -52,7 +52,7 @@ func newOtherwise(say words.Printer, s *cook.State, l *learn.Live) otherwise {
 	slices.SortFunc(o.Others, func(a, b answer) int { return strings.Compare(a.Label, b.Label) })
 	_, lit := s.Zero()
 	present := s.Present()
-	over := present != nil && present.Do == plan.Heat && lit
+	over := present != nil && present.Do == plan.Heat && s.IsLit(present.PotName())
 	o.Open = s.Open()
 	if over {
 		o.CanPause, o.Flame = true, say.Flame(present)

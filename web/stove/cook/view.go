@@ -59,8 +59,13 @@ type view struct {
 	Unready                   []string // jobs that the present step waits for
 	Otherwise                 otherwise
 	Findings                  []words.Finding
+	Pot                       string // that the present step is about, as the plan calls it
+	InPot                     string // its name, where there is more than one
+	Vessels                   []vesselOf
+	Others                    []other // other pots that are on the flame, or stand full
 	PotWeighed                bool
 	Empty                     string // weight of the empty pot
+	Guessed                   string // what was told of all at once, ""
 	Target                    string // gauge and scale at the mark
 	HeavyScale                string // why a scale must not be used, "" if it may
 
@@ -73,8 +78,8 @@ type view struct {
 
 // feel is a part and how soft it may be between the fingers.
 type feel struct {
-	Part, Name string
-	Answers    []answer
+	Part, Name, Pot string
+	Answers         []answer
 }
 
 // answer is a choice with the value that it stands for.
@@ -109,51 +114,62 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	p := state.Plan
 	behind, of := state.Place()
 	v := view{ID: k.ID, Name: p.Name, NewID: app.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal,
-		Speed: max(k.Speed, 1),
-		Over:  state.Done(), CanBack: behind > 0}
-	empty, weighed := p.Pots[p.Served()[0]].Mass()
+		Speed: max(k.Speed, 1), Pot: state.Pot(),
+		Over: state.Done(), CanBack: behind > 0}
+	empty, weighed := p.Pots[v.Pot].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
 	live := learn.Follow(&state, now)
 	clock := learn.ClockOf(&state, &live, now)
+	here := hereIn(&state, v.Pot, &live, &clock, now)
 	v.jobs(say, &state, &live, &clock, zone)
 	v.Otherwise = newOtherwise(say, &state, &live)
 	v.change(say, k, &state, live, now)
+	v.guessed(say, &state, &live)
 	if v.Over {
 		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
 		v.HeavyScale = heavy(say, p, live.Mass+empty)
 		return v
 	}
+	step := &p.Steps[state.Step]
 	said := say.Step(p, live.Forecast, state.Step)
-	v.Title, v.Detail, v.Note, v.Done = said.Title, said.Detail, p.Steps[state.Step].Note, said.Done
+	if here.step >= 0 {
+		said = say.Step(here.Plan, here.live.Forecast, here.step)
+	}
+	v.Title, v.Detail, v.Note, v.Done = said.Title, said.Detail, step.Note, said.Done
 	v.Target = said.Target
-	if u := p.Steps[state.Step].Until; u != nil && (u.RemainingPct != nil || u.MassG != nil) {
+	if u := step.Until; u != nil && (u.RemainingPct != nil || u.MassG != nil) {
 		v.Title = "Simmer down to the mark" // the target says which
 	}
-	v.times(say, &state, &live, &clock, now, zone)
-	v.stirring(say, &p.Steps[state.Step], live.Grade)
-	v.IsJob = p.Steps[state.Step].Do.IsPreparation() && !p.Steps[state.Step].TakesFromPot()
+	v.Bowl = later(clock.Bowl(live.Forecast), now).In(zone).Format("15:04")
+	v.times(say, &state, here, now)
+	v.stirring(say, step, here.live.Grade)
+	v.IsJob = state.CanLeave()
 	if state.IsPause(state.Step) {
 		v.Paused = true
 		v.Title, v.Done = "Off the flame", "Back on the flame"
 		v.Detail = "since " + state.Spans[state.Step].Begin.In(zone).Format("15:04") + "; what was begun goes on from here"
 	}
-	v.Sealed = p.Steps[state.Step].Do == plan.Pressure || p.Steps[state.Step].Do == plan.Bake
-	if p.Steps[state.Step].Do == plan.Pressure {
+	v.Sealed = step.Do == plan.Pressure || step.Do == plan.Bake
+	if step.Do == plan.Pressure {
 		v.whistles(&state)
 	}
-	if _, begun := state.Zero(); begun {
+	if state.IsLit(v.Pot) {
 		v.HasGauge = true
-		v.Gauge = picture.NewGauge(say, marksAhead(say, live, state.Step), live.Level)
-		v.State = stateWords(say, p, live)
-		v.looks(p, live)
-		v.HeavyScale = heavy(say, p, live.Mass+empty)
+		v.Gauge = picture.NewGauge(say, marksAhead(say, here), here.live.Level)
+		v.State = stateWords(say, here.Plan, here.live)
+		v.looks(here.Plan, v.Pot, here.live)
+		v.HeavyScale = heavy(say, p, here.live.Mass+empty)
 	}
+	v.vessels(say, &state, &live, &clock, now)
 	for _, i := range state.Ahead() {
 		if len(v.Next) == mostNext {
 			break
 		}
 		at := clock.At(live.Forecast.Steps[i].StartMin)
-		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: at.In(zone).Format("15:04")})
+		if job, beside := clock.Jobs[i]; beside {
+			at = job.Begin
+		}
+		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: later(at, now).In(zone).Format("15:04")})
 	}
 	for _, f := range say.Findings(p, live.Findings) {
 		if f.Message = words.Capital(f.Message); f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
@@ -163,11 +179,89 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	return v
 }
 
+// here is the cook of the pot that the present step is about.
+type here struct {
+	*cook.State // of that pot alone
+	live        learn.Live
+	at          func(minute float64) time.Time // of its forecast, in the day
+	step        int                            // the present one; -1 for one that is not its own
+}
+
+// hereIn follows one pot. live and clock are those of the whole cook.
+func hereIn(s *cook.State, pot string, live *learn.Live, clock *learn.Clock, now time.Time) here {
+	only, steps := s.Only(pot)
+	if only == s {
+		return here{s, *live, clock.At, s.Step}
+	}
+	one := here{State: only, live: learn.FollowPot(only, now), step: slices.Index(steps, s.Step)}
+	zero, lit := only.Zero()
+	if !lit {
+		zero = now
+	}
+	one.at = func(minute float64) time.Time { return zero.Add(time.Duration(minute * float64(time.Minute))) }
+	return one
+}
+
+// vesselOf is a pot that can be weighed, dipped or felt.
+type vesselOf struct {
+	Key, Name string
+	Empty     string // what it weighs, "" if nobody knows
+}
+
+// other is a pot that is on the flame, or stands full, beside the one of the present step.
+type other struct {
+	Name, State string
+	Gauge       picture.Gauge
+}
+
+// vessels lists the pots that are not empty, the present one first, and says how it is in the
+// others.
+func (v *view) vessels(say words.Printer, s *cook.State, live *learn.Live, clock *learn.Clock, now time.Time) {
+	pots := s.Lit()
+	if i := slices.Index(pots, v.Pot); i > 0 {
+		pots = slices.Insert(slices.Delete(pots, i, i+1), 0, v.Pot)
+	}
+	for _, pot := range pots {
+		one := vesselOf{Key: pot, Name: say.PotName(s.Plan, pot)}
+		if mass, weighed := s.Plan.Pots[pot].Mass(); weighed {
+			one.Empty = say.Exact(mass)
+		}
+		v.Vessels = append(v.Vessels, one)
+		if pot != v.Pot {
+			h := hereIn(s, pot, live, clock, now)
+			v.looks(h.Plan, pot, h.live)
+			v.Others = append(v.Others, other{words.Capital(one.Name), stateWords(say, h.Plan, h.live),
+				picture.NewGauge(say, marksAhead(say, h), h.live.Level)})
+		}
+	}
+	used := 0
+	for _, pot := range s.Plan.PotNamesSorted() {
+		used += min(len(s.Plan.PotUsers(pot)), 1)
+	}
+	if used > 1 {
+		v.InPot = words.Capital(say.PotName(s.Plan, v.Pot))
+	}
+}
+
+// guessed says which steps were told of so soon that nobody knows how long they took.
+func (v *view) guessed(say words.Printer, s *cook.State, l *learn.Live) {
+	latest := -1
+	for i := range s.Plan.Steps {
+		if s.Guessed(i) && i < s.Step && (latest < 0 || i > latest) {
+			latest = i
+		}
+	}
+	if latest >= 0 && s.Since() == s.IDs[latest] {
+		v.Guessed = say.Sprintf("Told all at once: until here it is taken to have gone as planned, %s for the last of it. It teaches nothing.",
+			say.Minutes(s.Lasted(latest)))
+	}
+}
+
 // looks lists what can be felt and seen.
-func (v *view) looks(p *plan.Plan, l learn.Live) {
+func (v *view) looks(p *plan.Plan, pot string, l learn.Live) {
 	v.Spoons = spoonAnswers
 	for _, part := range slices.Sorted(maps.Keys(l.Doneness)) {
-		one := feel{Part: part, Name: p.PartName(part), Answers: grainAnswers}
+		one := feel{Part: part, Name: p.PartName(part), Pot: pot, Answers: grainAnswers}
 		slug := part
 		if at := p.Maker(part); at >= 0 && len(p.Steps[at].Items) > 0 {
 			slug = p.Steps[at].Items[0].Material
@@ -188,29 +282,27 @@ func heavy(say words.Printer, p *plan.Plan, with measure.Gram) string {
 	return ""
 }
 
-// times says when the present step and the whole will end.
-func (v *view) times(say words.Printer, s *cook.State, l *learn.Live, clock *learn.Clock, now time.Time, zone *time.Location) {
+// times says when the present step will end.
+func (v *view) times(say words.Printer, s *cook.State, h here, now time.Time) {
 	p := s.Plan
 	step := &p.Steps[s.Step]
-	bowl := clock.Bowl(l.Forecast)
-	if bowl.Before(now) {
-		bowl = now
-	}
-	v.Bowl = bowl.In(zone).Format("15:04")
 	begin := s.Spans[s.Step].Begin
+	at := h.step
 	switch {
 	case step.Do.IsPreparation(), step.Do == plan.Rest, step.Do == plan.Chill,
 		step.Do == plan.Heat && step.Until.Minutes != nil:
-		step := l.Forecast.Steps[s.Step]
-		lasts := time.Duration(step.EndMin*float64(time.Minute)) - time.Duration(step.StartMin*float64(time.Minute))
-		v.Due = begin.Add(lasts)
+		lasts := float64(step.FullMinutes())
+		if at >= 0 {
+			lasts = h.live.Forecast.Steps[at].EndMin - h.live.Forecast.Steps[at].StartMin
+		}
+		v.Due = begin.Add(time.Duration(lasts * float64(time.Minute)))
 		v.Low, v.High, v.Alarm = v.Due, v.Due, "Time is up."
 	case s.IsPause(s.Step):
 		return
 	case step.Do == plan.Heat, step.Do == plan.Pressure, step.Do == plan.Bake, step.Do == plan.Cool, step.Do == plan.Hold,
 		step.Do == plan.Caramel:
-		r := stepEnd(l.Forecast, s.Step)
-		v.Low, v.High, v.Due = clock.At(r.Low), clock.At(r.High), clock.At(r.Value)
+		r := stepEnd(h.live.Forecast, at)
+		v.Low, v.High, v.Due = h.at(r.Low), h.at(r.High), h.at(r.Value)
 		v.Alarm = dueWords[step.Do]
 		if step.Do == plan.Heat && step.Until.Boil {
 			v.Alarm = "It should boil about now: look into the pot."
@@ -291,11 +383,11 @@ func (v *view) stirring(say words.Printer, s *plan.Step, grade float64) {
 }
 
 // marksAhead are the start and the next marks to come.
-func marksAhead(say words.Printer, l learn.Live, step int) []picture.SectionLevel {
+func marksAhead(say words.Printer, h here) []picture.SectionLevel {
 	const most = 4
 	var ahead []picture.SectionLevel
-	for _, level := range picture.LevelsOf(say, l.Forecast) {
-		if (level.Kind == "start" || level.Step >= step) && len(ahead) < most {
+	for _, level := range picture.LevelsOf(say, h.live.Forecast) {
+		if (level.Kind == "start" || level.Step >= h.Step) && len(ahead) < most {
 			ahead = append(ahead, level)
 		}
 	}
@@ -340,9 +432,15 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 		return
 	}
 	before := without(k, last)
-	was := learn.Follow(&before, now)
 	e := k.Events[last]
 	v.ChangedID = e.ID
+	was := learn.Follow(&before, now)
+	if pot := s.PotOf(e); !e.Kind.IsDeviation() && pot != s.Plan.Served()[0] {
+		// What another pot says is of that pot.
+		only, _ := s.Only(pot)
+		then, _ := before.Only(pot)
+		s, l, was = only, learn.FollowPot(only, now), learn.FollowPot(then, now)
+	}
 	switch {
 	case e.Kind.IsDeviation():
 		v.Changed = otherwiseWords(say, s.Plan, e, was, l, say.Deviation(&before, e))
@@ -354,7 +452,7 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 	case e.Kind == cook.Tasted:
 		v.Changed = tastedWords(say, s.Plan, e.Value, l)
 	case len(l.Doubted) > 0 && l.Doubted[len(l.Doubted)-1].At >= s.Minute(e.At)-sameMinute:
-		v.Changed = say.Doubted(l.Doubted[len(l.Doubted)-1])
+		v.Changed = say.Doubted(s.Plan, l.Doubted[len(l.Doubted)-1])
 	case s.Done():
 	case e.Kind == cook.Whistled:
 		v.Changed = whistleWords(say, s, was, l)
@@ -445,4 +543,11 @@ func feltWords(say words.Printer, p *plan.Plan, part string, was, is learn.Live)
 	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.",
 		pot.DonenessWord(p.Texture(part), now.Value), now.Value, now.Low,
 		now.High, before)
+}
+
+func later(a, b time.Time) time.Time {
+	if b.After(a) {
+		return b
+	}
+	return a
 }

@@ -113,7 +113,7 @@ func (v *view) now(say words.Printer, trouble rescue.Trouble) {
 	}
 	part := *trouble.Plan
 	part.Steps = part.Steps[:trouble.Now]
-	f := forecast.Run(&part, forecast.Options{CourseOnly: true, Weighings: trouble.Options.Weighings})
+	f := forecast.Run(&part, forecast.Options{CourseOnly: true, Seen: trouble.Options.Seen})
 	for i := len(part.Steps) - 1; i >= 0; i-- {
 		s := &part.Steps[i]
 		if s.Do.IsPreparation() || s.PotName() != part.Served()[0] {
