@@ -318,13 +318,15 @@ func (s *Store) Cooking(ctx context.Context) ([]Cooking, error) {
 }
 
 func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks, pot, lasted FROM cook_event
+	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks,
+		pot, lasted FROM cook_event
 		WHERE cook_id = ? ORDER BY sequence`, cookID)
 	return all(rows, err, func(row scanner) (cook.Event, error) {
 		var e cook.Event
 		var at, mend string
 		var marks, lasted sql.Null[string]
-		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend, &marks, &e.Pot, &lasted)
+		err := row.Scan(&e.ID, &e.Kind, &at, &e.Step, &e.Mass, &e.MM, &e.Part, &e.Value, &e.Material, &e.Item, &mend, &marks,
+			&e.Pot, &lasted)
 		if err != nil {
 			return e, err
 		}

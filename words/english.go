@@ -150,7 +150,8 @@ var english = map[string]string{
 	"caution.fix":     "What the maker and local rules say comes first.",
 
 	// At the stove: a reading that cannot be.
-	"doubted.less.heat": "%[1]s cannot be in a pot that boils. It is not counted. Hold the thermometer in the middle, off the bottom and the wall.",
+	"doubted.less.heat": "%[1]s cannot be in a pot that boils. It is not counted. " +
+		"Hold the thermometer in the middle, off the bottom and the wall.",
 	"doubted.more.heat": "%[1]s cannot be: no burner makes it so hot so soon. It is not counted. Does the thermometer touch the bottom?",
 	"doubted.soft":      "So soft so soon cannot be: %[1]s has hardly begun to cook. It is not counted. Was it felt in the other pot?",
 	"doubted.less": "%[1]s cannot be: no burner boils away so much so soon. It is not counted. Was the pot on the scale with all in it? " +

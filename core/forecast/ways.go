@@ -37,35 +37,43 @@ func (r *run) pressure(i int, s *plan.Step, p *pan) {
 		limit = opens
 	}
 	r.sample(p)
-	for reached := r.aim(reach, p); !reached; {
+	for there := r.aim(reach, p); !there; {
 		left := float64(limit-p.local) * measure.SecondsPerMinute
 		if left <= instant {
 			r.trace[i].NeverReached = !seen
 			break
 		}
-		reached = r.advance(i, p, &c, min(r.step, left), reach)
+		there = r.advance(i, p, &c, min(r.step, left), reach)
 	}
 	r.watts[i] = c.Used
 	minutes, whistles := r.whistles(s)
-	down := naturalStart + naturalPerKilo*measure.Minute(p.state.Mass()/gramsPerKilogram)
-	if s.Release == plan.Quick {
-		down = 0
+	down := func() measure.Minute {
+		if s.Release == plan.Quick {
+			return 0
+		}
+		return naturalStart + naturalPerKilo*measure.Minute(p.state.Mass()/gramsPerKilogram)
 	}
+	reached := !seen || p.local < opens
 	if seen {
-		down = min(down, max(opens-p.local, 0))
-		minutes = max(opens-p.local-down, 0)
+		minutes = max(opens-p.local-down(), 0)
 	}
 	r.keepAt(i, p, minutes, &c, 0, func(float64) measure.Celsius { return top() })
 	r.flame += p.local - begin
 	r.vent(p, p.state.Vent(ventGrams*measure.Gram(whistles)))
 	atOpening := func() measure.Celsius { return top() - measure.Celsius(pressureOver-pressureEnds) }
-	if s.Release == plan.Quick {
+	if s.Release == plan.Quick && reached {
 		r.vent(p, p.state.Flash(atOpening(), pressureOver))
-	} else {
-		r.keepAt(i, p, down, &c, 0, func(share float64) measure.Celsius {
+	} else if s.Release != plan.Quick {
+		falls := down()
+		if seen {
+			falls = max(opens-p.local, 0)
+		}
+		r.keepAt(i, p, falls, &c, 0, func(share float64) measure.Celsius {
 			return top() - measure.Celsius(share*float64(pressureOver-pressureEnds))
 		})
-		p.state.Temperature = min(atOpening(), p.state.Temperature)
+		if reached {
+			p.state.Temperature = atOpening()
+		}
 	}
 	r.hands += measure.Minute(stirShare[plan.StirNone]) * (p.local - begin)
 	r.noteOffHeat(p)

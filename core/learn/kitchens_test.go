@@ -25,7 +25,8 @@ import (
 func cooksPlans(t *testing.T) map[string]*plan.Plan {
 	t.Helper()
 	all := map[string]*plan.Plan{}
-	for _, pattern := range []string{"../../plantest/trials/*.kirdu.json", "../../demo/plans/*.kirdu.json", "../forecast/testdata/*.kirdu.json"} {
+	for _, folder := range []string{"../../plantest/trials", "../../demo/plans", "../forecast/testdata"} {
+		pattern := folder + "/*.kirdu.json"
 		names, err := filepath.Glob(pattern)
 		require.NoError(t, err)
 		for _, name := range names {
