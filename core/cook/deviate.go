@@ -349,14 +349,25 @@ func (s *State) forgot(e Event) error {
 	return nil
 }
 
-// skipped leaves a step to come out.
+// skipped leaves out a step to come, or some of what the present one or one to come puts in.
 func (s *State) skipped(e Event) error {
 	i := s.index(e.Step)
-	if i < 0 || i == s.Step || !s.Spans[i].Begin.IsZero() {
+	if i < 0 || !s.Spans[i].End.IsZero() {
 		return ErrSkip
 	}
-	parts := s.Plan.Steps[i].Items
-	if err := s.remove(i, nil); err != nil {
+	parts, rest := s.Plan.Steps[i].Items, []plan.Item(nil)
+	if e.Item > 0 {
+		meant, others, ok := Taken(&s.Plan.Steps[i], e.Item)
+		if !ok {
+			return ErrSkip
+		}
+		parts, rest = meant, others
+	}
+	// Of the present step only some of several things can be left out: it is done with the rest.
+	if len(rest) == 0 && (i == s.Step || !s.Spans[i].Begin.IsZero()) {
+		return ErrSkip
+	}
+	if err := s.remove(i, rest); err != nil {
 		return err
 	}
 	for _, item := range parts {

@@ -177,3 +177,22 @@ func TestNothingGoesIntoAClosedCooker(t *testing.T) {
 	require.InDelta(t, 29, f.Steps[2].EndMin, 0.5, "and mashing has its own time")
 	require.NoError(t, s.Check(at(33, cook.Event{Kind: cook.Forgot, Step: 2})))
 }
+
+// One thing of several can be left out, of a step to come and of the present one; the mark follows.
+func TestOneThingIsLeftOut(t *testing.T) {
+	without := simmering(t, at(22, cook.Event{Kind: cook.Skipped, Step: 6, Item: 1}))
+	require.Len(t, without.Plan.Steps[6].Items, 1)
+	require.Equal(t, "cardamom", without.Plan.Steps[6].Items[0].Material)
+	require.Len(t, without.Plan.Steps, 9, "the step stays")
+	require.Less(t, run(without, 22).Sweetness.Pct.Value, 6.0)
+
+	s := simmering(t, next(40, 5))
+	require.Equal(t, 6, s.ID())
+	present := simmering(t, next(40, 5), at(41, cook.Event{Kind: cook.Skipped, Step: 6, Item: 2}))
+	require.Equal(t, 6, present.ID())
+	require.Equal(t, "sugar-white", present.Plan.Steps[6].Items[0].Material)
+	require.Len(t, present.Plan.Steps[6].Items, 1)
+	require.ErrorIs(t, s.Check(at(41, cook.Event{Kind: cook.Skipped, Step: 6})), cook.ErrSkip, "all of it is what is being done")
+	require.ErrorIs(t, s.Check(at(41, cook.Event{Kind: cook.Skipped, Step: 6, Item: 9})), cook.ErrSkip)
+	require.ErrorIs(t, s.Check(at(41, cook.Event{Kind: cook.Skipped, Step: 4})), cook.ErrSkip, "it is in")
+}

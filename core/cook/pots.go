@@ -28,6 +28,14 @@ func (s *State) Pot() string {
 	return latest
 }
 
+// StepPot returns the pot that the present step is in, if it is in one.
+func (s *State) StepPot() (pot string, inPot bool) {
+	if s.Done() {
+		return "", false
+	}
+	return potOf(&s.Plan.Steps[s.Step])
+}
+
 // potOf returns the pot of a step that is in one, or takes from one.
 func potOf(step *plan.Step) (pot string, own bool) {
 	if !step.Do.IsPreparation() {

@@ -99,6 +99,26 @@ func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure
 	return replay, closed
 }
 
+// GaveWay returns when a step gave way to the next that takes time in its pot, or now: what goes
+// in meanwhile counts to it.
+func (s *State) GaveWay(step int, now time.Time) time.Time {
+	end, pot := s.Spans[step].End, s.Plan.Steps[step].PotName()
+	for i := step + 1; i < len(s.Plan.Steps); i++ {
+		one := &s.Plan.Steps[i]
+		if in, own := potOf(one); !own || in != pot || one.Do.IsPreparation() {
+			continue
+		}
+		switch {
+		case !one.Do.Descriptor().AtOnce || one.Do == plan.Drain || one.Do == plan.Mash || s.Spans[i].Begin.IsZero():
+			return end
+		case s.Spans[i].End.IsZero():
+			return later(now, end)
+		}
+		end = s.Spans[i].End
+	}
+	return end
+}
+
 // setMinutes makes a step last so long, whatever its target was.
 func setMinutes(p *plan.Plan, closed map[int]measure.Minute, i int, lasted time.Duration) {
 	const perMinute = 1e4
@@ -110,6 +130,8 @@ func setMinutes(p *plan.Plan, closed map[int]measure.Minute, i int, lasted time.
 		const minutesPerHour = 60
 		hours := float64(minutes) / minutesPerHour
 		step.Hours = &hours
+	case plan.Caramel:
+		step.Until, step.Minutes = nil, &minutes
 	case plan.Pressure:
 		closed[i] = minutes
 	default:

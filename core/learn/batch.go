@@ -70,7 +70,7 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 			went = Replay(only, s.Finished)
 		}
 		others, _ := beside(only, went, Estimate{1, priorSDOf(went)}, s.Finished)
-		seen := observe(only, went, others)
+		seen := observe(only, went, others, s.Finished)
 		seen.believe(went, only.Boiled())
 		if seen.none() {
 			continue
@@ -101,7 +101,7 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 	}
 	list = append(list, looksOf(&bare, replay)...)
 	others, _ := beside(&bare, replay, Estimate{1, priorSDOf(replay)}, s.Finished)
-	seen := observe(&bare, replay, others)
+	seen := observe(&bare, replay, others, s.Finished)
 	f := forecast.Run(replay, forecast.Options{NominalOnly: true, Seen: seen.given(-1)})
 	if eaten := f.Thickness.As(v.Eaten); v.Grade > 0 && eaten != nil {
 		list = append(list, Observation{Quantity: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
@@ -119,7 +119,7 @@ func looksOf(s *cook.State, replay *plan.Plan) (list []Observation) {
 	}
 	bare := replay.Clone()
 	l := Live{Cook: Estimate{1, cookPriorSD}}
-	seen := observations{turns: turnsOf(s)}
+	seen := observations{turns: turnsOf(s, s.Finished)}
 	l.looks(s, bare, forecast.Options{Seen: seen.given(-1)})
 	for _, slug := range slices.Sorted(maps.Keys(bare.Calibration.CookTime)) {
 		learnt := bare.Calibration.CookTime[slug]

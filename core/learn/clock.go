@@ -1,10 +1,12 @@
 package learn
 
 import (
+	"slices"
 	"time"
 
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
+	"kirdu/core/plan"
 	"kirdu/core/timetable"
 )
 
@@ -38,7 +40,18 @@ func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
 	zero, lit := s.Zero()
 	ready := map[int]time.Time{} // when each step beside the pot is done
 	free := now                  // when the hands are, for the next of them
+	line := s.Ahead()
+	if !s.Done() {
+		line = append([]int{s.Step}, line...)
+	}
+	// The cook goes along the line; what is not in it is fitted in.
+	order := slices.Clone(line)
 	for _, i := range course.Order {
+		if !slices.Contains(line, i) {
+			order = append(order, i)
+		}
+	}
+	for _, i := range order {
 		if !s.IsBeside(i) {
 			continue
 		}
@@ -57,9 +70,15 @@ func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
 					begin = later(begin, ready[j])
 				}
 			}
-			if hands := step.HandsOn(); step.Do.IsPreparation() && hands > 0 {
+			switch hands := step.HandsOn(); {
+			case step.Do.IsPreparation() && hands > 0:
 				begin = later(begin, free)
 				free = begin.Add(minutes(float64(hands)))
+			case !step.Do.IsPreparation() && slices.Contains(line, i):
+				begin = later(begin, free)
+				if free = begin; step.Do == plan.Heat {
+					free = begin.Add(lasts) // it is stirred, or watched
+				}
 			}
 			c.Jobs[i] = Span{begin, begin.Add(lasts)}
 		}

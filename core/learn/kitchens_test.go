@@ -53,6 +53,9 @@ type stove struct {
 	told   []cook.Event
 }
 
+// asThought is a kitchen just as the model thinks, with a cook who taps in time.
+func asThought(p *plan.Plan) *stove { return stoveOf(p, p.Clone(), func() float64 { return 0 }) }
+
 func newStove(p *plan.Plan, random *rand.Rand, sloppy bool) *stove {
 	truth := p.Clone()
 	truth.Calibration.Evaporation = &plan.Learnt{Value: min(max(0.5, 1+0.2*random.NormFloat64()), 1.6)}
@@ -66,39 +69,66 @@ func newStove(p *plan.Plan, random *rand.Rand, sloppy bool) *stove {
 			}
 		}
 	}
+	return stoveOf(p, truth, func() float64 {
+		late := 0.0
+		if sloppy && random.Float64() < 0.15 {
+			late = 6 * random.Float64() // the cook forgets, and taps when it is noticed
+		}
+		return late + math.Abs(0.15*random.NormFloat64())
+	})
+}
+
+// stoveOf lets a plan be cooked as a truth has it; late is by how many minutes a tap is.
+func stoveOf(p, truth *plan.Plan, late func() float64) *stove {
 	k := &stove{plan: p, truth: map[string]*forecast.Forecast{}, steps: map[string][]int{}, zero: map[string]float64{},
 		begins: make([]float64, len(p.Steps)), ends: make([]float64, len(p.Steps))}
 	for i := range p.Steps {
 		k.begins[i], k.ends[i] = math.NaN(), math.NaN()
 	}
 	clock, tapped := 0.0, 0.0
-	for _, i := range learn.LineOf(p) {
+	ready := map[int]float64{} // min: when what goes on by itself is done
+	log := learn.LogOf(p, lit, nil)
+	first := log.Fold()
+	whole := learn.Follow(&first, lit)
+	zero := learn.ClockOf(&first, &whole, lit).Zero.Sub(lit).Minutes()
+	served := p.Served()[0]
+	for n, i := range log.Line {
 		step := &p.Steps[i]
-		lasts := 0.1
-		pot, timed := step.PotName(), !step.Do.IsPreparation() && !step.Do.Descriptor().AtOnce
-		switch {
-		case timed:
+		if !first.IsBeside(i) {
+			clock = max(clock, zero) // not before it is time
+		}
+		lasts, kind := 0.0, cook.Next
+		for j, at := range ready {
+			if p.Feeds(j, i) {
+				clock = max(clock, at)
+			}
+		}
+		pot := step.PotName()
+		switch full, hands := float64(step.FullMinutes()), float64(step.HandsOn()); {
+		case !step.Do.IsPreparation() && !step.Do.Descriptor().AtOnce:
 			f, at := k.of(truth, pot, i)
 			lasts = max(f.Steps[at].EndMin-f.Steps[at].StartMin, 0)
 			if _, lit := k.zero[pot]; !lit {
 				k.zero[pot] = clock
 			}
-		case step.Do.IsPreparation():
-			lasts = float64(step.FullMinutes())
-		case step.Do == plan.Drain || step.Do == plan.Mash:
-			lasts = float64(step.FullMinutes())
-		default:
-			lasts = 0
+		case step.Do.IsPreparation() && hands < full-1 && !step.TakesFromPot():
+			lasts, kind = hands, cook.Began // it goes on by itself
+			ready[i] = clock + full
+		case step.Do.IsPreparation(), step.Do == plan.Drain, step.Do == plan.Mash:
+			lasts = full
 		}
 		k.begins[i], k.ends[i] = clock, clock+lasts
-		clock += lasts
-		late := 0.0
-		if sloppy && random.Float64() < 0.15 {
-			late = 6 * random.Float64() // the cook forgets, and taps when it is noticed
+		if byItself := step.Do == plan.Pressure || step.Do == plan.Rest; byItself && pot != served && n+1 < len(log.Line) &&
+			!first.IsBeside(log.Line[n+1]) && !p.Feeds(i, log.Line[n+1]) && zero < clock+lasts {
+			ready[i], kind = clock+lasts, cook.Began // and the next is begun meanwhile
+			k.told = append(k.told, cook.Event{Kind: cook.Next, At: after(clock + lasts), Step: i})
+			lasts = max(zero-clock, 0)
 		}
-		tapped = max(tapped+0.02, clock+math.Abs(0.15*random.NormFloat64())+late)
-		k.told = append(k.told, cook.Event{Kind: cook.Next, At: after(tapped), Step: i})
+		clock += lasts
+		tapped = max(tapped+0.02, clock+late())
+		k.told = append(k.told, cook.Event{Kind: kind, At: after(tapped), Step: i})
 	}
+	slices.SortStableFunc(k.told, func(a, b cook.Event) int { return a.At.Compare(b.At) })
 	return k
 }
 
@@ -118,6 +148,18 @@ func (k *stove) of(truth *plan.Plan, pot string, step int) (*forecast.Forecast, 
 		k.truth[pot] = forecast.Run(whole, forecast.Options{NominalOnly: true})
 	}
 	return k.truth[pot], slices.Index(k.steps[pot], step)
+}
+
+// beginJobs lets the cook begin what goes on beside the pot when it should be, and say so.
+func (k *stove) beginJobs() {
+	s := learn.LogOf(k.plan, lit, nil).Fold()
+	whole := learn.Follow(&s, lit)
+	for i, span := range learn.ClockOf(&s, &whole, lit).Jobs {
+		if math.IsNaN(k.begins[i]) {
+			k.told = append(k.told, cook.Event{Kind: cook.Began, At: span.Begin, Step: i}, cook.Event{Kind: cook.Next, At: span.End, Step: i})
+		}
+	}
+	slices.SortStableFunc(k.told, func(a, b cook.Event) int { return a.At.Compare(b.At) })
 }
 
 // mass is what is really in a pot.
@@ -260,6 +302,37 @@ func TestKitchensOfTheirOwn(t *testing.T) {
 func middle(sorted []float64) float64 { return sorted[len(sorted)/2] }
 
 func most(sorted []float64) float64 { return sorted[len(sorted)*9/10] }
+
+// When all goes as thought, and is told in time, the bowl comes when it was said to come, all the
+// way.
+func TestTheClockDoesNotJump(t *testing.T) {
+	for name, p := range cooksPlans(t) {
+		k := asThought(p)
+		k.beginJobs()
+		said, first := 0.0, true
+		for n := range k.told {
+			if n > 0 && k.ends[k.told[n-1].Step] > 5*24*60 {
+				continue
+			}
+			minute := 0.0
+			if n > 0 {
+				minute = k.told[n-1].At.Sub(lit).Minutes() + 0.01
+			}
+			s, l, _ := k.at(minute, nil)
+			whole := learn.Follow(&s, after(minute))
+			_ = l
+			clock := learn.ClockOf(&s, &whole, after(minute))
+			bowl := clock.Bowl(whole.Forecast).Sub(lit).Minutes()
+			if !first && math.Abs(bowl-said) > 2+0.02*said {
+				t.Errorf("%s: before step %d (%s) the bowl comes at %.1f, not at %.1f", name, s.Step, p.Steps[min(s.Step, len(p.Steps)-1)].Do, bowl, said)
+				break
+			}
+			if first {
+				said, first = bowl, false
+			}
+		}
+	}
+}
 
 // oddities says what no cook would believe.
 func oddities(p *plan.Plan, s *cook.State, l *learn.Live) string {

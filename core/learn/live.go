@@ -94,7 +94,7 @@ func follow(s *cook.State, now time.Time) (l Live, massSD float64) {
 	between := whistling(s, replay)
 	prior := Estimate{Factor: factorOf(replay), SD: priorSDOf(replay)}
 	others, prior := beside(s, replay, prior, now)
-	seen := observe(s, replay, others)
+	seen := observe(s, replay, others, now)
 	doubted := seen.believe(replay, s.Boiled())
 	power := prior
 	if !seen.none() {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"time"
 
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
@@ -153,8 +154,8 @@ func (o *observations) none() bool { return len(o.weights)+len(o.boils)+len(o.te
 
 // observe turns readings into masses. A depth becomes a mass by the density
 // that the forecast has for that moment.
-func observe(s *cook.State, replay *plan.Plan, others []forecast.Seen) observations {
-	seen := observations{turns: turnsOf(s), others: others}
+func observe(s *cook.State, replay *plan.Plan, others []forecast.Seen, now time.Time) observations {
+	seen := observations{turns: turnsOf(s, now), others: others}
 	var course *forecast.Forecast
 	vessel := replay.Pots[replay.Served()[0]]
 	for _, r := range s.Readings {
@@ -200,8 +201,11 @@ func observe(s *cook.State, replay *plan.Plan, others []forecast.Seen) observati
 	return seen
 }
 
+// justBefore the end of a step is still in it, however its minutes are rounded.
+const justBefore measure.Minute = 0.005
+
 // turnsOf returns when the served pot was told to boil, or was opened.
-func turnsOf(s *cook.State) (list []turn) {
+func turnsOf(s *cook.State, now time.Time) (list []turn) {
 	served := s.Plan.Served()[0]
 	for i := range s.Spans {
 		step := &s.Plan.Steps[i]
@@ -210,6 +214,11 @@ func turnsOf(s *cook.State) (list []turn) {
 		}
 		one := forecast.Seen{Minute: s.Minute(s.Spans[i].End),
 			Opened: step.Do == plan.Pressure, Boils: step.Do == plan.Heat && step.Until.Boil}
+		if one.Opened {
+			one.Minute = s.Minute(s.GaveWay(i, now))
+		} else {
+			one.Minute -= justBefore
+		}
 		if one.Opened || one.Boils {
 			list = append(list, turn{i, one})
 		}

@@ -29,13 +29,33 @@ func LineOf(p *plan.Plan) []int {
 	}
 	const atOnce = 0.5 // minutes before the pot that count as with it
 	f := forecast.Run(p, forecast.Options{CourseOnly: true})
+	course := timetable.Alone(p, f)
 	line := make([]int, 0, len(p.Steps))
-	for _, i := range timetable.Alone(p, f).Order { // by the clock of one cook
-		if slices.Contains(jobs, i) && f.Steps[i].StartMin <= -atOnce {
+	for _, i := range course.Order { // by the clock of one cook
+		if slices.Contains(jobs, i) && f.Steps[i].StartMin <= -atOnce && !fitsBeside(p, &course, i) {
 			line = append(line, i)
 		}
 	}
 	return append(line, own...)
+}
+
+// fitsBeside reports whether a preparation need not hold up a pot that goes on by itself before
+// the served one: it is done while that does.
+func fitsBeside(p *plan.Plan, course *timetable.Course, i int) bool {
+	if !p.Steps[i].Do.IsPreparation() || p.Steps[i].TakesFromPot() {
+		return false
+	}
+	for j := range p.Steps {
+		step := &p.Steps[j]
+		byItself := step.Do == plan.Pressure || step.Do == plan.Bake || step.Do == plan.Rest || step.Do == plan.Hold
+		if !byItself || step.PotName() == p.Served()[0] || slices.Contains(p.Into(step.PotName()), i) {
+			continue
+		}
+		if course.Steps[i].Start < course.Steps[j].End && course.Steps[i].End > course.Steps[j].Start {
+			return true
+		}
+	}
+	return false
 }
 
 // LogOf returns the log of a cook with what has to be worked out of it: its line,
@@ -152,7 +172,11 @@ func shift(s *cook.State, e cook.Event, f *forecast.Forecast) func(step int) flo
 	case cook.Skipped:
 		mass := 0.0
 		if s.Plan.Steps[at].Do == plan.Add && slices.Contains(cook.OwnSteps(s.Plan), at) {
-			mass = massOf(s, s.Plan.Steps[at].Items, f, at)
+			items := s.Plan.Steps[at].Items
+			if meant, _, some := cook.Taken(&s.Plan.Steps[at], e.Item); some {
+				items = meant
+			}
+			mass = massOf(s, items, f, at)
 		}
 		return func(step int) float64 {
 			if step > at {

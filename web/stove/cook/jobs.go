@@ -50,6 +50,9 @@ type timer struct {
 func (v *view) jobs(say words.Printer, s *cook.State, l *learn.Live, clock *learn.Clock, zone *time.Location) {
 	for _, i := range s.Beside() {
 		span := s.Spans[i]
+		if !span.End.IsZero() && !s.Plan.Steps[i].Do.IsPreparation() {
+			continue // a pot shows what it is, not what was done with it
+		}
 		said := say.Step(s.Plan, l.Forecast, i)
 		one := job{ID: s.IDs[i], Title: said.Title, Detail: said.Detail, Done: said.Done}
 		switch {

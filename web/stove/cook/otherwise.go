@@ -72,6 +72,11 @@ func newOtherwise(say words.Printer, s *cook.State, l *learn.Live) otherwise {
 		if ahead && i != s.Step {
 			o.Skip = append(o.Skip, answer{strconv.Itoa(id), title})
 		}
+		if step.Do == plan.Add && len(step.Items) > 1 && !behind {
+			for k, item := range step.Items {
+				o.Skip = append(o.Skip, answer{fmt.Sprintf("%d.%d", id, k+1), "only " + say.ItemName(p, item) + ", of: " + words.Lower(title)})
+			}
+		}
 		switch {
 		case own && step.Do == plan.Add && ahead && lit:
 			o.Early = append(o.Early, itemAnswers(say, p, step, id)...)

@@ -66,6 +66,9 @@ type view struct {
 	PotWeighed                bool
 	Empty                     string // weight of the empty pot
 	Guessed                   string // what was told of all at once, ""
+	Wait                      string // it is not time yet, or will be while this goes on
+	WaitUntil                 time.Time
+	WaitAlarm                 string
 	Target                    string // gauge and scale at the mark
 	HeavyScale                string // why a scale must not be used, "" if it may
 
@@ -142,6 +145,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	}
 	v.Bowl = later(clock.Bowl(live.Forecast), now).In(zone).Format("15:04")
 	v.times(say, &state, here, now)
+	v.wait(say, &state, &live, &clock, zone)
 	v.stirring(say, step, here.live.Grade)
 	v.IsJob = state.CanLeave()
 	if state.IsPause(state.Step) {
@@ -177,6 +181,28 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 		}
 	}
 	return v
+}
+
+// soon is within how many minutes it is time already.
+const soon = 2 * time.Minute
+
+// wait says when it is time for the served pot, if that is not now: what goes on by itself is
+// waited for, or left to itself meanwhile.
+func (v *view) wait(say words.Printer, s *cook.State, l *learn.Live, clock *learn.Clock, zone *time.Location) {
+	if _, lit := s.Zero(); lit || clock.Zero.Sub(v.Now) < soon {
+		return
+	}
+	step, lead := s.Step, "Not before "
+	if s.IsBeside(step) {
+		ahead := s.Ahead()
+		if !s.CanLeave() || len(ahead) == 0 || s.IsBeside(ahead[0]) || v.Due.Sub(clock.Zero) < soon {
+			return
+		}
+		step, lead = ahead[0], "While this goes on, at "
+	}
+	title := say.Step(s.Plan, l.Forecast, step).Title
+	v.Wait = lead + clock.Zero.In(zone).Format("15:04") + ": " + words.Lower(title)
+	v.WaitUntil, v.WaitAlarm = clock.Zero, "Time to begin: "+title
 }
 
 // here is the cook of the pot that the present step is about.
@@ -233,6 +259,9 @@ func (v *view) vessels(say words.Printer, s *cook.State, live *learn.Live, clock
 			v.Others = append(v.Others, other{words.Capital(one.Name), stateWords(say, h.Plan, h.live),
 				picture.NewGauge(say, marksAhead(say, h), h.live.Level)})
 		}
+	}
+	if _, inPot := s.StepPot(); !inPot {
+		return
 	}
 	used := 0
 	for _, pot := range s.Plan.PotNamesSorted() {
