@@ -104,16 +104,19 @@ func (t taken) heard() store.Heard {
 func (k *Kitchen) take(c store.Cook, w *watched, list []device.Sample, withPot bool) taken {
 	now := c.Now(k.Now())
 	state := c.State()
-	pot := 0.0
-	if empty, weighed := state.Plan.Pots[state.Plan.Served()[0]].Mass(); withPot && weighed {
+	name := state.Pot() // what stands on the scale is what the cook is about
+	empty, weighed := state.Plan.Pots[name].Mass()
+	pot, unknown := 0.0, withPot && !weighed
+	if withPot && weighed {
 		pot = float64(empty)
 	}
+	only, _ := state.Only(name)
 	// Only a reading that has none before it is held against the forecast.
-	course := sync.OnceValue(func() *forecast.Curve { return &learn.Follow(&state, now).Forecast.Curve })
-	_, lit := state.Zero()
+	course := sync.OnceValue(func() *forecast.Curve { return &learn.FollowPot(only, now).Forecast.Curve })
+	zero, lit := only.Zero()
 	w.judge.Pot = pot
 	w.judge.Expected = func(kind device.Kind, at time.Time) (float64, bool) {
-		if !lit {
+		if !lit || unknown && kind == device.Scale {
 			return 0, false
 		}
 		curve := course()
@@ -121,22 +124,22 @@ func (k *Kitchen) take(c store.Cook, w *watched, list []device.Sample, withPot b
 		if kind == device.Probe {
 			values = curve.TempC
 		}
-		return numeric.Interpolate(curve.Minute, values, float64(state.Minute(at))), true
+		return numeric.Interpolate(curve.Minute, values, at.Sub(zero).Minutes()), true
 	}
 	t := taken{judged: w.judge.Judge(list, now)}
 	if !lit || !state.Open() || state.Done() {
 		return t
 	}
 	for _, kind := range []device.Kind{device.Scale, device.Probe} {
-		if now.Sub(w.told[kind]) < tellEvery {
-			continue
+		if now.Sub(w.told[kind]) < tellEvery || unknown && kind == device.Scale {
+			continue // of a pot that was never weighed nobody knows what is in it
 		}
 		r, settled := w.judge.Settled(kind, now)
 		if !settled || r.At.Before(state.Spans[state.Step].Begin) {
 			continue
 		}
 		e := cook.Event{ID: uuid.NewSHA1(uuid.NameSpaceOID, []byte(c.ID+string(kind)+r.At.Format(time.RFC3339Nano))).String(),
-			Kind: cook.Weighed, At: r.At, Mass: measure.Gram(math.Round(r.Value))}
+			Kind: cook.Weighed, At: r.At, Mass: measure.Gram(math.Round(r.Value)), Pot: name}
 		if kind == device.Probe {
 			const tenth = 10
 			e.Kind, e.Mass, e.Value = cook.Probed, 0, math.Round(r.Value*tenth)/tenth
@@ -231,7 +234,8 @@ func (k *Kitchen) rehearsals(ctx context.Context) error {
 	byCook := map[string]taken{}
 	for _, c := range cooks {
 		state := c.State()
-		zero, lit := state.Zero()
+		only, _ := state.Only(state.Pot())
+		zero, lit := only.Zero()
 		if !lit || state.Done() {
 			continue
 		}
@@ -240,9 +244,9 @@ func (k *Kitchen) rehearsals(ctx context.Context) error {
 			return err
 		}
 		now := c.Now(k.Now())
-		pot, _ := state.Plan.Pots[state.Plan.Served()[0]].Mass()
+		pot, _ := state.Plan.Pots[state.Pot()].Mass()
 		w.mutex.Lock()
-		if list := w.standIn.Readings(learn.Replay(&state, now), zero, pot, now); len(list) > 0 {
+		if list := w.standIn.Readings(learn.Replay(only, now), zero, pot, now); len(list) > 0 {
 			byCook[c.ID] = k.take(c, w, list, true)
 		}
 		w.mutex.Unlock()

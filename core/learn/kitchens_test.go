@@ -318,13 +318,13 @@ func TestTheClockDoesNotJump(t *testing.T) {
 			if n > 0 {
 				minute = k.told[n-1].At.Sub(lit).Minutes() + 0.01
 			}
-			s, l, _ := k.at(minute, nil)
+			s, _, _ := k.at(minute, nil)
 			whole := learn.Follow(&s, after(minute))
-			_ = l
 			clock := learn.ClockOf(&s, &whole, after(minute))
 			bowl := clock.Bowl(whole.Forecast).Sub(lit).Minutes()
 			if !first && math.Abs(bowl-said) > 2+0.02*said {
-				t.Errorf("%s: before step %d (%s) the bowl comes at %.1f, not at %.1f", name, s.Step, p.Steps[min(s.Step, len(p.Steps)-1)].Do, bowl, said)
+				do := p.Steps[min(s.Step, len(p.Steps)-1)].Do
+				t.Errorf("%s: before step %d (%s) the bowl comes at %.1f, not at %.1f", name, s.Step, do, bowl, said)
 				break
 			}
 			if first {

@@ -8,6 +8,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/core/watch"
 	"kirdu/words"
@@ -92,6 +93,9 @@ func LevelsOf(say words.Printer, f *forecast.Forecast) []SectionLevel {
 // levelName shortens what goes in to what there is room for beside the gauge:
 // "coconut.2" is "second press".
 func levelName(say words.Printer, name string) string {
+	if name == plan.MainPot {
+		return "the pot's" // what is poured in from it
+	}
 	name = say.Pressed(name)
 	if _, press, found := strings.Cut(name, " ("); found {
 		name = strings.TrimSuffix(press, ")")

@@ -91,6 +91,9 @@ func (s *Screen) gadgets(say words.Printer, ctx context.Context, k store.Cook, v
 		if kind == device.Probe {
 			text = "Thermometer: " + say.CelsiusTo(measure.Celsius(r.Value), 1)
 		}
+		if kind == device.Scale && !v.PotWeighed {
+			text += ", whatever the pot weighs: say below what it weighs empty"
+		}
 		if why := say.Mark(r.Mark); why != "" {
 			text += ", not believed: " + why
 		}

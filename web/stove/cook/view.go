@@ -36,6 +36,7 @@ type view struct {
 	CanBack  bool   // a step lies behind
 
 	Title, Detail, Note, Done string
+	Long                      bool // the detail is more than a line
 	Low, High                 time.Time // likely end of the step
 	Due                       time.Time // when the alarm goes; zero for none
 	Alarm                     string
@@ -139,7 +140,8 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 		said = say.Step(here.Plan, here.live.Forecast, here.step)
 	}
 	v.Title, v.Detail, v.Note, v.Done = said.Title, said.Detail, step.Note, said.Done
-	v.Target = said.Target
+	const line = 60 // letters
+	v.Target, v.Long = said.Target, len(said.Detail) > line
 	if u := step.Until; u != nil && (u.RemainingPct != nil || u.MassG != nil) {
 		v.Title = "Simmer down to the mark" // the target says which
 	}
