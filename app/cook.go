@@ -38,7 +38,26 @@ func (k *Kitchen) Tell(ctx context.Context, c store.Cook, e cook.Event) error {
 	if err == nil {
 		k.audience.tell(c.ID)
 	}
+	if err == nil && e.Kind == cook.Tared {
+		state := c.State()
+		err = k.weighPot(ctx, state.Plan.Pots[state.PotOf(e)].Name, e.Mass)
+	}
 	return err
+}
+
+// weighPot notes what a pot of the kitchen weighs empty that nobody knew.
+func (k *Kitchen) weighPot(ctx context.Context, name string, empty measure.Gram) error {
+	pots, err := k.Store.Pots(ctx)
+	if err != nil {
+		return err
+	}
+	for _, pot := range pots {
+		if pot.Name == name && name != "" && pot.MassG == nil {
+			pot.MassG = &empty
+			return k.Store.ChangePot(ctx, pot)
+		}
+	}
+	return nil
 }
 
 // Judge stores how a batch ate, with its tags and what it teaches now.

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/plan"
+	"kirdu/core/vessel"
 	"kirdu/plantest"
 	"kirdu/store"
 )
@@ -35,6 +36,12 @@ func (s *site) tell(at string, pairs ...string) {
 	}
 	response, body := s.post(at, form)
 	require.Equal(s.t, http.StatusSeeOther, response.StatusCode, faultsIn(body))
+}
+
+// wait lets time pass in the kitchen.
+func (s *site) wait(d time.Duration) {
+	now := s.kitchen.Now().Add(d)
+	s.kitchen.Now = func() time.Time { return now }
 }
 
 func (s *site) cookAt(at string) store.Cook {
@@ -114,6 +121,8 @@ func TestAPotThatWasNeverWeighed(t *testing.T) {
 	k := s.cookAt(at)
 	state := k.State()
 	require.InDelta(t, 1100, float64(state.Readings[0].Mass), 0)
+	_, page = s.get(at)
+	require.Contains(t, page, "empty it weighs", "it is known from now on")
 	response, body := s.post(at, url.Values{"id": {uuid.NewString()}, "kind": {"weighed"}, "mass": {"1200"}, "empty_g": {"1300"}})
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 	require.Contains(t, body, "less than it weighs now")
@@ -131,4 +140,81 @@ func TestAJobIsDoneWhenWhatItMakesGoesIn(t *testing.T) {
 	state := k.State()
 	require.False(t, state.Spans[2].End.IsZero())
 	require.Equal(t, state.Spans[3].End, state.Spans[2].End)
+}
+
+// A pot may be weighed full now and empty later: the weight counts from then on, and the kitchen
+// knows the pot.
+func TestWeighedEmptyLater(t *testing.T) {
+	s := newSite(t, nil)
+	pot := store.Pot{ID: uuid.NewString(), Pot: vessel.Pot{Name: "Blue pot", Shape: vessel.Straight, DiameterMM: 220, HeightMM: 130}}
+	require.NoError(t, s.store.AddPot(t.Context(), pot, s.kitchen.Now()))
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft)
+	p.Pots[plan.MainPot] = pot.Pot
+	at := s.begin(p)
+	s.tell(at, "kind", "next", "step", "0")
+	s.wait(5 * time.Minute)
+	s.tell(at, "kind", "weighed", "mass", "2400", "later", "1")
+	_, page := s.get(at)
+	require.Contains(t, page, "It counts when you have told what the empty pot weighs")
+	require.Contains(t, page, "When it is empty: Blue pot weighs")
+	k := s.cookAt(at)
+	state := k.State()
+	require.True(t, state.Readings[0].Full)
+	response, body := s.post(at, url.Values{"id": {uuid.NewString()}, "kind": {"tared"}, "mass": {"heavy"}, "pot": {"main"}})
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, body, "give the weight of the empty pot in grams")
+	s.tell(at, "kind", "tared", "mass", "1310", "pot", "main")
+	k = s.cookAt(at)
+	state = k.State()
+	require.InDelta(t, 1090, float64(state.Readings[0].Mass), 0)
+	_, page = s.get(at)
+	require.NotContains(t, page, "When it is empty")
+	known, err := s.store.Pot(t.Context(), pot.ID)
+	require.NoError(t, err)
+	require.NotNil(t, known.MassG)
+	require.InDelta(t, 1310, float64(*known.MassG), 0)
+}
+
+// With two pots each shows its own figures, is weighed by itself, and what must wait says so.
+func TestTwoPotsAtTheStove(t *testing.T) {
+	s := newSite(t, nil)
+	at := s.begin(plantest.Trials(t)["rice-sheet-slivers"])
+	s.tell(at, "kind", "began", "step", "0")
+	_, page := s.get(at)
+	require.Contains(t, page, `<p class="stove-pot">Cooker</p>`)
+	s.tell(at, "kind", "next", "step", "1")
+	_, page = s.get(at)
+	require.Contains(t, page, "While this goes on, at ")
+	require.Contains(t, page, `aria-label="Dip gauge"`, "the cooker has its gauge")
+	require.Contains(t, page, "About 490")
+	s.wait(4 * time.Minute)
+	s.tell(at, "kind", "began", "step", "2") // it goes on by itself
+	_, page = s.get(at)
+	require.Contains(t, page, "In the other pots")
+	s.tell(at, "kind", "next", "step", "4") // the milk is in
+	_, page = s.get(at)
+	require.Contains(t, page, "About 1")
+	require.Contains(t, page, `<select name="pot">`, "either can be weighed")
+	s.tell(at, "kind", "whistled", "pot", "cooker")
+	s.tell(at, "kind", "whistled")
+	k := s.cookAt(at)
+	state := k.State()
+	require.Len(t, state.Whistles, 2)
+	require.Equal(t, "cooker", state.Whistles[1].Pot)
+	response, body := s.post(at, url.Values{"id": {uuid.NewString()}, "kind": {"dipped"}, "depth": {"20"}, "pot": {"bath"}})
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, body, "no such pot")
+}
+
+// What was weighed a while ago counts at its time, also of a step before.
+func TestAReadingOfAWhileAgo(t *testing.T) {
+	s := newSite(t, nil)
+	at := s.begin(plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft))
+	s.tell(at, "kind", "next", "step", "0")
+	s.wait(10 * time.Minute)
+	s.tell(at, "kind", "next", "step", "1")
+	s.tell(at, "kind", "weighed", "mass", "1000", "ago_min", "4")
+	k := s.cookAt(at)
+	state := k.State()
+	require.InDelta(t, 6, state.Readings[0].At.Sub(state.Spans[1].Begin).Minutes(), 0.2)
 }

@@ -62,7 +62,12 @@ func (w Printer) Deviation(s *cook.State, e cook.Event) string {
 func (w Printer) Told(s *cook.State, e cook.Event) string {
 	switch e.Kind {
 	case cook.Weighed:
+		if e.Value == cook.WithPot {
+			return "weighed " + w.Exact(e.Mass) + " with the pot"
+		}
 		return "weighed " + w.Exact(e.Mass)
+	case cook.Tared:
+		return "the empty pot weighs " + w.Exact(e.Mass)
 	case cook.Dipped:
 		return fmt.Sprintf("dipped %s mm", w.Number(float64(e.MM), 0))
 	case cook.Felt:

@@ -29,6 +29,7 @@ const (
 	Whistled Kind = "whistled" // the cooker
 	Finished Kind = "finished" // off the stove, into the bowls
 	Undone   Kind = "undone"   // an earlier event was a mistake
+	Tared    Kind = "tared"    // what a pot weighs empty, that was weighed full before
 
 	// What went otherwise than planned.
 	Added   Kind = "added"   // more of something went in
@@ -50,12 +51,13 @@ type Event struct {
 	At   time.Time `json:"at"`
 	Step int       `json:"step"`           // next, back: the step shown when it was said; else the step that is meant
 	Item int       `json:"item,omitempty"` // early, forgot, swapped: which item of the step, from 1; 0: all
-	// Weighed: contents of the pot; finished: the yield, 0 if not weighed; added, swapped: how much.
+	// Weighed: contents of the pot; finished: the yield, 0 if not weighed; added, swapped: how much;
+	// tared: the empty pot.
 	Mass measure.Gram       `json:"mass_g,omitempty"`
 	MM   measure.Millimetre `json:"depth_mm,omitempty"` // dipped
 
 	Part     string  `json:"part,omitempty"`     // felt: of which part; undone: the id of the event
-	Value    float64 `json:"value,omitempty"`    // felt: doneness; spooned: grade; probed: °C; tasted: one of the Tastes; turned: per cent
+	Value    float64 `json:"value,omitempty"`    // felt: doneness; spooned: grade; probed: °C; tasted: one of the Tastes; turned: per cent; weighed: WithPot or 0
 	Material string  `json:"material,omitempty"` // added, swapped
 
 	Mend *Mend `json:"mend,omitempty"` // mended
@@ -98,6 +100,10 @@ const (
 	TooSweet   = 1.0
 )
 
+// WithPot is the Value of a Weighed whose mass has in it a pot that was never weighed empty: it
+// counts from when that is.
+const WithPot = 1.0
+
 // Faults of events.
 var (
 	ErrKind     = errors.New("unknown kind of event")
@@ -136,7 +142,7 @@ func (s *State) Check(e Event) error {
 		if i := s.index(e.Step); i < 0 || s.main(i) {
 			return ErrJob
 		}
-	case Weighed:
+	case Weighed, Tared:
 		if !(e.Mass > 0 && e.Mass <= measure.MaxGrams) {
 			return ErrMass
 		}
@@ -188,6 +194,7 @@ type Measurement struct {
 	Pot  string
 	Step int
 	Mass measure.Gram       // 0: it was a dip
+	Full bool               // the pot is in Mass, and nobody knows what it weighs
 	MM   measure.Millimetre // 0: it was weighed
 }
 
@@ -317,7 +324,16 @@ func (s *State) apply(e Event) {
 	case Back:
 		s.back(e)
 	case Weighed, Dipped:
-		s.Readings = append(s.Readings, Measurement{At: e.At, Pot: s.told(e), Step: s.Step, Mass: e.Mass, MM: e.MM})
+		one := Measurement{At: e.At, Pot: s.told(e), Step: s.Step, Mass: e.Mass, MM: e.MM}
+		if e.Kind == Weighed && e.Value == WithPot {
+			one.Full = true
+			if empty, known := s.Plan.Pots[one.Pot].Mass(); known {
+				one.Mass, one.Full = max(one.Mass-empty, 1), false
+			}
+		}
+		s.Readings = append(s.Readings, one)
+	case Tared:
+		s.tare(s.told(e), e.Mass)
 	case Felt, Spooned, Probed, Tasted:
 		s.Looks = append(s.Looks, Look{At: e.At, Pot: s.told(e), Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
 	case Whistled:
@@ -379,6 +395,29 @@ func (s *State) next(e Event) {
 		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
 		s.restack(e)
 	}
+}
+
+// tare takes an empty pot off what it weighed when it was full.
+func (s *State) tare(pot string, empty measure.Gram) {
+	s.Plan = s.Plan.Clone()
+	vessel := s.Plan.Pots[pot]
+	vessel.MassG = &empty
+	s.Plan.Pots[pot] = vessel
+	for k := range s.Readings {
+		if r := &s.Readings[k]; r.Pot == pot && r.Full {
+			r.Mass, r.Full = max(r.Mass-empty, 1), false
+		}
+	}
+}
+
+// Untared returns the pots that were weighed full and must be weighed empty yet.
+func (s *State) Untared() (pots []string) {
+	for _, r := range s.Readings {
+		if r.Full && !slices.Contains(pots, r.Pot) {
+			pots = append(pots, r.Pot)
+		}
+	}
+	return pots
 }
 
 // told returns the pot that an event tells of.

@@ -160,7 +160,7 @@ func observe(s *cook.State, replay *plan.Plan, others []forecast.Seen, now time.
 	vessel := replay.Pots[replay.Served()[0]]
 	for _, r := range s.Readings {
 		minute := s.Minute(r.At)
-		if minute <= 0 {
+		if minute <= 0 || r.Full {
 			continue // before the flame there is nothing to learn of it
 		}
 		w := weight{minute: minute, mass: r.Mass, sd: scaleSD}

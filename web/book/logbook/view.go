@@ -152,6 +152,13 @@ func (v *view) readings(say words.Printer, s *cook.State, before *plan.Plan, pla
 	var seen []picture.Seen
 	for _, r := range s.Readings {
 		minute := float64(s.Minute(r.At))
+		if r.Full {
+			continue // nobody knows what the pot weighs
+		}
+		if r.Pot != s.Plan.Served()[0] {
+			v.Weighings = append(v.Weighings, besideReading(say, s, before, r))
+			continue
+		}
 		thought := numeric.Interpolate(c.Minute, c.MassG, minute)
 		one := weighing{Minute: say.Minutes(measure.Minute(minute)), Thought: say.Exact(measure.Gram(thought))}
 		if r.MM > 0 {
@@ -165,6 +172,21 @@ func (v *view) readings(say words.Printer, s *cook.State, before *plan.Plan, pla
 	}
 	v.Lines = picture.NewPotLines(say, live.Plan, live.Forecast, picture.PotLineOptions{Seen: seen,
 		Beside: &picture.Beside{Plan: before, Forecast: planned}})
+}
+
+// besideReading is a weigh-in of another pot, beside what the plan had for it.
+func besideReading(say words.Printer, s *cook.State, before *plan.Plan, r cook.Measurement) weighing {
+	only, _ := s.Only(r.Pot)
+	minute := float64(only.Minute(r.At))
+	c := &forecast.Run(before.Only(r.Pot, before.Into(r.Pot)), forecast.Options{NominalOnly: true}).Curve
+	pot := say.PotName(s.Plan, r.Pot) + ": "
+	one := weighing{Minute: say.Minutes(measure.Minute(minute)), Seen: pot + say.Exact(r.Mass),
+		Thought: say.Exact(measure.Gram(numeric.Interpolate(c.Minute, c.MassG, minute)))}
+	if r.MM > 0 {
+		one.Seen = pot + say.Number(float64(r.MM), 0) + " mm"
+		one.Thought = say.Number(numeric.Interpolate(c.Minute, c.LevelMM, minute), 0) + " mm"
+	}
+	return one
 }
 
 // tell lists what was told at the stove besides the taps that move on, each as the

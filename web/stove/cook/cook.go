@@ -113,6 +113,7 @@ type form struct {
 	AgeMS   string
 	AgoMin  string // how many minutes ago it happened
 	Empty   string // what the pot weighs empty
+	Later   string // it is weighed empty later
 	Part    string
 	Value   string
 	Pot     string // that was weighed, dipped, felt
@@ -133,6 +134,7 @@ func readForm(f *frame.Fields) form {
 		AgeMS:    f.Text("age_ms"),
 		AgoMin:   f.Text("ago_min"),
 		Empty:    f.Text("empty_g"),
+		Later:    f.Text("later"),
 		Part:     f.Text("part"),
 		Value:    f.Text("value"),
 		Pot:      f.Text("pot"),
@@ -147,11 +149,12 @@ var (
 	errEvent     = errors.New("this message of the device cannot be read; load the page again")
 	errMass      = errors.New("give the weight in grams, such as 1850")
 	errOnlyPot   = errors.New("the empty pot alone weighs more; was it the contents without the pot?")
-	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or enter the pot's weight under Kitchen")
+	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or say that you weigh it empty later")
 	errLook      = errors.New("choose one of the answers, or give a temperature such as 92")
 	errAgo       = errors.New("give minutes from 0 to 600, such as 10")
 	errBefore    = errors.New("that is before this step was come to; give at most the minutes since then")
 	errEmptyPot  = errors.New("give the weight of the empty pot in grams, such as 1350, less than it weighs now")
+	errTare      = errors.New("give the weight of the empty pot in grams, such as 1350")
 	errDepth     = errors.New("give the depth in millimetres, such as 34")
 )
 
@@ -171,6 +174,11 @@ func (s *Screen) Record(c *gin.Context) error {
 	e, err := parse(f, &state, k, s.app.Now())
 	if err == nil {
 		err = s.app.Tell(ctx, k, e)
+		if empty, ok := f.empty(); ok && err == nil && e.Kind == cook.Weighed {
+			k.Events = append(k.Events, e)
+			err = s.app.Tell(ctx, k, cook.Event{ID: uuid.NewSHA1(uuid.MustParse(e.ID), []byte("empty")).String(), Kind: cook.Tared, At: e.At,
+				Mass: empty, Pot: state.PotOf(e)})
+		}
 		if errors.Is(err, cook.ErrUndone) {
 			err = measure.Faults{{Field: "event", Err: err}}
 		}
@@ -226,9 +234,26 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 		if e.Step, err = strconv.Atoi(f.Step); err != nil {
 			return e, fault("event", errEvent)
 		}
+	case cook.Tared:
+		x, ok := frame.Number(f.Mass)
+		if !ok {
+			return e, fault("tare", errTare)
+		}
+		e.Mass = measure.Gram(x)
 	case cook.Weighed:
+		if f.Later != "" {
+			x, ok := frame.Number(f.Mass)
+			if !ok {
+				return e, fault("mass", errMass)
+			}
+			e.Mass, e.Value = measure.Gram(x), cook.WithPot
+			break
+		}
 		if e.Mass, err = contents(f, p, pot); err != nil {
 			return e, fault("mass", err)
+		}
+		if empty, ok := f.empty(); ok {
+			e.Mass, e.Value = e.Mass+empty, cook.WithPot // a second event says what it weighs
 		}
 	case cook.Finished:
 		if strings.TrimSpace(f.Mass) != "" {
@@ -263,6 +288,8 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 			field = "otherwise"
 		}
 		switch e.Kind {
+		case cook.Tared:
+			field = "tare"
 		case cook.Weighed, cook.Finished:
 			field = "mass"
 		case cook.Dipped:
@@ -278,6 +305,12 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 // mostAgo is how long ago something may have happened that is told now, in minutes.
 const mostAgo = 600
 
+// empty is what the pot weighs that was said with a weight.
+func (f form) empty() (measure.Gram, bool) {
+	x, ok := frame.Number(f.Empty)
+	return measure.Gram(x), ok && x > 0 && measure.Gram(x) <= measure.MaxGrams
+}
+
 // contents reads a weight and takes the empty pot off it if it was weighed
 // with.
 func contents(f form, p *plan.Plan, pot string) (measure.Gram, error) {
@@ -287,11 +320,11 @@ func contents(f form, p *plan.Plan, pot string) (measure.Gram, error) {
 	}
 	mass := measure.Gram(x)
 	if f.Empty != "" {
-		empty, ok := frame.Number(f.Empty)
-		if !ok || !(empty > 0 && measure.Gram(empty) < mass) {
+		empty, ok := f.empty()
+		if !ok || empty >= mass {
 			return 0, errEmptyPot
 		}
-		return mass - measure.Gram(empty), nil
+		return mass - empty, nil
 	}
 	if f.WithPot == "" {
 		return mass, nil

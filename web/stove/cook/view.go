@@ -36,7 +36,7 @@ type view struct {
 	CanBack  bool   // a step lies behind
 
 	Title, Detail, Note, Done string
-	Long                      bool // the detail is more than a line
+	Long                      bool      // the detail is more than a line
 	Low, High                 time.Time // likely end of the step
 	Due                       time.Time // when the alarm goes; zero for none
 	Alarm                     string
@@ -63,7 +63,8 @@ type view struct {
 	Pot                       string // that the present step is about, as the plan calls it
 	InPot                     string // its name, where there is more than one
 	Vessels                   []vesselOf
-	Others                    []other // other pots that are on the flame, or stand full
+	Untared                   []vesselOf // pots that were weighed full, and not empty yet
+	Others                    []other    // other pots that are on the flame, or stand full
 	PotWeighed                bool
 	Empty                     string // weight of the empty pot
 	Guessed                   string // what was told of all at once, ""
@@ -129,6 +130,9 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	v.Otherwise = newOtherwise(say, &state, &live)
 	v.change(say, k, &state, live, now)
 	v.guessed(say, &state, &live)
+	for _, pot := range state.Untared() {
+		v.Untared = append(v.Untared, vesselOf{Key: pot, Name: say.PotName(p, pot)})
+	}
 	if v.Over {
 		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
 		v.HeavyScale = heavy(say, p, live.Mass+empty)
@@ -472,7 +476,12 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 		then, _ := before.Only(pot)
 		s, l, was = only, learn.FollowPot(only, now), learn.FollowPot(then, now)
 	}
+	doubt := slices.IndexFunc(l.Doubted, func(d learn.Doubt) bool { return math.Abs(float64(d.At-s.Minute(e.At))) < float64(sameMinute) })
 	switch {
+	case e.Kind == cook.Weighed && e.Value == cook.WithPot && slices.Contains(s.Untared(), s.PotOf(e)):
+		v.Changed = "Noted, with the pot in it. It counts when you have told what the empty pot weighs."
+	case !e.Kind.IsDeviation() && doubt >= 0:
+		v.Changed = say.Doubted(s.Plan, l.Doubted[doubt])
 	case e.Kind.IsDeviation():
 		v.Changed = otherwiseWords(say, s.Plan, e, was, l, say.Deviation(&before, e))
 	case e.Kind == cook.Felt:
@@ -482,8 +491,6 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 			servedWords(say, s.Plan, was, l))
 	case e.Kind == cook.Tasted:
 		v.Changed = tastedWords(say, s.Plan, e.Value, l)
-	case len(l.Doubted) > 0 && l.Doubted[len(l.Doubted)-1].At >= s.Minute(e.At)-sameMinute:
-		v.Changed = say.Doubted(s.Plan, l.Doubted[len(l.Doubted)-1])
 	case s.Done():
 	case e.Kind == cook.Whistled:
 		v.Changed = whistleWords(say, s, was, l)
