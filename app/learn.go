@@ -31,6 +31,21 @@ func (k *Kitchen) Learnt(ctx context.Context) (*learn.Learnt, error) {
 	if k.learnt.known != nil {
 		return k.learnt.known, nil
 	}
+	list, err := k.Remembered(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var batches [][]learn.Observation
+	for _, l := range list {
+		batches = append(batches, l.Observations)
+	}
+	known := learn.Combine(batches)
+	k.learnt.known = &known
+	return &known, nil
+}
+
+// Remembered returns the lessons as they count: without what was forgotten.
+func (k *Kitchen) Remembered(ctx context.Context) ([]store.Lesson, error) {
 	list, err := k.Store.Lessons(ctx)
 	if err != nil {
 		return nil, err
@@ -39,13 +54,10 @@ func (k *Kitchen) Learnt(ctx context.Context) (*learn.Learnt, error) {
 	if err != nil {
 		return nil, err
 	}
-	var batches [][]learn.Observation
-	for _, l := range list {
-		batches = append(batches, remembered(l, forgotten))
+	for i := range list {
+		list[i].Observations = remembered(list[i], forgotten)
 	}
-	known := learn.Combine(batches)
-	k.learnt.known = &known
-	return &known, nil
+	return list, nil
 }
 
 // lessonOf works out what a batch teaches.

@@ -59,7 +59,9 @@ type Verdict struct {
 }
 
 // SweetnessVerdicts lists what can be said of the sweetness.
-func SweetnessVerdicts() []string { return []string{"not sweet enough", "just right", "too sweet"} }
+func SweetnessVerdicts() []string {
+	return []string{"far from sweet enough", "not sweet enough", "just right", "too sweet", "far too sweet"}
+}
 
 // StartCook puts a pudding on the stove.
 func (s *Store) StartCook(ctx context.Context, c Cook) error {

@@ -110,7 +110,7 @@ func TestPlacesAndLessons(t *testing.T) {
 	require.NoError(t, s.SaveLesson(ctx, "c", store.Lesson{Observations: said}, at))
 	lessons, err := s.Lessons(ctx)
 	require.NoError(t, err)
-	require.Equal(t, []store.Lesson{{CookID: "c", FinishedAt: at.Add(time.Hour), Observations: said}}, lessons)
+	require.Equal(t, []store.Lesson{{CookID: "c", Name: "Rice", FinishedAt: at.Add(time.Hour), Observations: said}}, lessons)
 	untaught, err = s.Untaught(ctx, 1, 10)
 	require.NoError(t, err)
 	require.Len(t, untaught, 1, "learnt with an older edition of the model")

@@ -14,6 +14,7 @@ import (
 // A Lesson is what one batch teaches.
 type Lesson struct {
 	CookID       string
+	Name         string // of the pudding
 	FinishedAt   time.Time
 	Edition      int // of the model it was learnt with
 	Observations []learn.Observation
@@ -32,13 +33,13 @@ const mostTaught = 300
 
 // Lessons returns those of the latest batches, also those that cannot be read.
 func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.finished_at, lesson.edition, lesson.observations FROM lesson
+	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.name, cook.finished_at, lesson.edition, lesson.observations FROM lesson
 			JOIN cook ON cook.id = lesson.cook_id
 		ORDER BY cook.finished_at DESC LIMIT ?`, mostTaught)
 	return all(rows, err, func(row scanner) (Lesson, error) {
 		var l Lesson
 		var finished, observations string
-		if err := row.Scan(&l.CookID, &finished, &l.Edition, &observations); err != nil {
+		if err := row.Scan(&l.CookID, &l.Name, &finished, &l.Edition, &observations); err != nil {
 			return l, err
 		}
 		if json.Unmarshal([]byte(observations), &l.Observations) != nil {
@@ -116,7 +117,7 @@ func (v *Verdict) Learn() learn.Verdict {
 		return learn.Verdict{}
 	}
 	said := learn.Verdict{Grade: v.Thickness, Eaten: plan.Serve(v.Eaten)}
-	tastes := []float64{cook.NotSweet, cook.SweetRight, cook.TooSweet}
+	tastes := cook.Tastes()
 	for k, words := range SweetnessVerdicts() {
 		if v.Sweetness == words {
 			said.Taste = &tastes[k]

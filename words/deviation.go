@@ -78,10 +78,14 @@ func (w Printer) Told(s *cook.State, e cook.Event) string {
 		return w.Celsius(measure.Celsius(e.Value)) + " in the middle"
 	case cook.Tasted:
 		switch e.Value {
+		case cook.FarFromSweet:
+			return "tasted: far from sweet enough"
 		case cook.NotSweet:
 			return "tasted: not sweet enough"
 		case cook.TooSweet:
 			return "tasted: too sweet"
+		case cook.FarTooSweet:
+			return "tasted: far too sweet"
 		}
 		return "tasted: just right"
 	case cook.Whistled:

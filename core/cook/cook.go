@@ -56,8 +56,9 @@ type Event struct {
 	Mass measure.Gram       `json:"mass_g,omitempty"`
 	MM   measure.Millimetre `json:"depth_mm,omitempty"` // dipped
 
-	Part     string  `json:"part,omitempty"`     // felt: of which part; undone: the id of the event
-	Value    float64 `json:"value,omitempty"`    // felt: doneness; spooned: grade; probed: °C; tasted: one of the Tastes; turned: per cent; weighed: WithPot or 0
+	Part string `json:"part,omitempty"` // felt: of which part; undone: the id of the event
+	// Felt: doneness; spooned: grade; probed: °C; tasted: one of the Tastes; turned: per cent; weighed: WithPot or 0.
+	Value    float64 `json:"value,omitempty"`
 	Material string  `json:"material,omitempty"` // added, swapped
 
 	Mend *Mend `json:"mend,omitempty"` // mended
@@ -95,10 +96,15 @@ type Log struct {
 
 // The answers of a tongue, as values of Tasted.
 const (
-	NotSweet   = -1.0
-	SweetRight = 0.0
-	TooSweet   = 1.0
+	FarFromSweet = -2.0
+	NotSweet     = -1.0
+	SweetRight   = 0.0
+	TooSweet     = 1.0
+	FarTooSweet  = 2.0
 )
+
+// Tastes lists the answers of a tongue, rising.
+func Tastes() []float64 { return []float64{FarFromSweet, NotSweet, SweetRight, TooSweet, FarTooSweet} }
 
 // WithPot is the Value of a Weighed whose mass has in it a pot that was never weighed empty: it
 // counts from when that is.
@@ -163,7 +169,7 @@ func (s *State) Check(e Event) error {
 			return ErrProbe
 		}
 	case Tasted:
-		if e.Value != NotSweet && e.Value != SweetRight && e.Value != TooSweet {
+		if !slices.Contains(Tastes(), e.Value) {
 			return ErrTaste
 		}
 	case Whistled:

@@ -33,6 +33,20 @@ type Observation struct {
 	Pot      string   `json:"pot,omitempty"`
 	Mean     float64  `json:"mean"`
 	SD       float64  `json:"sd"`
+	From     Evidence `json:"from,omitzero"`
+}
+
+// Evidence is what an observation rests on: how many readings of each kind were believed, and how
+// many were not.
+type Evidence struct {
+	Weighed int `json:"weighed,omitempty"` // and dipped
+	Boils   int `json:"boils,omitempty"`   // and first whistles
+	Probed  int `json:"probed,omitempty"`
+	Felt    int `json:"felt,omitempty"`
+	Spooned int `json:"spooned,omitempty"`
+	Heard   int `json:"heard,omitempty"` // gaps between whistles
+	Eaten   int `json:"eaten,omitempty"` // said at the table
+	Doubted int `json:"doubted,omitempty"`
 }
 
 // A Verdict is how a batch ate: the grade as eaten, 0 if not said, and what the
@@ -43,9 +57,18 @@ type Verdict struct {
 	Taste *float64
 }
 
-// TasteStep is how many per cent "not sweet enough" and "too sweet" stand for, by
-// our own judgement.
-const TasteStep = 1.0
+// Sweeter returns how many per cent an answer of a tongue stands for: "too sweet" is 1 too many,
+// "far too sweet" 2.5. Source: our own judgement.
+func Sweeter(taste float64) float64 {
+	const little, far = 1.0, 2.5
+	switch {
+	case math.Abs(taste) > cook.TooSweet:
+		return math.Copysign(far, taste)
+	case taste == 0:
+		return 0
+	}
+	return math.Copysign(little, taste)
+}
 
 // Standard deviations of what is said at the table, by our own judgement: a grade
 // is told as a whole one.
@@ -71,14 +94,15 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 		}
 		others, _ := beside(only, went, Estimate{1, priorSDOf(went)}, s.Finished)
 		seen := observe(only, went, others, s.Finished)
-		seen.believe(went, only.Boiled())
+		doubted := seen.believe(went, only.Boiled())
 		if seen.none() {
 			continue
 		}
 		prior := Estimate{1, priorSDOf(went)}
 		e := estimate(went, prior, seen)
 		if mean, sd, says := saying(math.Log(e.Factor), e.SD, prior.SD); says {
-			list = append(list, Observation{Power, went.BurnerOf(pot).Name, went.Pots[pot].Name, mean, sd})
+			from := Evidence{Weighed: len(seen.weights), Boils: len(seen.boils), Probed: len(seen.temps), Doubted: len(doubted)}
+			list = append(list, Observation{Power, went.BurnerOf(pot).Name, went.Pots[pot].Name, mean, sd, from})
 		}
 		if only == &bare {
 			replay.Calibration.Evaporation = &plan.Learnt{Value: e.Factor}
@@ -88,26 +112,27 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 	}
 	_, usual := forecast.Whistles(replay)
 	whistle := normal{mean: float64(usual), precision: 1 / square(whistlePriorSD)}
-	heardAny := false
+	gaps := 0
 	for i := range bare.Plan.Steps {
 		heard := whistlesOf(&bare, i)
 		for k := 1; k < len(heard); k++ {
 			whistle.see(heard[k].Sub(heard[k-1]).Minutes(), whistleSD)
-			heardAny = true
+			gaps++
 		}
 	}
-	if mean, sd, says := saying(whistle.mean-float64(usual), whistle.sd(), whistlePriorSD); heardAny && says {
-		list = append(list, Observation{Quantity: Whistle, Mean: float64(usual) + mean, SD: sd})
+	if mean, sd, says := saying(whistle.mean-float64(usual), whistle.sd(), whistlePriorSD); gaps > 0 && says {
+		list = append(list, Observation{Quantity: Whistle, Mean: float64(usual) + mean, SD: sd, From: Evidence{Heard: gaps}})
 	}
 	list = append(list, looksOf(&bare, replay)...)
 	others, _ := beside(&bare, replay, Estimate{1, priorSDOf(replay)}, s.Finished)
 	seen := observe(&bare, replay, others, s.Finished)
 	f := forecast.Run(replay, forecast.Options{NominalOnly: true, Seen: seen.given(-1)})
 	if eaten := f.Thickness.As(v.Eaten); v.Grade > 0 && eaten != nil {
-		list = append(list, Observation{Quantity: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD})
+		list = append(list, Observation{Quantity: Thickness, Mean: float64(v.Grade) - eaten.Value, SD: verdictSD,
+			From: Evidence{Eaten: 1}})
 	}
 	if v.Taste != nil {
-		list = append(list, Observation{Quantity: Sweet, Mean: -*v.Taste * TasteStep, SD: tasteSD})
+		list = append(list, Observation{Quantity: Sweet, Mean: -Sweeter(*v.Taste), SD: tasteSD, From: Evidence{Eaten: 1}})
 	}
 	return list
 }
@@ -117,6 +142,10 @@ func looksOf(s *cook.State, replay *plan.Plan) (list []Observation) {
 	if len(s.Looks) == 0 {
 		return nil
 	}
+	kinds := map[cook.Kind]int{}
+	for _, look := range s.Looks {
+		kinds[look.Kind]++
+	}
 	bare := replay.Clone()
 	l := Live{Cook: Estimate{1, cookPriorSD}}
 	seen := observations{turns: turnsOf(s, s.Finished)}
@@ -124,12 +153,12 @@ func looksOf(s *cook.State, replay *plan.Plan) (list []Observation) {
 	for _, slug := range slices.Sorted(maps.Keys(bare.Calibration.CookTime)) {
 		learnt := bare.Calibration.CookTime[slug]
 		if mean, sd, says := saying(math.Log(learnt.Value), *learnt.SD/learnt.Value, cookPriorSD); says {
-			list = append(list, Observation{Quantity: CookTime, Key: slug, Mean: mean, SD: sd})
+			list = append(list, Observation{Quantity: CookTime, Key: slug, Mean: mean, SD: sd, From: Evidence{Felt: kinds[cook.Felt]}})
 		}
 	}
 	if offset := bare.Calibration.ThicknessOffset; offset != nil {
 		if mean, sd, says := saying(offset.Value, *offset.SD, thickPriorSD); says {
-			list = append(list, Observation{Quantity: Thickness, Mean: mean, SD: sd})
+			list = append(list, Observation{Quantity: Thickness, Mean: mean, SD: sd, From: Evidence{Spooned: kinds[cook.Spooned]}})
 		}
 	}
 	return list
@@ -225,7 +254,10 @@ func robust(list []Observation, centre, prior, between float64) (mean, sd float6
 	mean = centre
 	for range passes {
 		precision, sum := 1/square(prior), centre/square(prior)
-		for _, o := range list {
+		for k, o := range list {
+			if alone(list, k, centre, prior, between) {
+				continue
+			}
 			variance := square(o.SD) + square(between)
 			weight := (freedom + 1) / (freedom + square(o.Mean-mean)/variance) / variance
 			precision, sum = precision+weight, sum+weight*o.Mean
@@ -233,6 +265,43 @@ func robust(list []Observation, centre, prior, between float64) (mean, sd float6
 		mean, sd = sum/precision, 1/math.Sqrt(precision)
 	}
 	return mean, sd
+}
+
+// farOff is from how many standard deviations of the prior on what one batch says is not believed
+// until another agrees.
+const farOff = 2
+
+// alone reports whether an observation is far from what is assumed, and no other agrees.
+func alone(list []Observation, k int, centre, prior, between float64) bool {
+	if math.Abs(list[k].Mean-centre) < farOff*prior {
+		return false
+	}
+	const agrees = 3 // standard deviations
+	for j, other := range list {
+		if j != k && math.Abs(other.Mean-list[k].Mean) < agrees*math.Hypot(math.Hypot(other.SD, list[k].SD), between) {
+			return false
+		}
+	}
+	return true
+}
+
+// Weight is how much what a batch says counts beside what all say together, 0 to 1: next to
+// nothing for one that is odd.
+func Weight(o Observation, all []Observation, f Figure) float64 {
+	centre, at := 0.0, f.Value
+	if o.Quantity == Whistle {
+		centre = usualGap
+	}
+	if o.Quantity == Power || o.Quantity == CookTime {
+		at = math.Log(f.Value)
+	}
+	for k := range all {
+		if all[k] == o && alone(all, k, centre, assumedWithin[o.Quantity], fromBatchToBatch[o.Quantity]) {
+			return 0
+		}
+	}
+	variance := square(o.SD) + square(fromBatchToBatch[o.Quantity])
+	return freedom / (freedom + square(o.Mean-at)/variance)
 }
 
 // powers shares out what was seen between burners and pots, one after the other

@@ -10,6 +10,7 @@ import (
 	"math"
 	"net/http"
 	"slices"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -17,6 +18,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/words"
 )
@@ -46,6 +48,79 @@ type row struct {
 	Batches                      string
 	Low, Middle, High            float64 // on a bar from 0 to 100
 	HasBar                       bool
+	Said                         []said
+}
+
+// said is what one batch says of a thing, and why that is believed.
+type said struct{ ID, Name, When, Value, From, Trust string }
+
+// teachers lists the batches that speak of a thing, the latest first.
+func (s *Screen) teachers(say words.Printer, lessons []store.Lesson, of learn.Quantity, name string, f learn.Figure) (list []said) {
+	var all []learn.Observation
+	for _, l := range lessons {
+		for _, o := range l.Observations {
+			if o.Quantity == of && o.Key == name {
+				all = append(all, o)
+			}
+		}
+	}
+	for _, l := range lessons {
+		for _, o := range l.Observations {
+			if o.Quantity != of || o.Key != name {
+				continue
+			}
+			one := said{ID: l.CookID, Name: l.Name, When: say.Time(l.FinishedAt.In(s.app.Zone), "2 January 2006"), From: evidence(o)}
+			one.Value = signed(say, o.Mean, of) + " ± " + say.Number(o.SD, 1)
+			if of == learn.Power || of == learn.CookTime {
+				one.Value = say.Sprintf("%.0f %% ± %.0f", 100*math.Exp(o.Mean), 100*o.SD*math.Exp(o.Mean))
+			}
+			one.Trust = trust(learn.Weight(o, all, f))
+			list = append(list, one)
+		}
+	}
+	return list
+}
+
+// trust says how much a batch counts.
+func trust(weight float64) string {
+	const hardly, less = 0.3, 0.7
+	switch {
+	case weight == 0:
+		return "counts when another batch agrees: it is far from what is usual"
+	case weight < hardly:
+		return "hardly counts: it is far from the others"
+	case weight < less:
+		return "counts less: it is off the others"
+	}
+	return "counts"
+}
+
+// evidence says what an observation rests on.
+func evidence(o learn.Observation) string {
+	var parts []string
+	add := func(n int, one, many string) {
+		switch {
+		case n == 1:
+			parts = append(parts, "1 "+one)
+		case n > 1:
+			parts = append(parts, fmt.Sprintf("%d %s", n, many))
+		}
+	}
+	add(o.From.Weighed, "weigh-in or dip", "weigh-ins and dips")
+	add(o.From.Boils, "boil or first whistle", "boils and first whistles")
+	add(o.From.Probed, "temperature", "temperatures")
+	add(o.From.Felt, "feel of the grain", "feels of the grain")
+	add(o.From.Spooned, "look at the spoon", "looks at the spoon")
+	add(o.From.Heard, "gap between whistles", "gaps between whistles")
+	add(o.From.Eaten, "word at the table", "words at the table")
+	if len(parts) == 0 {
+		parts = append(parts, "its readings")
+	}
+	text := strings.Join(parts, ", ")
+	if o.From.Doubted > 0 {
+		text += fmt.Sprintf("; %d not believed", o.From.Doubted)
+	}
+	return text
 }
 
 // Show lists it.
@@ -64,6 +139,10 @@ func (s *Screen) Show(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
+	lessons, err := s.app.Remembered(ctx)
+	if err != nil {
+		return err
+	}
 	names := plan.HomePantry(home)
 	var v view
 	for _, name := range slices.Sorted(maps.Keys(known.Burners)) {
@@ -71,6 +150,7 @@ func (s *Screen) Show(c *gin.Context) error {
 		one.Of, one.Name, one.Title = string(learn.Power), name, title(names, learn.Power, name)
 		one.Changes = fmt.Sprintf("what was thought to boil down in 30 minutes takes %s",
 			say.Minutes(measure.Minute(30/known.Burners[name].Value)))
+		one.Said = s.teachers(say, lessons, learn.Power, name, known.Burners[name])
 		v.Figures = append(v.Figures, one)
 	}
 	for _, name := range slices.Sorted(maps.Keys(known.Pots)) {
@@ -85,6 +165,7 @@ func (s *Screen) Show(c *gin.Context) error {
 		one := factor(say, known.Grains[slug])
 		one.Of, one.Name, one.Title = string(learn.CookTime), slug, title(names, learn.CookTime, slug)
 		one.Changes = fmt.Sprintf("what was thought to be soft in 20 minutes takes %s", say.Minutes(measure.Minute(20*known.Grains[slug].Value)))
+		one.Said = s.teachers(say, lessons, learn.CookTime, slug, known.Grains[slug])
 		v.Figures = append(v.Figures, one)
 	}
 	add := func(of learn.Quantity, f *learn.Figure, unit, changes string) {
@@ -93,7 +174,8 @@ func (s *Screen) Show(c *gin.Context) error {
 		}
 		r := f.Range(false)
 		v.Figures = append(v.Figures, row{Of: string(of), Title: title(names, of, ""), Value: signed(say, f.Value, of) + unit,
-			Range: fmt.Sprintf("%s to %s", signed(say, r.Low, of), signed(say, r.High, of)), Batches: batches(f.Batches), Changes: changes})
+			Range: fmt.Sprintf("%s to %s", signed(say, r.Low, of), signed(say, r.High, of)), Batches: batches(f.Batches), Changes: changes,
+			Said: s.teachers(say, lessons, of, "", *f)})
 	}
 	add(learn.Thickness, known.Thickness, " grades", "added to every thickness that is forecast")
 	add(learn.Whistle, known.WhistleMin, " min", "the time under pressure by whistles")

@@ -290,7 +290,7 @@ func (s *Screen) Again(c *gin.Context) error {
 	p := k.Plan.Clone()
 	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
 	if taste := k.Verdict.Learn().Taste; taste != nil {
-		design.Sweeter(p, -*taste*learn.TasteStep)
+		design.Sweeter(p, -learn.Sweeter(*taste))
 	}
 	if k.Verdict != nil && k.Verdict.Note != "" {
 		note := fmt.Sprintf("%s: %s", say.Time(k.BegunAt.In(s.app.Zone), "2 January 2006"), k.Verdict.Note)

@@ -211,14 +211,14 @@ func tastedWords(say words.Printer, p *plan.Plan, value float64, l learn.Live) s
 	now := l.Forecast.Sweetness.Pct
 	text := say.Sprintf("It will be served at %.1f %% (%.1f to %.1f). ", now.Value, now.Low, now.High)
 	switch {
-	case value == cook.NotSweet:
+	case value < 0:
 		slug, each := design.GramsPerPercent(p, l.Forecast)
 		if m, ok := p.Pantry().Material(slug); ok {
 			return text + fmt.Sprintf("Each %s of %s makes it 1 %% sweeter; cold it tastes less sweet. Stir it in, wait a minute, taste.",
 				say.Grams(each), words.Lower(m.ShortName()))
 		}
 		return text + "Sugar to taste, a spoon at a time."
-	case value == cook.TooSweet && design.Dilution(l.Forecast) > 0:
+	case value > 0 && design.Dilution(l.Forecast) > 0:
 		more := design.Dilution(l.Forecast)
 		return text + fmt.Sprintf("%s of unsweetened milk or cooked grain makes it 1 %% less sweet.", say.Grams(more))
 	}
