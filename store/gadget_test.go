@@ -128,7 +128,7 @@ func TestPlacesAndLessons(t *testing.T) {
 	gone, err = s.ForgottenThings(ctx)
 	require.NoError(t, err)
 	require.Empty(t, gone)
-	taste := (&store.Verdict{Sweetness: store.SweetnessVerdicts()[2], Thickness: 5, Eaten: "hot"}).Learn()
+	taste := (&store.Verdict{Sweetness: store.SweetnessVerdicts()[3], Thickness: 5, Eaten: "hot"}).Learn()
 	require.InDelta(t, cook.TooSweet, *taste.Taste, 0)
 	require.Equal(t, 5, taste.Grade)
 	require.Equal(t, learn.Verdict{}, (*store.Verdict)(nil).Learn())

@@ -34,6 +34,7 @@ import (
 	"kirdu/web/house/pantry"
 	"kirdu/web/house/settings"
 	"kirdu/web/house/start"
+	"kirdu/web/house/trust"
 	"kirdu/web/pudding/balance"
 	"kirdu/web/pudding/compare"
 	"kirdu/web/pudding/full"
@@ -57,8 +58,8 @@ var static embed.FS
 // Options are what the program starts the interface with.
 type Options struct {
 	Kitchen *app.Kitchen
-	Hosts   []string // names the application answers to; nil: only the loopback
-	Secure  bool     // cookies over TLS only
+	Hosts   []string     // names the application answers to; nil: only the loopback
+	Trust   *frame.Trust // of a kitchen over TLS; its cookies go over TLS only
 
 	ending <-chan struct{} // closed when the server shuts down
 }
@@ -85,17 +86,34 @@ func NewServer(o Options) *http.Server {
 	return server
 }
 
+// TrustHandler serves, in the clear, what a phone needs to trust a kitchen that speaks TLS, and
+// sends everything else there.
+func TrustHandler(o Options) http.Handler {
+	inner := Handler(o)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodGet && (r.URL.Path == "/trust" || strings.HasPrefix(r.URL.Path, "/trust/") || strings.HasPrefix(r.URL.Path, "/static/")) {
+			inner.ServeHTTP(w, r)
+			return
+		}
+		if r.URL.Path == "/" {
+			http.Redirect(w, r, "/trust", http.StatusSeeOther)
+			return
+		}
+		http.Error(w, "This address only tells how to trust the kitchen: see /trust.", http.StatusNotFound)
+	})
+}
+
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending}
+	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending, Trust: o.Trust}
 	sessions := scs.New()
 	sessions.Store = sqlite3store.New(o.Kitchen.Store.DB())
 	sessions.Lifetime = 30 * 24 * time.Hour
 	sessions.Cookie.Name = "kirdu_session"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
-	sessions.Cookie.Secure = o.Secure
+	sessions.Cookie.Secure = o.Trust != nil
 	sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		o.Kitchen.Log.Error("session", "error", err)
 		http.Error(w, "The session could not be read. Try again.", http.StatusInternalServerError)
@@ -132,6 +150,9 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	outside.GET("/login", guard.Show)
 	outside.POST("/login", guard.Enter)
 	outside.POST("/logout", guard.Leave)
+	trust := trust.New(app)
+	outside.GET("/trust", trust.Show)
+	outside.GET("/trust/kirdu-household.crt", trust.Certificate)
 
 	inside := frame.Group{RouterGroup: engine.Group("/", guard.Guard), App: app}
 	today := today.New(app)

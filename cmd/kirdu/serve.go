@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"syscall"
 	"time"
@@ -18,8 +19,10 @@ import (
 	"golang.org/x/term"
 
 	"kirdu/app"
+	"kirdu/certs"
 	"kirdu/demo"
 	"kirdu/web"
+	"kirdu/web/frame"
 )
 
 // defaultAddress is reachable from this machine only.
@@ -28,6 +31,7 @@ const defaultAddress = "127.0.0.1:8080"
 func serveCommand() *cobra.Command {
 	var address, data string
 	var hosts []string
+	var secure bool
 	cmd := &cobra.Command{
 		Use:   "serve",
 		Short: "Start the application with your own kitchen",
@@ -35,12 +39,22 @@ func serveCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return withKitchen(cmd, data, func(k *app.Kitchen, path string) error {
 				fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
-				return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k, Hosts: hosts})
+				o := web.Options{Kitchen: k, Hosts: hosts}
+				if !secure {
+					return run(cmd.Context(), cmd.OutOrStdout(), address, o, nil)
+				}
+				household, err := certs.Open(filepath.Join(filepath.Dir(path), "tls"), hosts, certs.Addresses, time.Now)
+				if err != nil {
+					return err
+				}
+				return run(cmd.Context(), cmd.OutOrStdout(), address, o, household)
 			})
 		},
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on; any but the loopback asks for the passphrase")
 	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	cmd.Flags().BoolVar(&secure, "tls", false,
+		"speak TLS with a certificate of the household's own, so that a phone at the stove stays awake and goes on without a connection")
 	cmd.Flags().StringSliceVar(&hosts, "host", nil,
 		"name that the application goes by on the home network, such as kitchen.local; may be given several times")
 	return cmd
@@ -71,7 +85,7 @@ func demoCommand() *cobra.Command {
 				return fmt.Errorf("fill the sample kitchen: %w", err)
 			}
 			fmt.Fprintln(cmd.OutOrStdout(), "Sample kitchen: a throwaway copy. What you do in it is gone when this program ends.")
-			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k})
+			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k}, nil)
 		},
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on")
@@ -149,11 +163,25 @@ func loopback(address string) bool {
 var errNoPassphrase = errors.New("this address can be reached from the network, so a passphrase is needed first; " +
 	`set it with "kirdu passphrase"`)
 
+// besides listens on the port after one, or on any if that is taken.
+func besides(address net.Addr) (net.Listener, error) {
+	host, port, err := net.SplitHostPort(address.String())
+	if err != nil {
+		return nil, err
+	}
+	if number, err := strconv.Atoi(port); err == nil {
+		if listener, err := net.Listen("tcp", net.JoinHostPort(host, strconv.Itoa(number+1))); err == nil {
+			return listener, nil
+		}
+	}
+	return net.Listen("tcp", net.JoinHostPort(host, "0"))
+}
+
 // shutdownTime is how long requests may finish when the program ends.
 const shutdownTime = 5 * time.Second
 
-// run serves until the context ends.
-func run(ctx context.Context, out io.Writer, address string, o web.Options) error {
+// run serves until the context ends; over TLS if there is a household's certificate.
+func run(ctx context.Context, out io.Writer, address string, o web.Options, household *certs.Household) error {
 	if !loopback(address) {
 		known, err := o.Kitchen.HasPassphrase(ctx)
 		if err != nil {
@@ -173,10 +201,30 @@ func run(ctx context.Context, out io.Writer, address string, o web.Options) erro
 	if err != nil {
 		return fmt.Errorf("listen on %s: %w; choose another with --addr", address, err)
 	}
+	ended := make(chan error, 2) // one for each listener
+	if household != nil {
+		plain, err := besides(listener.Addr())
+		if err != nil {
+			return err
+		}
+		_, port, _ := net.SplitHostPort(listener.Addr().String())
+		_, plainPort, _ := net.SplitHostPort(plain.Addr().String())
+		o.Trust = &frame.Trust{DER: household.DER(), Fingerprint: household.Fingerprint(), Port: port, PlainPort: plainPort}
+		steps := web.NewServer(o)
+		steps.Handler = web.TrustHandler(o)
+		defer steps.Close()
+		fmt.Fprintf(out, "A phone learns to trust this kitchen at http://%s/trust\nFingerprint (SHA-256): %s\n", plain.Addr(), o.Trust.Fingerprint)
+		go func() { ended <- steps.Serve(plain) }()
+	}
 	server := web.NewServer(o)
-	fmt.Fprintf(out, "Kirdu is at http://%s (end it with Ctrl-C)\n", listener.Addr())
-	ended := make(chan error, 1)
-	go func() { ended <- server.Serve(listener) }()
+	if household != nil {
+		server.TLSConfig = household.Config()
+		fmt.Fprintf(out, "Kirdu is at https://%s (end it with Ctrl-C)\n", listener.Addr())
+		go func() { ended <- server.ServeTLS(listener, "", "") }()
+	} else {
+		fmt.Fprintf(out, "Kirdu is at http://%s (end it with Ctrl-C)\n", listener.Addr())
+		go func() { ended <- server.Serve(listener) }()
+	}
 	select {
 	case err := <-ended:
 		return err

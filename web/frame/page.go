@@ -30,6 +30,15 @@ type App struct {
 	*app.Kitchen
 	Version string          // of the static files, part of their address
 	Ending  <-chan struct{} // closed when the program ends; nil: never
+	Trust   *Trust          // nil: plain HTTP
+}
+
+// Trust is the household's certificate authority, as a phone learns to trust it.
+type Trust struct {
+	DER         []byte
+	Fingerprint string
+	Port        string // on which the kitchen speaks TLS
+	PlainPort   string // on which the steps to trust it are told in the clear
 }
 
 // A Template is the page of one screen, complete with frame and partials.

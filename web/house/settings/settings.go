@@ -45,6 +45,8 @@ type view struct {
 	Addresses []string
 	Sessions  []session
 	Fault     string
+	Trust     *frame.Trust
+	TrustAt   []string // where a phone learns to trust it, beside Addresses
 }
 
 type group struct {
@@ -84,7 +86,12 @@ func (s *Screen) show(c *gin.Context, status int, fault string) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
 	preferences := frame.PreferencesOf(c)
-	v := view{Login: s.app.Login, Fault: fault, Addresses: addresses(c.Request)}
+	v := view{Login: s.app.Login, Fault: fault, Addresses: addresses(c.Request), Trust: s.app.Trust}
+	if s.app.Trust != nil {
+		for _, at := range v.Addresses {
+			v.TrustAt = append(v.TrustAt, s.trustAt(at))
+		}
+	}
 	for _, g := range groups {
 		now := preferences.Value(g.Name)
 		g.Choices = slices.Clone(g.Choices)
@@ -157,6 +164,15 @@ func private(address string) bool {
 	return err == nil && net.ParseIP(u.Hostname()).IsPrivate()
 }
 
+// trustAt is where, beside an address over TLS, a phone learns to trust it.
+func (s *Screen) trustAt(address string) string {
+	u, err := url.Parse(address)
+	if err != nil {
+		return ""
+	}
+	return "http://" + net.JoinHostPort(u.Hostname(), s.app.Trust.PlainPort) + "/trust"
+}
+
 // errCode reports a picture that was asked for when there is none.
 var errCode = errors.New("no address of the home network")
 
@@ -169,6 +185,9 @@ func (s *Screen) Code(c *gin.Context) error {
 	at := list[0]
 	if wanted := c.Query("at"); slices.Contains(list, wanted) {
 		at = wanted
+	}
+	if s.app.Trust != nil && c.Query("trust") != "" {
+		at = s.trustAt(at)
 	}
 	code, err := qr.Encode(at, qr.M)
 	if err != nil {
