@@ -33,7 +33,7 @@ lint: ## formatting, length of lines, vet, staticcheck, known holes where their 
 	$(GO) run $(STATICCHECK) ./...
 	@if curl -sfI --max-time 5 https://vuln.go.dev/index/modules.json.gz >/dev/null 2>&1; then $(GO) run $(GOVULNCHECK) ./...; fi
 	@if command -v npm >/dev/null && (cd assets && npm ci --no-audit --no-fund --silent --fetch-retries=0 --fetch-timeout=20000); then \
-		cd assets && npx tsc -p tsconfig.json; else echo "the types of the modules are not checked: no node, or no network"; fi
+		cd assets && npx tsc -p tsconfig.json && npx tsc -p tsconfig.worker.json; else echo "the types of the modules are not checked: no node, or no network"; fi
 
 fuzz: ## each parser for a while
 	$(GO) test -run NONE -fuzz FuzzParseAmount -fuzzminimizetime 1x -fuzztime 30s ./core/measure

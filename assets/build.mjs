@@ -41,5 +41,13 @@ writeFileSync(`${out}/idiomorph.js`, `${morph.trim()}export{Idiomorph};\n`);
 copyFileSync("node_modules/idiomorph/dist/idiomorph.d.ts", `${out}/idiomorph.d.ts`);
 copyFileSync("node_modules/idiomorph/LICENSE", `${out}/idiomorph-LICENSE.txt`);
 
+// The queue of the Stove lives in the browser's database.
+copyFileSync("node_modules/idb/build/index.js", `${out}/idb.js`);
+for (const types of ["entry.d.ts", "database-extras.d.ts", "async-iterators.d.ts", "wrap-idb-value.d.ts"]) {
+  copyFileSync(`node_modules/idb/build/${types}`, `${out}/${types}`);
+}
+copyFileSync("node_modules/idb/build/index.d.ts", `${out}/idb.d.ts`);
+copyFileSync("node_modules/idb/LICENSE", `${out}/idb-LICENSE.txt`);
+
 mkdirSync("../e2e/testdata", { recursive: true });
 copyFileSync("node_modules/axe-core/axe.min.js", "../e2e/testdata/axe.min.js");

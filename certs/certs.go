@@ -251,7 +251,9 @@ func serial() *big.Int {
 	return n.Add(n, big.NewInt(1))
 }
 
-func encode(kind string, raw []byte) []byte { return pem.EncodeToMemory(&pem.Block{Type: kind, Bytes: raw}) }
+func encode(kind string, raw []byte) []byte {
+	return pem.EncodeToMemory(&pem.Block{Type: kind, Bytes: raw})
+}
 
 // write replaces a file as a whole.
 func write(path string, data []byte, mode os.FileMode) error {

@@ -114,7 +114,7 @@ func TestItSpeaks(t *testing.T) {
 	roots := x509.NewCertPool()
 	require.True(t, roots.AppendCertsFromPEM(household.PEM()))
 	client := &http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots}}}
-	response, err := client.Get("https://"+plain.Addr().String())
+	response, err := client.Get("https://" + plain.Addr().String())
 	require.NoError(t, err)
 	require.NoError(t, response.Body.Close())
 	require.Equal(t, http.StatusNoContent, response.StatusCode)

@@ -218,7 +218,7 @@ func TestLostConnection(t *testing.T) {
 	p.open("/stove/" + cooks[0].ID)
 	k.down.Store(true)
 	p.press("It is at the mark")
-	p.until(`!document.querySelector("[data-offline]").hidden && document.querySelector("[data-waiting]").textContent === "1"`)
+	p.until(`!document.querySelector("[data-offline]").hidden && document.querySelector("[data-waiting]").textContent === "It is at the mark"`)
 	k.down.Store(false)
 	p.until(`document.querySelector("[data-stove]").dataset.step === "3"`)
 	p.until(`document.querySelector("[data-offline]").hidden`)

@@ -6,11 +6,15 @@ import (
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
+	"encoding/json"
 	"errors"
+	"fmt"
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"path"
 	"runtime/debug"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -91,7 +95,8 @@ func NewServer(o Options) *http.Server {
 func TrustHandler(o Options) http.Handler {
 	inner := Handler(o)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if r.Method == http.MethodGet && (r.URL.Path == "/trust" || strings.HasPrefix(r.URL.Path, "/trust/") || strings.HasPrefix(r.URL.Path, "/static/")) {
+		if at := r.URL.Path; r.Method == http.MethodGet &&
+			(at == "/trust" || strings.HasPrefix(at, "/trust/") || strings.HasPrefix(at, "/static/")) {
 			inner.ServeHTTP(w, r)
 			return
 		}
@@ -144,6 +149,7 @@ func engineOf(screens *frame.App, sessions *scs.SessionManager, files fs.FS) *gi
 func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, files fs.FS) {
 	guard := guard.New(app, sessions)
 	engine.GET("/static/*path", serveStatic(app, files))
+	engine.GET("/worker.js", serveWorker(app, files))
 	engine.GET("/healthz", healthy(app))
 	engine.Use(app.Prefer)
 	outside := frame.Group{RouterGroup: &engine.RouterGroup, App: app}
@@ -403,6 +409,36 @@ func serveStatic(app *frame.App, files fs.FS) gin.HandlerFunc {
 			c.Header("ETag", strconv.Quote(app.Version))
 		}
 		server.ServeHTTP(c.Writer, c.Request)
+	}
+}
+
+// serveWorker serves the service worker, with the version and the list of what it keeps before it:
+// all that the Stove needs without a connection.
+func serveWorker(app *frame.App, files fs.FS) gin.HandlerFunc {
+	kept := []string{}
+	for _, part := range files.(overlay) {
+		err := fs.WalkDir(part, ".", func(name string, entry fs.DirEntry, err error) error {
+			if ext := path.Ext(name); err == nil && slices.Contains([]string{".js", ".css", ".svg", ".woff2"}, ext) && name != "js/worker.js" {
+				kept = append(kept, "/static/"+name)
+			}
+			return err
+		})
+		if err != nil {
+			panic(err) // embedded files can be read
+		}
+	}
+	source, err := fs.ReadFile(files, "js/worker.js")
+	if err != nil {
+		panic(err)
+	}
+	list, err := json.Marshal(kept)
+	if err != nil {
+		panic(err)
+	}
+	script := fmt.Appendf(nil, "const version = %q;\nconst files = %s;\n%s", app.Version, list, source)
+	return func(c *gin.Context) {
+		c.Header("Cache-Control", "no-cache")
+		c.Data(http.StatusOK, "text/javascript; charset=utf-8", script)
 	}
 }
 

@@ -213,7 +213,8 @@ func run(ctx context.Context, out io.Writer, address string, o web.Options, hous
 		steps := web.NewServer(o)
 		steps.Handler = web.TrustHandler(o)
 		defer steps.Close()
-		fmt.Fprintf(out, "A phone learns to trust this kitchen at http://%s/trust\nFingerprint (SHA-256): %s\n", plain.Addr(), o.Trust.Fingerprint)
+		fmt.Fprintf(out, "A phone learns to trust this kitchen at http://%s/trust\n", plain.Addr())
+		fmt.Fprintf(out, "Fingerprint (SHA-256): %s\n", o.Trust.Fingerprint)
 		go func() { ended <- steps.Serve(plain) }()
 	}
 	server := web.NewServer(o)

@@ -15,7 +15,8 @@ export function clock() {
 
 /** @param {HTMLElement} page the part of the page that knows the clock */
 export function readClock(page) {
-  base = Date.now();
+  // A page that the worker kept tells when this device got it.
+  base = Number(page.dataset.kept) || Date.now();
   shown = Number(page.dataset.now);
   speed = Number(page.dataset.speed) || 1;
 }

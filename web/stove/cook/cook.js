@@ -5,7 +5,7 @@
 import { heard, quiet, ring, wakeSound } from "/static/alarm.js";
 import { offerAloud, readAloud, toggleAloud } from "/static/aloud.js";
 import { clock, count, left, readClock, stir, stirred } from "/static/clock.js";
-import { queue, waiting } from "/static/queue.js";
+import { drop, queue, refused, waiting } from "/static/queue.js";
 import { opened, read, swap } from "/static/js/swap.js";
 
 const refreshEvery = 15000; // ms, for what the clock alone changes
@@ -15,13 +15,33 @@ function root() {
   return document.querySelector("[data-stove]");
 }
 
-/** @param {number} count of what waits to be sent */
-function showWaiting(count) {
-  const note = root()?.querySelector("[data-offline]");
-  if (!(note instanceof HTMLElement)) return;
-  note.hidden = count === 0;
-  const number = note.querySelector("[data-waiting]");
-  if (number) number.textContent = String(count);
+const mayBeOnItsWay = 1500; // ms for which what was tapped is not yet said to wait
+
+/** Says what waits to be sent, and what the server did not take. */
+async function showQueue() {
+  const page = root();
+  const list = (await waiting()).filter((one) => Date.now() - one.at > mayBeOnItsWay);
+  const note = page?.querySelector("[data-offline]");
+  if (note instanceof HTMLElement) {
+    note.hidden = list.length === 0;
+    const number = note.querySelector("[data-waiting]");
+    if (number) number.textContent = list.map((one) => one.words).join(", ");
+  }
+  const box = page?.querySelector("[data-refused]");
+  if (!(box instanceof HTMLElement)) return;
+  const faults = await refused();
+  box.hidden = faults.length === 0;
+  const items = faults.map((one) => {
+    const item = document.createElement("li");
+    const button = document.createElement("button");
+    button.type = "button";
+    button.className = "button is-quiet";
+    button.textContent = "I have seen it";
+    button.dataset.drop = one.id;
+    item.append(`${one.words}: ${one.reason} `, button);
+    return item;
+  });
+  box.querySelector("ul")?.replaceChildren(...items);
 }
 
 /**
@@ -40,17 +60,27 @@ function show(html, address, told = false) {
   if (!same) stirred();
   swap(now, next, { whole: true, open: same && !told ? opened(now) : new Set() });
   readClock(next);
-  showWaiting(waiting().length);
+  showQueue();
   tick();
 }
 
-/** Loads the page anew, unless something is being typed or waits to be sent. */
-async function refresh() {
+/** @returns {Promise<boolean>} whether something is being typed, or waits to be sent */
+async function busy() {
   const active = document.activeElement;
-  if (active instanceof HTMLInputElement || active instanceof HTMLSelectElement || waiting().length > 0) return;
+  if (active instanceof HTMLInputElement || active instanceof HTMLSelectElement) return true;
+  for (const field of root()?.querySelectorAll("input") ?? []) {
+    if (field.type !== "hidden" && (field.value !== field.defaultValue || field.checked !== field.defaultChecked)) return true;
+  }
+  return (await waiting()).length > 0;
+}
+
+/** Loads the page anew, unless the cook is in the middle of something. */
+async function refresh() {
+  if (await busy()) return;
   try {
     const response = await fetch(location.pathname);
-    if (response.ok) show(await response.text(), response.url);
+    const html = await response.text();
+    if (response.ok && !(await busy())) show(html, response.url);
   } catch {
     // The next refresh tries again; the clock runs on meanwhile.
   }
@@ -73,7 +103,7 @@ function tick() {
   readAloud(page);
 }
 
-const told = queue(showWaiting, (html, address) => show(html, address, true));
+const told = queue(showQueue, (html, address) => show(html, address, true));
 
 document.addEventListener("submit", (event) => {
   const form = event.target;
@@ -83,7 +113,8 @@ document.addEventListener("submit", (event) => {
   const answer = event.submitter;
   if (answer instanceof HTMLButtonElement && answer.name) body.set(answer.name, answer.value);
   if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-  told.tell(body);
+  const button = answer ?? form.querySelector("button");
+  told.tell(body, (button?.textContent ?? "").replace(/\s+/g, " ").trim());
 });
 
 document.addEventListener("click", (event) => {
@@ -91,6 +122,8 @@ document.addEventListener("click", (event) => {
   if (!(target instanceof Element)) return;
   wakeSound(tick);
   const page = root();
+  const seen = target.closest("[data-drop]");
+  if (seen instanceof HTMLElement) drop(seen.dataset.drop ?? "").then(showQueue);
   if (target.closest("[data-aloud]") && page) toggleAloud(page);
   if (target.closest("[data-quiet]") && page) {
     quiet(page, clock());
@@ -151,5 +184,12 @@ listen();
 stayAwake();
 tick();
 told.send();
+showQueue();
 setInterval(tick, 1000);
+setInterval(showQueue, 2000);
 setInterval(refresh, refreshEvery);
+
+// Over TLS, or on this machine, the Stove goes on through a dropped connection and a reload: a
+// worker keeps what it has seen.
+navigator.serviceWorker?.addEventListener("controllerchange", refresh);
+navigator.serviceWorker?.register("/worker.js").catch(() => {});

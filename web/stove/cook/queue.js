@@ -1,24 +1,36 @@
 // @ts-check
-// What is tapped is sent once each and in order, and kept on the device while the
-// server cannot be reached.
+// What is tapped is sent once each and in order, and kept on the device, by id, while the server
+// cannot be reached. All tabs share what is kept; one of them sends.
 
-/** @typedef {{path: string, body: string, at: number}} Waiting */
+import { openDB } from "/static/vendor/idb.js";
 
-const key = "kirdu-waiting";
+/** @typedef {{order?: number, id: string, path: string, body: string, at: number, words: string}} Waiting */
+/** @typedef {Waiting & {reason: string}} Refused */
+
 const retryEvery = 3000; // ms
+const soonAfter = 5000; // ms: an answer that comes within is shown where it was tapped
 
-/** @returns {Waiting[]} what is kept on this device */
-export function waiting() {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? "[]");
-  } catch {
-    return [];
-  }
+/** @type {Promise<import("/static/vendor/idb.js").IDBPDatabase>} */
+const kept = openDB("kirdu", 1, {
+  upgrade(db) {
+    db.createObjectStore("waiting", { keyPath: "order", autoIncrement: true }).createIndex("id", "id", { unique: true });
+    db.createObjectStore("refused", { keyPath: "id" });
+  },
+});
+
+/** @returns {Promise<Waiting[]>} what is kept on this device, oldest first */
+export async function waiting() {
+  return (await kept).getAll("waiting");
 }
 
-/** @param {Waiting[]} list */
-function keep(list) {
-  localStorage.setItem(key, JSON.stringify(list));
+/** @returns {Promise<Refused[]>} what the server did not take, with its reason */
+export async function refused() {
+  return (await kept).getAll("refused");
+}
+
+/** Lets go of what the server did not take. @param {string} id */
+export async function drop(id) {
+  await (await kept).delete("refused", id);
 }
 
 /** @returns {string} a random identifier; randomUUID is missing on plain http */
@@ -30,13 +42,35 @@ function newID() {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
 }
 
+/** @param {string} html a page with a fault on it @returns {string} the fault */
+function reasonOf(html) {
+  const page = new DOMParser().parseFromString(html, "text/html");
+  const fault = page.querySelector(".fault") ?? page.querySelector("h1");
+  return fault?.textContent?.trim() || "The kitchen did not take it.";
+}
+
+/**
+ * One tab at a time: the others find nothing left. Over plain http there is no lock; then an event
+ * may be sent twice, and the server keeps it once.
+ * @param {() => Promise<void>} work
+ */
+async function alone(work) {
+  if (navigator.locks) {
+    await navigator.locks.request("kirdu-sends", { ifAvailable: true }, async (lock) => {
+      if (lock) await work();
+    });
+    return;
+  }
+  await work();
+}
+
 /**
  * A queue of what is told, which sends by itself.
- * @param {(count: number) => void} show says how many wait
+ * @param {() => void} changed says that what waits, or was refused, is another
  * @param {(html: string, address: string) => void} answered takes the answer to the last of
  *   what was told of this page
  */
-export function queue(show, answered) {
+export function queue(changed, answered) {
   let sending = false;
 
   /** Sends what waits, oldest first. */
@@ -44,41 +78,55 @@ export function queue(show, answered) {
     if (sending) return;
     sending = true;
     try {
-      for (let list = waiting(); list.length > 0; list = waiting()) {
-        const first = list[0];
-        const body = new URLSearchParams(first.body);
-        body.set("age_ms", String(Math.max(0, Date.now() - first.at)));
-        const response = await fetch(first.path, { method: "POST", body });
-        if (response.status >= 500) break;
-        if (response.status === 401) {
-          // Locked meanwhile: what waits is kept until the kitchen is open again.
-          location.href = "/login";
-          break;
+      await alone(async () => {
+        for (let list = await waiting(); list.length > 0; list = await waiting()) {
+          if (!(await sendOne(list[0], list.length === 1))) break;
         }
-        keep(waiting().slice(1));
-        show(waiting().length);
-        if (first.path === location.pathname) {
-          const html = await response.text();
-          if (list.length === 1) answered(html, response.url);
-        }
-      }
+      });
     } catch {
-      show(waiting().length);
+      changed(); // it is tried again
     } finally {
       sending = false;
     }
   }
 
-  /** @param {URLSearchParams} body what is told */
-  function tell(body) {
-    body.set("id", newID());
-    keep([...waiting(), { path: location.pathname, body: body.toString(), at: Date.now() }]);
-    show(0); // shown only once sending has failed
-    send();
+  /**
+   * @param {Waiting} first @param {boolean} last whether nothing waits behind it
+   * @returns {Promise<boolean>} whether to go on
+   */
+  async function sendOne(first, last) {
+    const body = new URLSearchParams(first.body);
+    const age = Math.max(0, Date.now() - first.at);
+    body.set("age_ms", String(age));
+    const response = await fetch(first.path, { method: "POST", body });
+    if (response.status >= 500) return false;
+    if (response.status === 401 || new URL(response.url).pathname === "/login") {
+      // Locked meanwhile: what waits is kept until the kitchen is open again.
+      location.href = "/login";
+      return false;
+    }
+    const html = await response.text();
+    const here = first.path === location.pathname && last;
+    const db = await kept;
+    const change = db.transaction(["waiting", "refused"], "readwrite");
+    if (!response.ok && !(here && age < soonAfter)) {
+      await change.objectStore("refused").put({ ...first, reason: reasonOf(html) });
+    }
+    if (first.order !== undefined) await change.objectStore("waiting").delete(first.order);
+    await change.done;
+    changed();
+    if (here) answered(html, response.url);
+    return true;
   }
 
-  setInterval(() => {
-    if (waiting().length > 0) send();
-  }, retryEvery);
+  /** @param {URLSearchParams} body what is told @param {string} words how the button says it */
+  async function tell(body, words) {
+    const id = newID();
+    body.set("id", id);
+    await (await kept).add("waiting", { id, path: location.pathname, body: body.toString(), at: Date.now(), words });
+    await send();
+  }
+
+  setInterval(send, retryEvery);
   return { send, tell };
 }

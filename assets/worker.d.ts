@@ -1,0 +1,3 @@
+// What the server puts before the service worker.
+declare const version: string;
+declare const files: string[];

@@ -1,0 +1,3 @@
+export * from './entry.js';
+import './database-extras.js';
+import './async-iterators.js';
