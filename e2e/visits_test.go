@@ -53,6 +53,7 @@ func TestTimeRunsByItself(t *testing.T) {
 	cooks, err := k.store.OnStove(context.Background())
 	require.NoError(t, err)
 	p.open("/stove/" + cooks[0].ID)
+	p.keepsTheStove() // it is loaded anew once, when the worker takes over
 	// The server's clock stands still in this test; the page's own runs on from it.
 	js[bool](p, `(() => { const d = document.querySelector("[data-stove]").dataset; const now = Number(d.now);
 		d.low = String(now + 60000); d.high = String(now + 125000); d.due = String(now + 2500); return true; })()`)

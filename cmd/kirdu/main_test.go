@@ -3,14 +3,21 @@ package main
 import (
 	"bytes"
 	"context"
+	"crypto/tls"
+	"crypto/x509"
 	"encoding/json"
 	"errors"
 	"flag"
+	"io"
 	"kirdu/app"
+	"kirdu/certs"
 	"net"
+	"net/http"
 	"os"
 	"path/filepath"
+	"regexp"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -105,6 +112,82 @@ func TestNetworkNeedsAPassphrase(t *testing.T) {
 	require.NoError(t, err, "it ends quietly when it is told to")
 	require.Contains(t, out, "Kirdu is at http://127.0.0.1:")
 	require.Contains(t, out, data)
+}
+
+// Over TLS the household's authority is made beside the data, and a phone that trusts it is let in.
+func TestServeOverTLS(t *testing.T) {
+	data := filepath.Join(t.TempDir(), "kitchen.sqlite")
+	ctx, cancel := context.WithCancel(t.Context())
+	out := &lines{wanted: "Kirdu is at https://"}
+	out.found.Add(1)
+	ended := make(chan error, 1)
+	go func() {
+		root := rootCommand()
+		root.SetArgs([]string{"serve", "--tls", "--data", data, "--addr", "127.0.0.1:0", "--host", "kitchen.local"})
+		root.SetOut(out)
+		root.SetErr(io.Discard)
+		ended <- root.ExecuteContext(ctx)
+	}()
+	out.found.Wait()
+	at := regexp.MustCompile(`https://127\.0\.0\.1:\d+`).FindString(out.text())
+	steps := regexp.MustCompile(`http://127\.0\.0\.1:\d+/trust`).FindString(out.text())
+
+	response, err := http.Get(steps)
+	require.NoError(t, err)
+	page, err := io.ReadAll(response.Body)
+	require.NoError(t, response.Body.Close())
+	require.NoError(t, err)
+	require.Contains(t, string(page), at)
+	fingerprint := regexp.MustCompile(`Fingerprint \(SHA-256\): (\S+)`).FindStringSubmatch(out.text())[1]
+	require.Contains(t, string(page), fingerprint)
+	response, err = http.Get(steps + "/kirdu-household.crt")
+	require.NoError(t, err)
+	der, err := io.ReadAll(response.Body)
+	require.NoError(t, response.Body.Close())
+	require.NoError(t, err)
+	authority, err := x509.ParseCertificate(der)
+	require.NoError(t, err)
+	roots := x509.NewCertPool()
+	roots.AddCert(authority)
+	phone := &http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots}}}
+	response, err = phone.Get(at + "/")
+	require.NoError(t, err)
+	require.NoError(t, response.Body.Close())
+	require.Equal(t, http.StatusOK, response.StatusCode)
+	response, err = http.Get(strings.TrimSuffix(steps, "/trust") + "/puddings")
+	require.NoError(t, err)
+	require.NoError(t, response.Body.Close())
+	require.Equal(t, http.StatusNotFound, response.StatusCode, "nothing else is told in the clear")
+	cancel()
+	require.NoError(t, <-ended)
+	_, _, err = command(t, t.Context(), "", "serve", "--tls", "--data", data, "--addr", "127.0.0.1:0", "--host", "kirdu.example.org")
+	require.ErrorIs(t, err, certs.ErrName)
+}
+
+// lines is an output that says when something wanted is in it.
+type lines struct {
+	mutex  sync.Mutex
+	all    strings.Builder
+	wanted string
+	found  sync.WaitGroup
+	done   bool
+}
+
+func (l *lines) Write(p []byte) (int, error) {
+	l.mutex.Lock()
+	defer l.mutex.Unlock()
+	n, err := l.all.Write(p)
+	if !l.done && strings.Contains(l.all.String(), l.wanted) {
+		l.done = true
+		l.found.Done()
+	}
+	return n, err
+}
+
+func (l *lines) text() string {
+	l.mutex.Lock()
+	defer l.mutex.Unlock()
+	return l.all.String()
 }
 
 func TestDataFile(t *testing.T) {

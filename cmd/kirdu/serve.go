@@ -163,6 +163,25 @@ func loopback(address string) bool {
 var errNoPassphrase = errors.New("this address can be reached from the network, so a passphrase is needed first; " +
 	`set it with "kirdu passphrase"`)
 
+// reached says where an address is reached: one that stands for all of this machine by each of them.
+func reached(scheme string, address net.Addr, path string) string {
+	host, port, err := net.SplitHostPort(address.String())
+	if ip := net.ParseIP(host); err != nil || ip == nil || !ip.IsUnspecified() {
+		return scheme + address.String() + path
+	}
+	places := []string{scheme + net.JoinHostPort("localhost", port) + path}
+	own, err := certs.Addresses()
+	if err != nil {
+		return places[0]
+	}
+	for _, ip := range own {
+		if ip.IsPrivate() && ip.To4() != nil {
+			places = append(places, scheme+net.JoinHostPort(ip.String(), port)+path)
+		}
+	}
+	return strings.Join(places, " and ")
+}
+
 // besides listens on the port after one, or on any if that is taken.
 func besides(address net.Addr) (net.Listener, error) {
 	host, port, err := net.SplitHostPort(address.String())
@@ -213,17 +232,17 @@ func run(ctx context.Context, out io.Writer, address string, o web.Options, hous
 		steps := web.NewServer(o)
 		steps.Handler = web.TrustHandler(o)
 		defer steps.Close()
-		fmt.Fprintf(out, "A phone learns to trust this kitchen at http://%s/trust\n", plain.Addr())
+		fmt.Fprintf(out, "A phone learns to trust this kitchen at %s\n", reached("http://", plain.Addr(), "/trust"))
 		fmt.Fprintf(out, "Fingerprint (SHA-256): %s\n", o.Trust.Fingerprint)
 		go func() { ended <- steps.Serve(plain) }()
 	}
 	server := web.NewServer(o)
 	if household != nil {
 		server.TLSConfig = household.Config()
-		fmt.Fprintf(out, "Kirdu is at https://%s (end it with Ctrl-C)\n", listener.Addr())
+		fmt.Fprintf(out, "Kirdu is at %s (end it with Ctrl-C)\n", reached("https://", listener.Addr(), ""))
 		go func() { ended <- server.ServeTLS(listener, "", "") }()
 	} else {
-		fmt.Fprintf(out, "Kirdu is at http://%s (end it with Ctrl-C)\n", listener.Addr())
+		fmt.Fprintf(out, "Kirdu is at %s (end it with Ctrl-C)\n", reached("http://", listener.Addr(), ""))
 		go func() { ended <- server.Serve(listener) }()
 	}
 	select {

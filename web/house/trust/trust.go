@@ -38,7 +38,7 @@ func (s *Screen) Show(c *gin.Context) error {
 	if err != nil {
 		host = c.Request.Host
 	}
-	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Trust this kitchen", Section: "kitchen", Body: view{
+	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Trust this kitchen", Bare: true, Body: view{
 		Fingerprint: s.app.Trust.Fingerprint, Kitchen: "https://" + net.JoinHostPort(host, s.app.Trust.Port), Secure: c.Request.TLS != nil}})
 }
 
