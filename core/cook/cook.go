@@ -385,7 +385,7 @@ func (s *State) next(e Event) {
 	case i < 0 || s.Done() && s.main(i):
 	case i == s.Step:
 		// What goes in has been made: a job beside is done with that, told of or not.
-		for _, job := range s.Unready() {
+		for _, job := range s.feeding(i) {
 			if s.Spans[job].Begin.IsZero() {
 				s.Spans[job].Begin = e.At
 			}
@@ -544,6 +544,21 @@ func (s *State) Unready() (steps []int) {
 		}
 	}
 	return steps
+}
+
+// feeding returns the jobs that are not done of what a step takes, and of what they take.
+func (s *State) feeding(step int) (jobs []int) {
+	needed := []int{step}
+	for i := step - 1; i >= 0; i-- {
+		if s.main(i) || !s.Spans[i].End.IsZero() || i == s.Step {
+			continue
+		}
+		if slices.ContainsFunc(needed, func(to int) bool { return s.Plan.Feeds(i, to) }) {
+			needed, jobs = append(needed, i), append(jobs, i)
+		}
+	}
+	slices.Reverse(jobs)
+	return jobs
 }
 
 // IsPause reports whether a step is a rest that lasts until further notice.
