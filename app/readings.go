@@ -65,6 +65,7 @@ func (k *Kitchen) watch(ctx context.Context, c store.Cook) (*watched, error) {
 		return nil, err
 	}
 	w := &watched{told: map[device.Kind]time.Time{}, seen: real, judge: device.Judge{Begun: c.BegunAt}, standIn: device.NewStandIn(c.ID, now)}
+	w.standIn.Power = FlameOf(c)
 	for _, r := range stored {
 		w.judge.Recent = append(w.judge.Recent, device.Judged{Sample: device.Sample{At: r.At, Kind: device.Kind(r.Kind), Value: r.Value},
 			Mark: device.Mark(r.Mark)})

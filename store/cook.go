@@ -28,6 +28,7 @@ type Cook struct {
 	GatheringID string  // "" for none
 	Rehearsal   bool    // simulated, and not in the book
 	Speed       float64 // of a rehearsal's clock, 1 to 120; 0 stands for 1
+	Task        string  // of a rehearsal: one of rehearse.Tasks
 }
 
 // Now returns the moment on the cook's own clock, which runs faster than the
@@ -73,11 +74,11 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 	if err != nil {
 		return err
 	}
-	_, err = s.exec(ctx, `INSERT INTO cook (id, pudding_id, document, line, begun_at, zone, speed, rehearsal, gathering_id)
-			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+	_, err = s.exec(ctx, `INSERT INTO cook (id, pudding_id, document, line, begun_at, zone, speed, rehearsal, gathering_id, task)
+			VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 		c.ID, c.PuddingID, string(document), sql.Null[string]{V: string(line), Valid: c.Line != nil}, stamp(c.BegunAt), c.Zone,
 		max(c.Speed, 1), c.Rehearsal,
-		sql.Null[string]{V: c.GatheringID, Valid: c.GatheringID != ""})
+		sql.Null[string]{V: c.GatheringID, Valid: c.GatheringID != ""}, c.Task)
 	return err
 }
 
@@ -171,7 +172,7 @@ func (s *Store) SaveWorked(ctx context.Context, cookID string, log cook.Log) err
 }
 
 const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
-	cook.name,
+	cook.task, cook.name,
 	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
 
@@ -180,7 +181,7 @@ func scanCook(row scanner) (Cook, error) {
 	var document, begun, name string
 	var line, eaten, sweetness, note, nextNote sql.Null[string]
 	var thickness, nextThickness sql.Null[int]
-	if err := row.Scan(&c.ID, &c.PuddingID, &document, &line, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &name,
+	if err := row.Scan(&c.ID, &c.PuddingID, &document, &line, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &c.Task, &name,
 		&eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
 		return c, err
 	}

@@ -41,7 +41,8 @@ func (s *site) addresses() map[string]string {
 // in the sample kitchen.
 var statuses = map[string]int{"/logbook/:id/photo.jpg": http.StatusNotFound, "/settings/code.png": http.StatusNotFound,
 	"/unreadable/:kind/:id": http.StatusNotFound, "/unreadable/:kind/:id/stored.json": http.StatusNotFound,
-	"/puddings/:id/sweeten": http.StatusUnprocessableEntity}
+	"/puddings/:id/sweeten": http.StatusUnprocessableEntity,
+	"/trust":                http.StatusNotFound, "/trust/kirdu-household.crt": http.StatusNotFound} // of a kitchen that speaks no TLS
 
 func TestEveryPageRenders(t *testing.T) {
 	s := newSite(t, nil)

@@ -51,6 +51,7 @@ import (
 	"kirdu/web/pudding/workbench"
 	"kirdu/web/stove/cook"
 	"kirdu/web/stove/rescue"
+	"kirdu/web/stove/review"
 	"kirdu/web/table/gatherings"
 	"kirdu/web/table/supplies"
 	"kirdu/web/today"
@@ -214,6 +215,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/stove/:id", cook.Show)
 	inside.POST("/stove/:id", cook.Record)
 	inside.GET("/stove/:id/changes", cook.Listen)
+	inside.GET("/stove/:id/review", review.New(app).Show)
 
 	gadgets := gadgets.New(app)
 	outside.POST("/readings", gadgets.Take)

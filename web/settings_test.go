@@ -16,6 +16,7 @@ import (
 
 	"kirdu/store"
 	"kirdu/web"
+	"kirdu/web/frame"
 )
 
 var allSettings = url.Values{"units": {"metric"}, "numbers": {"comma"}, "dates": {"iso"}, "heat": {"cf"}, "week": {"sunday"},
@@ -165,4 +166,24 @@ func TestGuideAndModel(t *testing.T) {
 	}
 	_, page = s.get("/model")
 	require.True(t, strings.Contains(page, "How sure"))
+}
+
+// A kitchen that speaks TLS tells how to trust it, to those outside too, and shows its fingerprint
+// inside.
+func TestHowAPhoneTrustsTheKitchen(t *testing.T) {
+	trust := &frame.Trust{DER: []byte("certificate"), Fingerprint: "AB:CD", Port: "8443", PlainPort: "8444"}
+	s := newSite(t, func(o *web.Options) { o.Trust, o.Kitchen.Login = trust, true })
+	response, page := s.get("/trust")
+	require.Equal(t, http.StatusOK, response.StatusCode)
+	require.Contains(t, page, "AB:CD")
+	require.Contains(t, page, ":8443")
+	require.NotContains(t, page, "<nav", "nobody is inside yet")
+	response, body := s.get("/trust/kirdu-household.crt")
+	require.Equal(t, "application/x-x509-ca-cert", response.Header.Get("Content-Type"))
+	require.Equal(t, "certificate", body)
+	response, worker := s.get("/worker.js")
+	require.Equal(t, "no-cache", response.Header.Get("Cache-Control"))
+	require.Contains(t, worker, `"/static/cook.js"`)
+	require.NotContains(t, worker, `"/static/js/worker.js"`)
+	require.Regexp(t, `^const version = "\w+";`, worker)
 }

@@ -8,6 +8,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/measure"
+	"kirdu/core/rehearse"
 	"kirdu/words"
 )
 
@@ -37,6 +38,7 @@ func functions(say words.Printer, a *App) template.FuncMap {
 	return template.FuncMap{
 		"clock":      func(t time.Time) string { return t.In(a.Zone).Format("15:04") },
 		"day":        func(t time.Time) string { return say.Time(t.In(a.Zone), words.Day) },
+		"tasks":      tasks,
 		"millis":     func(t time.Time) int64 { return t.UnixMilli() },
 		"celsius":    func(t float64) string { return say.Celsius(measure.Celsius(t)) },
 		"difference": func(d float64) string { return say.Difference(measure.Kelvin(d)) },
@@ -44,4 +46,14 @@ func functions(say words.Printer, a *App) template.FuncMap {
 		"field":      field,
 		"choice":     choice,
 	}
+}
+
+// A Task is one that a rehearsal may have.
+type Task struct{ Value, Label string }
+
+func tasks() (list []Task) {
+	for _, task := range rehearse.Tasks()[1:] {
+		list = append(list, Task{string(task), words.TaskName(task)})
+	}
+	return list
 }

@@ -10,6 +10,7 @@ import (
 	"math"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -22,6 +23,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/rehearse"
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/frame"
@@ -305,7 +307,12 @@ func (s *Screen) Cook(c *gin.Context) error {
 				"Choose one of the speeds beside the pudding.")
 		}
 	}
-	begun := store.Cook{Rehearsal: f.Text("rehearse") != "", Speed: speed, ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan,
+	task := rehearse.Task(f.Text("task"))
+	if !slices.Contains(rehearse.Tasks(), task) {
+		return frame.Stop(http.StatusUnprocessableEntity, "A rehearsal has no such task.", "Choose one of the list beside the pudding.")
+	}
+	begun := store.Cook{Rehearsal: f.Text("rehearse") != "", Task: string(task), Speed: speed,
+		ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan,
 		BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
 	if err := s.app.Begin(c.Request.Context(), begun); err != nil {
 		return err

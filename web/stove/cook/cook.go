@@ -58,7 +58,7 @@ const reloadSeconds = 20
 func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faults map[string]string) error {
 	say := frame.Words(c)
 	if state := k.State(); !state.Finished.IsZero() {
-		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
+		c.Redirect(http.StatusSeeOther, afterwards(k))
 		return nil
 	}
 	v := newView(say, k, k.Now(s.app.Now()), s.app.Zone)
@@ -67,6 +67,14 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faul
 		return err
 	}
 	return s.page.Show(c, status, frame.Frame{Title: k.Plan.Name, Section: "stove", Module: "cook.js", Refresh: reloadSeconds, Body: v})
+}
+
+// afterwards is where a cook goes on when it is over.
+func afterwards(k store.Cook) string {
+	if k.Rehearsal {
+		return "/stove/" + k.ID + "/review"
+	}
+	return "/logbook/" + k.ID
 }
 
 // recent is how long the reading of a gadget is worth showing.
@@ -189,7 +197,7 @@ func (s *Screen) Record(c *gin.Context) error {
 		return err
 	}
 	if e.Kind == cook.Finished {
-		c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID)
+		c.Redirect(http.StatusSeeOther, afterwards(k))
 		return nil
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)

@@ -16,6 +16,7 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/rehearse"
 	"kirdu/store"
 	"kirdu/web/picture"
 	"kirdu/words"
@@ -56,6 +57,9 @@ type view struct {
 	Jobs                      []job
 	Gadgets                   []string // what they show
 	Rehearsal                 bool
+	Trouble                   string // of its task
+	TroubleAt                 time.Time
+	Troubled                  bool // it has come
 	Speed                     float64
 	Unready                   []string // jobs that the present step waits for
 	Otherwise                 otherwise
@@ -129,6 +133,9 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	v.jobs(say, &state, &live, &clock, zone)
 	v.Otherwise = newOtherwise(say, &state, &live)
 	v.change(say, k, &state, live, now)
+	if at, comes := rehearse.Trouble(rehearse.Task(k.Task), &state, app.FlameOf(k), now); k.Rehearsal && comes {
+		v.Trouble, v.TroubleAt, v.Troubled = words.TaskTrouble(rehearse.Task(k.Task)), at, !at.After(now)
+	}
 	v.guessed(say, &state, &live)
 	for _, pot := range state.Untared() {
 		v.Untared = append(v.Untared, vesselOf{Key: pot, Name: say.PotName(p, pot)})
