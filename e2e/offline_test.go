@@ -56,7 +56,8 @@ func TestOfflineWithAReload(t *testing.T) {
 	p.open(at) // a reload
 	p.until(`document.querySelector("h1").textContent === "Simmer down to the mark"`)
 	require.Equal(t, left, p.text("[data-left]"), "the clock runs on from when the page was got")
-	p.until(`document.querySelector(".gauge-alone") !== null && getComputedStyle(document.querySelector("h1")).fontFamily.includes("Fraunces")`)
+	p.until(`document.querySelector(".gauge-alone") !== null &&
+		getComputedStyle(document.querySelector("h1")).fontFamily.includes("Fraunces")`)
 
 	p.press("Weigh it")
 	p.do(chromedp.SetValue(chromedp.CSS("#weigh-mass"), "200000"))
