@@ -92,8 +92,8 @@ func (w Printer) Judged(v *rehearse.Verdict) string {
 
 // better says what would have helped.
 var better = map[rehearse.Task]string{
-	rehearse.BoilsOver: " The flame goes down, or the pot off it, within a minute; stir, and lift no lid with milk at the rim. A wider pot, or less " +
-		"in it, leaves room for the foam.",
+	rehearse.BoilsOver: " The flame goes down, or the pot off it, within a minute; stir, and lift no lid with milk at the rim. A wider " +
+		"pot, or less in it, leaves room for the foam.",
 	rehearse.Splits: " Off the flame at once, a spoon of cold milk or some starch stirred in; Rescue says how much. What is sour goes in " +
 		"below the boil, at the end, or a pinch of soda with it.",
 }
