@@ -14,7 +14,8 @@ import (
 
 var begun = time.Date(2026, 11, 27, 17, 0, 0, 0, time.UTC)
 
-const pudding = `{"format":"kirdu-plan/1","name":"x","serves":4,"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120}},"steps":[
+const pudding = `{"format":"kirdu-plan/1","name":"x","serves":4,
+	"pots":{"main":{"shape":"straight","diameter_mm":220,"height_mm":120}},"steps":[
 	{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"80 g"}]},
 	{"do":"heat","flame":"high","until":{"boil":true}},
 	{"do":"heat","flame":"simmer","until":{"minutes":25}},
