@@ -132,3 +132,23 @@ func TestInstallable(t *testing.T) {
 		Promise.all(m.icons.map((icon) => fetch(icon.src).then((r) => r.status))).then((all) => m.name + all.join()))`)
 	require.Equal(t, "Kirdu200,200,200", name)
 }
+
+// TestLeavingEmptiesTheStore: when the kitchen is locked on a device, nothing of what was on the
+// stove stays there.
+func TestLeavingEmptiesTheStore(t *testing.T) {
+	k := newKitchen(t)
+	p := newPage(t, k, 390, 844)
+	cooks, err := k.store.OnStove(context.Background())
+	require.NoError(t, err)
+	p.open("/stove/" + cooks[0].ID)
+	p.keepsTheStove()
+	p.open("/")
+	require.True(t, js[bool](p, `fetch("/logout", {method: "POST"}).then(() => true)`))
+	for range 50 {
+		if !js[bool](p, keptHere) {
+			return
+		}
+		p.do(chromedp.Sleep(100_000_000))
+	}
+	require.Fail(t, "the page is still kept")
+}
