@@ -17,6 +17,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/design"
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -46,7 +47,7 @@ type pasteView struct {
 	Faults map[string]string
 }
 
-var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "notes": ""}
+var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "method": ""}
 
 // Show shows where a list is pasted.
 func (s *Screen) Show(c *gin.Context) error {
@@ -54,7 +55,7 @@ func (s *Screen) Show(c *gin.Context) error {
 }
 
 func (s *Screen) showPaste(c *gin.Context, status int, f *frame.Fields) error {
-	return s.paste.Show(c, status, frame.Frame{Title: "From a list", Section: "puddings", Body: pasteView{f.Values(), f.Faults()}})
+	return s.paste.Show(c, status, frame.Frame{Title: "From a recipe", Section: "puddings", Body: pasteView{f.Values(), f.Faults()}})
 }
 
 // Faults of a list.
@@ -134,7 +135,7 @@ func (s *Screen) file(c *gin.Context, f *frame.Fields, home plan.Home) (id strin
 		return "", false
 	}
 	f.Typed.Set("list", strings.Join(recipe.Ingredients, "\n"))
-	f.Typed.Set("notes", recipe.Notes)
+	f.Typed.Set("method", recipe.Notes)
 	if f.Text("name") == "" {
 		f.Typed.Set("name", shorten(recipe.Name))
 	}
@@ -185,6 +186,58 @@ type readView struct {
 	Names  []string
 	Right  int
 	All    int
+
+	Method   []sentenceView
+	ByList   bool     // there is a method, and it could not be followed
+	Prepared []string // what the lines say is done beforehand
+	Unplaced []string // what the method does not speak of
+	Unclear  int      // sentences of which nothing was made
+}
+
+// sentenceView is a sentence of the method beside what was made of it.
+type sentenceView struct {
+	Text   string
+	Steps  []string
+	Passed bool
+}
+
+// method reads the method with the lines as they stand now.
+func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) {
+	if f.Text("method") == "" {
+		return
+	}
+	draft := frame.NewFields(f.Typed, standard)
+	given, _ := answers(draft, lines, all, home)
+	choice := plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
+		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}}
+	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"))
+	if err != nil {
+		v.ByList = true
+		return
+	}
+	p, err := plan.Reread(cooked.Plan.In(home))
+	if err != nil {
+		v.ByList = true
+		return
+	}
+	course := forecast.Run(p, forecast.Options{CourseOnly: true})
+	v.ByList = cooked.ByList
+	for _, s := range cooked.Sentences {
+		one := sentenceView{Text: s.Text, Passed: s.Passed}
+		for _, i := range s.Steps {
+			one.Steps = append(one.Steps, say.Step(p, course, i).Title)
+		}
+		if !s.Understood() {
+			v.Unclear++
+		}
+		v.Method = append(v.Method, one)
+	}
+	for _, i := range cooked.Prepared {
+		v.Prepared = append(v.Prepared, say.Step(p, course, i).Title)
+	}
+	for _, i := range cooked.Unplaced {
+		v.Unplaced = append(v.Unplaced, given[i].Text)
+	}
 }
 
 type lineView struct {
@@ -238,6 +291,13 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 		}
 		v.Lines = append(v.Lines, one)
 	}
+	if _, corrected := f.Typed["material0"]; !corrected {
+		for i, l := range v.Lines { // as they would be sent unchanged
+			f.Typed.Set("material"+strconv.Itoa(i), l.Material)
+			f.Typed.Set("amount"+strconv.Itoa(i), l.Amount)
+		}
+	}
+	v.method(say, f, lines, all, home)
 	return s.read.Show(c, status, frame.Frame{Title: "What was understood", Section: "puddings", Body: v})
 }
 
@@ -282,12 +342,17 @@ func (s *Screen) Create(c *gin.Context) error {
 	items, notes := answers(f, lines, all, home)
 	var made *plan.Plan
 	if f.Err() == nil {
-		if made, err = recipe.Arrange(f.Name("name", 80), choice, items, all); err != nil {
+		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"))
+		switch {
+		case errors.Is(err, recipe.ErrLongMethod):
+			f.Fault("method", err)
+		case err != nil:
 			f.Fault("list", err)
 		}
+		made = cooked.Plan
 	}
 	if f.Err() == nil {
-		made.Notes = shortNotes(notes, f.Text("notes"))
+		made.Notes = shortNotes(notes, f.Text("method"))
 		if made, err = plan.Reread(made.In(home)); err != nil {
 			f.Fault("list", err)
 		}
@@ -336,7 +401,7 @@ func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
 
 // answers turns the lines, as they were corrected, into items. Lines that are
 // left out, and those without an amount, go into the notes.
-func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (items []plan.Item, notes []string) {
+func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (given []recipe.Given, notes []string) {
 	for i, l := range lines {
 		key := strconv.Itoa(i)
 		if l.Heading || f.Text("skip"+key) != "" {
@@ -375,9 +440,9 @@ func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan
 		if l.Note != "" {
 			notes = append(notes, l.Text)
 		}
-		items = append(items, item)
+		given = append(given, recipe.Given{Item: item, Text: l.Text, Note: l.Note})
 	}
-	return items, notes
+	return given, notes
 }
 
 // shortNotes puts what the list says beside the amounts into the notes.

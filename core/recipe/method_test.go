@@ -1,0 +1,154 @@
+package recipe_test
+
+import (
+	"fmt"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/recipe"
+	"kirdu/core/vessel"
+)
+
+// cookText reads a list and a method as a cook pastes them.
+func cookText(t testing.TB, list, method string) recipe.Cooked {
+	t.Helper()
+	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
+	lines, err := r.Read(list)
+	require.NoError(t, err)
+	var given []recipe.Given
+	for _, l := range lines {
+		if l.Heading || l.Material == "" { // asked
+			continue
+		}
+		if l.Amount == "" {
+			l.Amount = "1 pinch"
+		}
+		given = append(given, recipe.Given{Item: plan.Item{Material: l.Material, Amount: l.Amount, State: l.State}, Text: l.Text, Note: l.Note})
+	}
+	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160},
+		Burner: vessel.DefaultBurner()}
+	c, err := r.Cook("x", choice, given, method)
+	require.NoError(t, err)
+	read, err := plan.Reread(c.Plan)
+	require.NoError(t, err)
+	require.NotEmpty(t, forecast.Run(read, forecast.Options{CourseOnly: true}).Steps)
+	return c
+}
+
+// shortly writes the steps of a plan in a line: "add milk-whole; heat high boil".
+func shortly(p *plan.Plan) string {
+	var all []string
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		said := []string{string(s.Do)}
+		for _, item := range s.Items {
+			said = append(said, item.Material+item.Part)
+		}
+		if s.Topping {
+			said = append(said, "on top")
+		}
+		if s.Flame != "" {
+			said = append(said, string(s.Flame))
+		}
+		if s.Stir != "" && s.Stir != plan.StirOften {
+			said = append(said, string(s.Stir))
+		}
+		if u := s.Until; u != nil {
+			switch {
+			case u.Boil:
+				said = append(said, "boil")
+			case u.Doneness != nil:
+				said = append(said, "soft")
+			case u.Thickness != nil:
+				said = append(said, "thick")
+			case u.RemainingPct != nil:
+				said = append(said, fmt.Sprintf("%.0f%%", *u.RemainingPct))
+			case u.Minutes != nil:
+				said = append(said, fmt.Sprintf("%.3gmin", float64(*u.Minutes)))
+			}
+		}
+		switch {
+		case s.Whistles > 0:
+			said = append(said, fmt.Sprint(s.Whistles))
+		case s.Hours != nil:
+			said = append(said, fmt.Sprintf("%.3gh", *s.Hours))
+		case s.Minutes != nil:
+			said = append(said, fmt.Sprintf("%.3gmin", float64(*s.Minutes)))
+		}
+		all = append(all, strings.Join(said, " "))
+	}
+	return strings.Join(all, "; ")
+}
+
+// TestMethodsAreFollowed reads recipes of several hands against the steps that they mean.
+func TestMethodsAreFollowed(t *testing.T) {
+	data, err := os.ReadFile("testdata/methods.txt")
+	require.NoError(t, err)
+	sentences, understood := 0, 0
+	for _, one := range strings.Split("\n"+string(data), "\n== ")[1:] {
+		name, rest, _ := strings.Cut(one, "\n")
+		list, rest, _ := strings.Cut(rest, "\n--\n")
+		method, wanted, found := strings.Cut(rest, "\n=> ")
+		require.True(t, found, name)
+		c := cookText(t, list, method)
+		require.False(t, c.ByList, name)
+		require.Equal(t, strings.TrimSpace(wanted), shortly(c.Plan), name)
+		for _, s := range c.Sentences {
+			sentences++
+			if s.Understood() {
+				understood++
+			} else {
+				t.Logf("%s: asked: %s", name, s.Text)
+			}
+		}
+	}
+	t.Logf("%d of %d sentences were understood", understood, sentences)
+	require.GreaterOrEqual(t, float64(understood), 0.9*float64(sentences))
+}
+
+// What is no method arranges the list; what is not understood is said so, and nothing is made up.
+func TestWhatIsNoMethod(t *testing.T) {
+	const list = "1 l milk\n80 g rice\n90 g sugar"
+	for _, text := range []string{"", "My grandmother made this on rainy days.", "Lorem ipsum, dolor: sit amet!",
+		strings.Repeat("word ", 2000)} {
+		c := cookText(t, list, text)
+		require.True(t, c.ByList, text)
+		require.Contains(t, shortly(c.Plan), "heat high boil")
+		for _, s := range c.Sentences {
+			require.False(t, s.Understood(), s.Text)
+		}
+	}
+	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
+	_, err := r.Cook("x", plan.WayChoice{}, nil, strings.Repeat("boil ", 5000))
+	require.ErrorIs(t, err, recipe.ErrLongMethod)
+	c := cookText(t, list, "Bring the milk to the boil. Hum a tune of your own. Add the rice and simmer until soft.")
+	require.False(t, c.Sentences[1].Understood())
+	require.Len(t, c.Unplaced, 1, "the sugar")
+}
+
+func FuzzMethod(f *testing.F) {
+	f.Add("Bring the milk to a boil, add half the sugar and simmer for 1 1/2 hours or until reduced by a third.")
+	f.Add("soak it overnight; fry them in the ghee. three whistles")
+	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
+	given := []recipe.Given{{Item: plan.Item{Material: "milk-whole", Amount: "1 l"}, Text: "1 l milk"},
+		{Item: plan.Item{Material: "rice-short", Amount: "80 g"}, Text: "80 g rice"}, {Item: plan.Item{Material: "sugar-white", Amount: "90 g"}},
+		{Item: plan.Item{Material: "ghee", Amount: "1 tbsp"}}, {Item: plan.Item{Material: "cashew", Amount: "20 g"}}}
+	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160},
+		Burner: vessel.DefaultBurner()}
+	f.Fuzz(func(t *testing.T, method string) {
+		c, err := r.Cook("x", choice, given, method)
+		if err != nil {
+			return
+		}
+		if _, err := plan.Reread(c.Plan); err != nil {
+			t.Fatalf("%q makes a plan that cannot be: %v", method, err)
+		}
+	})
+}
