@@ -38,6 +38,7 @@ lint: ## formatting, length of lines, vet, staticcheck, known holes where their 
 fuzz: ## each parser for a while
 	$(GO) test -run NONE -fuzz FuzzParseAmount -fuzzminimizetime 1x -fuzztime 30s ./core/measure
 	$(GO) test -run NONE -fuzz FuzzRead -fuzzminimizetime 1x -fuzztime 60s ./core/plan
+	$(GO) test -run NONE -fuzz FuzzMethod -fuzzminimizetime 1x -fuzztime 30s ./core/recipe
 	$(GO) test -run NONE -fuzz FuzzForecast -fuzzminimizetime 1x -fuzztime 60s ./core/forecast
 	$(GO) test -run NONE -fuzz FuzzReadGathering -fuzzminimizetime 1x -fuzztime 30s ./exchange
 	$(GO) test -run NONE -fuzz FuzzRead -fuzzminimizetime 1x -fuzztime 30s ./device
