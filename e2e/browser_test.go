@@ -134,7 +134,7 @@ func newPage(t *testing.T, k *kitchen, width, height int64) *page {
 	p := &page{t: t, site: k.server.URL}
 	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(width, height)))
 	p.watch(ctx)
-	const patience = 4 * time.Minute // a machine may be shared; what hangs still ends
+	patience := 4*time.Minute + *cut // a machine may be shared; what hangs still ends
 	ctx, cancel := context.WithTimeout(ctx, patience)
 	t.Cleanup(cancel)
 	p.ctx = ctx

@@ -2,14 +2,19 @@ package e2e
 
 import (
 	"context"
+	"flag"
 	"fmt"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/cook"
 )
+
+// cut is for how long there is no connection: longer than an answer is shown where it was typed.
+var cut = flag.Duration("cut", 5500*time.Millisecond, "for how long the connection is cut")
 
 // keptHere waits until the service worker has the page of the Stove.
 const keptHere = `(async () => { for (const name of await caches.keys()) if (name.startsWith("kirdu-pages-") &&
@@ -74,7 +79,10 @@ func TestOfflineWithAReload(t *testing.T) {
 	require.Contains(t, p.text("main"), "No connection to the kitchen")
 	p.open(at)
 
-	p.do(chromedp.Sleep(5_500_000_000)) // an answer that comes so late is no more shown where it was typed
+	began := time.Now()
+	for time.Since(began) < *cut {
+		p.do(chromedp.Sleep(min(*cut, time.Second)))
+	}
 	k.down.Store(false)
 	for _, one := range []*page{p, other} {
 		one.until(`document.querySelector("[data-offline]").hidden && document.querySelector("[data-stove]").dataset.step === "3"`)
@@ -84,7 +92,10 @@ func TestOfflineWithAReload(t *testing.T) {
 	after, err := k.store.Cook(context.Background(), cooks[0].ID)
 	require.NoError(t, err)
 	require.Len(t, after.Events, len(cooks[0].Events)+1, "nothing is lost, nothing doubled")
-	require.Equal(t, cook.Next, after.Events[len(after.Events)-1].Kind)
+	last := after.Events[len(after.Events)-1]
+	require.Equal(t, cook.Next, last.Kind)
+	const around = 20 // s: the kitchen's clock stands still in this test, the taps' does not
+	require.InDelta(t, cut.Seconds()+around/2, k.clock.Now().Sub(last.At).Seconds(), around, "it is of when it was tapped")
 	p.press("I have seen it")
 	other.until(`document.querySelector("[data-refused]").hidden`)
 }
