@@ -22,7 +22,8 @@ func (k *Kitchen) Begin(ctx context.Context, c store.Cook) error {
 // at the cook hears of it. Errors: cook.ErrUndone for taking back what was never
 // told, store.ErrNotFound.
 func (k *Kitchen) Tell(ctx context.Context, c store.Cook, e cook.Event) error {
-	if e.Kind == cook.Undone && !slices.ContainsFunc(c.Events, func(told cook.Event) bool { return told.ID == e.Part }) {
+	undone := func(told cook.Event) bool { return told.ID == e.Part && told.Kind != cook.Finished }
+	if e.Kind == cook.Undone && !slices.ContainsFunc(c.Events, undone) {
 		return cook.ErrUndone
 	}
 	e = learn.Tell(c.Log(), e)

@@ -82,8 +82,11 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 	return err
 }
 
+// ErrElsewhere is given for an event whose id another cook has: it is of that.
+var ErrElsewhere = errors.New("this was told of another pudding already; load the page again")
+
 // AppendEvent stores an event. An event that is stored already is not stored
-// again: a device may send it twice. Error: ErrNotFound for no such cook.
+// again: a device may send it twice. Errors: ErrNotFound for no such cook, ErrElsewhere.
 func (s *Store) AppendEvent(ctx context.Context, cookID string, e cook.Event, storedAt time.Time) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error { return appendEvent(ctx, tx, cookID, e, storedAt) })
 }
@@ -122,6 +125,13 @@ func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, s
 	}
 	if known == 0 {
 		return ErrNotFound
+	}
+	var elsewhere int
+	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook_event WHERE id = ? AND cook_id <> ?`, e.ID, cookID).Scan(&elsewhere); err != nil {
+		return err
+	}
+	if elsewhere > 0 {
+		return ErrElsewhere
 	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO cook_event (id, cook_id, kind, at, step, mass_g, depth_mm, part, value, material, item,
 		mend, marks, pot, lasted, stored_at)

@@ -218,3 +218,60 @@ func TestAReadingOfAWhileAgo(t *testing.T) {
 	state := k.State()
 	require.InDelta(t, 6, state.Readings[0].At.Sub(state.Spans[1].Begin).Minutes(), 0.2)
 }
+
+// What is sent twice is taken once, also where it would not be taken again; a form that was gone
+// back to and corrected counts; what was told of one pudding is not taken for another.
+func TestSentTwiceAndCorrected(t *testing.T) {
+	s := newSite(t, nil)
+	at := s.begin(plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft))
+	s.tell(at, "kind", "next", "step", "0")
+	s.wait(5 * time.Minute)
+	told := func(to string, pairs ...string) *http.Response {
+		form := url.Values{}
+		for i := 0; i < len(pairs); i += 2 {
+			form.Set(pairs[i], pairs[i+1])
+		}
+		response, _ := s.post(to, form)
+		return response
+	}
+	events := func() int { return len(s.cookAt(at).Events) }
+	id := uuid.NewString()
+	before := events()
+	for range 2 {
+		require.Equal(t, http.StatusSeeOther, told(at, "id", id, "kind", "weighed", "mass", "1100").StatusCode)
+	}
+	require.Equal(t, before+1, events())
+	for range 2 {
+		require.Equal(t, http.StatusSeeOther, told(at, "id", id, "kind", "weighed", "mass", "1120").StatusCode)
+	}
+	k := s.cookAt(at)
+	state := k.State()
+	require.Equal(t, before+2, events(), "corrected, once")
+	require.InDelta(t, 1120, float64(state.Readings[1].Mass), 0)
+
+	skip := uuid.NewString()
+	for range 2 {
+		require.Equal(t, http.StatusSeeOther, told(at, "id", skip, "kind", "paused").StatusCode)
+	}
+	require.Equal(t, before+3, events())
+
+	other := s.begin(plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, plantest.UntilSoft))
+	s.tell(other, "kind", "next", "step", "0")
+	s.wait(2 * time.Minute)
+	require.Equal(t, http.StatusUnprocessableEntity, told(other, "id", id, "kind", "weighed", "mass", "1100").StatusCode)
+
+	early := told(other, "id", uuid.NewString(), "kind", "weighed", "mass", "1100", "age_ms", "43200000")
+	require.Equal(t, http.StatusUnprocessableEntity, early.StatusCode, "before it was begun")
+	end := uuid.NewString()
+	require.Equal(t, http.StatusSeeOther, told(at, "id", end, "kind", "finished", "mass", "900").StatusCode)
+	ended := events()
+	for _, pairs := range [][]string{{"id", end, "kind", "finished", "mass", "900"}, {"id", uuid.NewString(), "kind", "finished", "mass", "500"},
+		{"id", uuid.NewString(), "kind", "weighed", "mass", "700"}, {"id", uuid.NewString(), "kind", "undone", "event", end}} {
+		response := told(at, pairs...)
+		require.Equal(t, http.StatusSeeOther, response.StatusCode)
+		require.Equal(t, ended, events(), "%v", pairs)
+	}
+	k = s.cookAt(at)
+	state = k.State()
+	require.InDelta(t, 900, float64(state.Yield), 0)
+}

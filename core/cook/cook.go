@@ -132,12 +132,16 @@ var (
 	ErrWhistle  = errors.New("only a closed cooker whistles")
 	ErrJob      = errors.New("choose a job beside the pot")
 	ErrPot      = errors.New("the pudding has no such pot")
+	ErrOver     = errors.New("it is off the stove and in the logbook; nothing more is told of it here")
 )
 
 // Check returns what is wrong with an event for the cook as it stands.
 func (s *State) Check(e Event) error {
 	if _, known := s.Plan.Pots[s.told(e)]; !known {
 		return ErrPot
+	}
+	if !s.Finished.IsZero() {
+		return ErrOver
 	}
 	switch e.Kind {
 	case Next, Back:

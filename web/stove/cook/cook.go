@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"io/fs"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -161,6 +162,7 @@ var (
 	errLook      = errors.New("choose one of the answers, or give a temperature such as 92")
 	errAgo       = errors.New("give minutes from 0 to 600, such as 10")
 	errBefore    = errors.New("that is before this step was come to; give at most the minutes since then")
+	errBegun     = errors.New("that is before the pudding was begun")
 	errEmptyPot  = errors.New("give the weight of the empty pot in grams, such as 1350, less than it weighs now")
 	errTare      = errors.New("give the weight of the empty pot in grams, such as 1350")
 	errDepth     = errors.New("give the depth in millimetres, such as 34")
@@ -180,6 +182,15 @@ func (s *Screen) Record(c *gin.Context) error {
 	}
 	state := k.State()
 	e, err := parse(f, &state, k, s.app.Now())
+	if told := slices.IndexFunc(k.Events, func(one cook.Event) bool { return one.ID == e.ID && e.ID != "" }); told >= 0 {
+		if k.Events[told].Same(e) {
+			c.Redirect(http.StatusSeeOther, "/stove/"+k.ID) // it was sent twice, and is taken once
+			return nil
+		}
+		// The same form, gone back to and corrected.
+		f.ID = uuid.NewSHA1(uuid.MustParse(e.ID), fmt.Append(nil, e.Kind, e.Step, e.Item, e.Mass, e.MM, e.Part, e.Value, e.Material)).String()
+		e, err = parse(f, &state, k, s.app.Now())
+	}
 	if err == nil {
 		err = s.app.Tell(ctx, k, e)
 		if empty, ok := f.empty(); ok && err == nil && e.Kind == cook.Weighed {
@@ -187,7 +198,7 @@ func (s *Screen) Record(c *gin.Context) error {
 			err = s.app.Tell(ctx, k, cook.Event{ID: uuid.NewSHA1(uuid.MustParse(e.ID), []byte("empty")).String(), Kind: cook.Tared, At: e.At,
 				Mass: empty, Pot: state.PotOf(e)})
 		}
-		if errors.Is(err, cook.ErrUndone) {
+		if errors.Is(err, cook.ErrUndone) || errors.Is(err, store.ErrElsewhere) {
 			err = measure.Faults{{Field: "event", Err: err}}
 		}
 	}
@@ -236,6 +247,9 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 		if !s.Done() && !e.Kind.IsReading() && e.At.Before(s.Spans[s.Step].Begin) {
 			return e, fault("ago_min", fmt.Errorf("%w: %.0f", errBefore, max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes())))
 		}
+	}
+	if e.At.Before(k.BegunAt) {
+		return e, fault("ago_min", errBegun)
 	}
 	switch e.Kind {
 	case cook.Next, cook.Back, cook.Began:
