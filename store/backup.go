@@ -20,6 +20,7 @@ var (
 	ErrBroken  = errors.New("this is not a whole data file of Kirdu")
 	ErrNewer   = errors.New("a newer Kirdu has written this: use that one, or a newer")
 	ErrRunning = errors.New("this data is in use: end the Kirdu that runs with it first")
+	ErrBeside  = errors.New("there is no data file of that name, but what is left of one stands beside it: put it in its place, or move it away")
 )
 
 // Backup writes a consistent copy of the data into a new file, while the program
@@ -28,6 +29,16 @@ func (s *Store) Backup(ctx context.Context, path string) error {
 	if _, err := os.Lstat(path); err == nil {
 		return fmt.Errorf("%s: %w", path, ErrThere)
 	}
+	if err := create(path); err != nil { // an empty file may be written into
+		return fmt.Errorf("write %s: %w", path, err)
+	}
+	if err := s.backup(ctx, path); err != nil {
+		return errors.Join(err, os.Remove(path)) // half a backup is none
+	}
+	return nil
+}
+
+func (s *Store) backup(ctx context.Context, path string) error {
 	if _, err := s.exec(ctx, `VACUUM INTO ?`, path); err != nil {
 		return fmt.Errorf("write %s: %w", path, err)
 	}
@@ -35,6 +46,51 @@ func (s *Store) Backup(ctx context.Context, path string) error {
 		return err
 	}
 	return verify(ctx, path)
+}
+
+// create makes an empty file that nobody else reads.
+func create(path string) error {
+	const ownerOnly = 0o600
+	file, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, ownerOnly)
+	if err != nil {
+		return err
+	}
+	return file.Close()
+}
+
+// ready looks at the place of a data file before it is opened: a new one is made for its owner
+// alone, unless what is left of one stands beside it. Errors: ErrBeside.
+func ready(path string) error {
+	if _, err := os.Lstat(path); err == nil || !errors.Is(err, fs.ErrNotExist) {
+		return err
+	}
+	left, err := filepath.Glob(strings.TrimSuffix(path, ".sqlite") + "-before-*.sqlite")
+	if err != nil {
+		left = nil // a name that is a pattern: nothing is looked for
+	}
+	if _, err := os.Lstat(path + ".restoring"); err == nil {
+		left = append(left, path+".restoring")
+	}
+	if len(left) > 0 {
+		return fmt.Errorf("%s: %w: %s", path, ErrBeside, strings.Join(left, ", "))
+	}
+	return create(path)
+}
+
+// knows reports an error where a newer program has written a data file.
+func knows(ctx context.Context, db *sql.DB) error {
+	var tables, version int
+	err := db.QueryRowContext(ctx, `SELECT count(*) FROM sqlite_master WHERE name = 'goose_db_version'`).Scan(&tables)
+	if err != nil || tables == 0 {
+		return err
+	}
+	if err := db.QueryRowContext(ctx, `SELECT max(version_id) FROM goose_db_version`).Scan(&version); err != nil {
+		return err
+	}
+	if version > newest() {
+		return ErrNewer
+	}
+	return nil
 }
 
 // sync puts a file onto the disk.
@@ -109,12 +165,16 @@ func Restore(ctx context.Context, backup, path string, now time.Time) (kept stri
 		if _, err := os.Lstat(kept); err == nil {
 			return "", fmt.Errorf("%s: %w", kept, ErrThere)
 		}
-		if err := os.Rename(path, kept); err != nil {
+		// Under both names first: at no moment is there no data file.
+		if err := os.Link(path, kept); err != nil {
 			return "", err
 		}
 	}
 	if err := os.Rename(fresh, path); err != nil {
-		return kept, err
+		if kept != "" {
+			err = errors.Join(err, os.Remove(kept))
+		}
+		return "", err
 	}
 	return kept, nil
 }

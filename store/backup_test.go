@@ -84,3 +84,40 @@ func cut(t *testing.T, path string) []byte {
 	require.NoError(t, err)
 	return data[:len(data)/2]
 }
+
+// The data and its backups are their owner's alone; a newer program's data is not opened; beside
+// what is left of one no empty kitchen is begun; a backup that fails leaves nothing.
+func TestTheFilesOfTheData(t *testing.T) {
+	ctx := context.Background()
+	folder := t.TempDir()
+	path := filepath.Join(folder, "kirdu.sqlite")
+	s, err := store.Open(ctx, path)
+	require.NoError(t, err)
+	copied := filepath.Join(folder, "copy.sqlite")
+	require.NoError(t, s.Backup(ctx, copied))
+	for _, name := range []string{path, copied} {
+		info, err := os.Stat(name)
+		require.NoError(t, err)
+		require.Equal(t, os.FileMode(0o600), info.Mode().Perm(), name)
+	}
+	gone, cancel := context.WithCancel(ctx)
+	cancel()
+	half := filepath.Join(folder, "half.sqlite")
+	require.Error(t, s.Backup(gone, half))
+	require.NoFileExists(t, half)
+
+	_, err = s.DB().ExecContext(ctx, `INSERT INTO goose_db_version (version_id, is_applied) VALUES (9999, 1)`)
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	_, err = store.Open(ctx, path)
+	require.ErrorIs(t, err, store.ErrNewer)
+
+	kept, err := store.Restore(ctx, copied, path, time.Now())
+	require.NoError(t, err)
+	require.FileExists(t, kept)
+	require.NoError(t, os.Remove(path))
+	_, err = store.Open(ctx, path)
+	require.ErrorIs(t, err, store.ErrBeside)
+	require.ErrorContains(t, err, kept)
+	require.NoFileExists(t, path)
+}

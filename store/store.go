@@ -42,6 +42,9 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	if err := os.MkdirAll(filepath.Dir(path), ownerOnly); err != nil {
 		return nil, fmt.Errorf("make the data folder: %w", err)
 	}
+	if err := ready(path); err != nil {
+		return nil, err
+	}
 	name := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: pragmas}).String()
 	db, err := sql.Open("sqlite", name)
 	if err != nil {
@@ -49,6 +52,10 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	}
 	const connections = 4 // readers beside the one writer
 	db.SetMaxOpenConns(connections)
+	if err := knows(ctx, db); err != nil {
+		db.Close()
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
 	if err := migrate(ctx, db); err != nil {
 		db.Close()
 		return nil, fmt.Errorf("open %s: %w", path, err)
