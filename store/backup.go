@@ -20,7 +20,8 @@ var (
 	ErrBroken  = errors.New("this is not a whole data file of Kirdu")
 	ErrNewer   = errors.New("a newer Kirdu has written this: use that one, or a newer")
 	ErrRunning = errors.New("this data is in use: end the Kirdu that runs with it first")
-	ErrBeside  = errors.New("there is no data file of that name, but what is left of one stands beside it: put it in its place, or move it away")
+	ErrBeside  = errors.New("there is no data file of that name, but what is left of one stands beside it: put it in its place, " +
+		"or move it away")
 )
 
 // Backup writes a consistent copy of the data into a new file, while the program

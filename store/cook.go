@@ -127,7 +127,8 @@ func appendEvent(ctx context.Context, tx *sql.Tx, cookID string, e cook.Event, s
 		return ErrNotFound
 	}
 	var elsewhere int
-	if err := tx.QueryRowContext(ctx, `SELECT count(*) FROM cook_event WHERE id = ? AND cook_id <> ?`, e.ID, cookID).Scan(&elsewhere); err != nil {
+	const others = `SELECT count(*) FROM cook_event WHERE id = ? AND cook_id <> ?`
+	if err := tx.QueryRowContext(ctx, others, e.ID, cookID).Scan(&elsewhere); err != nil {
 		return err
 	}
 	if elsewhere > 0 {

@@ -266,7 +266,8 @@ func TestSentTwiceAndCorrected(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, told(at, "id", end, "kind", "finished", "mass", "900").StatusCode)
 	ended := events()
 	for _, pairs := range [][]string{{"id", end, "kind", "finished", "mass", "900"},
-		{"id", uuid.NewString(), "kind", "finished", "mass", "500"}, {"id", uuid.NewString(), "kind", "weighed", "mass", "700"}, {"id", uuid.NewString(), "kind", "undone", "event", end}} {
+		{"id", uuid.NewString(), "kind", "finished", "mass", "500"}, {"id", uuid.NewString(), "kind", "weighed", "mass", "700"},
+		{"id", uuid.NewString(), "kind", "undone", "event", end}} {
 		response := told(at, pairs...)
 		require.Equal(t, http.StatusSeeOther, response.StatusCode)
 		require.Equal(t, ended, events(), "%v", pairs)
