@@ -106,6 +106,9 @@ func Solve(g *Gathering, options Options) *Timetable {
 	s.prepare()
 	s.fix(options)
 	s.search(s.order())
+	if s.best == nil {
+		s.some(s.order())
+	}
 	return s.write()
 }
 
@@ -449,8 +452,36 @@ func (s *solver) place(d *day, i int, c choice) (placed, bool) {
 	return placed{}, false
 }
 
-// spent reports whether the tries are over and there is something to show.
-func (s *solver) spent() bool { return s.left <= 0 && s.best != nil }
+// patience is how many times the tries are tried where nothing is found that has all in it.
+const patience = 3
+
+// spent reports whether the tries are over and there is something to show, or no hope of it.
+func (s *solver) spent() bool { return s.left <= 0 && (s.best != nil || s.left <= -patience*tries) }
+
+// some places what finds a place, in order, where not all do: the others are told of.
+func (s *solver) some(order []int) {
+	d, cost := s.base.day, s.base.cost
+	placedSome := slices.Clone(s.fixed)
+	for _, i := range order {
+		var best *placed
+		var least Cost
+		s.left = tries
+		for _, c := range s.choices[i] {
+			for _, one := range s.candidates(d, i, c) {
+				if with := s.add(cost, &one); best == nil || with.Compare(least) < 0 {
+					best, least = &one, with
+				}
+			}
+		}
+		if best != nil {
+			d, cost = d.with(best), least
+			placedSome = append(placedSome, *best)
+		}
+	}
+	if len(placedSome) > len(s.fixed) {
+		s.best, s.bestCost = placedSome, cost
+	}
+}
 
 // fit tries one start. Where it is not free, shift is how much earlier the next
 // try is worth while.
@@ -548,6 +579,12 @@ func (s *solver) write() *Timetable {
 			t.Late = append(t.Late, Late{Pudding: i, Why: TooMuch})
 		}
 		return t
+	}
+	for i, list := range s.choices {
+		missing := !slices.ContainsFunc(s.best, func(p placed) bool { return p.pudding == i })
+		if len(list) > 0 && missing {
+			t.Late = append(t.Late, Late{Pudding: i, Why: TooMuch})
+		}
 	}
 	for k := range s.best {
 		p := &s.best[k]
