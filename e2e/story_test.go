@@ -6,6 +6,7 @@ import (
 	"regexp"
 	"strconv"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/google/uuid"
@@ -269,9 +270,17 @@ func TestAccessibility(t *testing.T) {
 	require.NoError(t, k.store.StartCook(ctx, garnished))
 	require.NoError(t, k.store.AppendEvent(ctx, garnished.ID, cook.Event{ID: uuid.NewString(), Kind: cook.Began, Step: 15,
 		At: k.clock.Now()}, k.clock.Now()))
+	rehearsed := store.Cook{ID: uuid.NewString(), PuddingID: shelf[0].ID, Plan: shelf[0].Plan, BegunAt: k.clock.Now(), Zone: "UTC",
+		Rehearsal: true, Task: "boils-over"}
+	require.NoError(t, k.store.StartCook(ctx, rehearsed))
+	for minute, kind := range []cook.Kind{cook.Next, cook.Finished} {
+		require.NoError(t, k.store.AppendEvent(ctx, rehearsed.ID, cook.Event{ID: uuid.NewString(), Kind: kind,
+			At: k.clock.Now().Add(time.Duration(30*minute) * time.Minute)}, k.clock.Now()))
+	}
 	pots, err := k.store.Pots(ctx)
 	require.NoError(t, err)
-	paths := []string{"/", "/stove/" + garnished.ID, "/puddings", pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving",
+	paths := []string{"/", "/stove/" + garnished.ID, "/stove/" + rehearsed.ID + "/review", "/puddings",
+		pudding, "/stove/" + cooks[0].ID, "/logbook", pudding + "/serving",
 		pudding + "/all", pudding + "/steps/0", pudding + "/steps/2", "/kitchen/pots/" + pots[0].ID,
 		"/logbook/learnt", "/logbook/" + book[0].ID, "/kitchen", "/nowhere",
 		"/benches/coconut", "/benches/milk", "/benches/sweetener", "/benches/measure", "/pantry?search=milk", "/pantry/moong-split",

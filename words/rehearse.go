@@ -75,7 +75,7 @@ func (w Printer) Judged(v *rehearse.Verdict) string {
 		return "The trouble never came: the pudding was done before."
 	case v.Task == rehearse.GuestsLate && v.Done:
 		return w.Sprintf("It came to the table when they did, at %.1f of %.1f wanted.", v.Grade, v.Want)
-	case v.Task == rehearse.GuestsLate && math.Abs(v.Grade-v.Want) > 0.8:
+	case v.Task == rehearse.GuestsLate && math.Abs(v.Grade-v.Want) > rehearse.GradesOff:
 		return w.Sprintf("They ate it at %.1f, not %.1f as wanted. Take it off the flame before the mark, covered; at the table loosen "+
 			"it with hot milk, a little at a time. Milk that stands warm stands no longer than two hours.", v.Grade, v.Want)
 	case v.Task == rehearse.GuestsLate:

@@ -77,6 +77,12 @@ type Event struct {
 	Lasted map[int]float64 `json:"lasted_min,omitempty"`
 }
 
+// Same reports whether two events tell the same: one that was sent twice.
+func (e Event) Same(other Event) bool {
+	return e.Kind == other.Kind && e.Step == other.Step && e.Item == other.Item && e.Mass == other.Mass && e.MM == other.MM &&
+		e.Part == other.Part && e.Value == other.Value && e.Material == other.Material
+}
+
 // IsReading reports whether an event of this kind says how it is in a pot.
 func (k Kind) IsReading() bool {
 	switch k {

@@ -167,12 +167,6 @@ func (s *State) Boiled() bool {
 // PotOf returns the pot that something was told of in the present step.
 func (s *State) PotOf(e Event) string { return s.told(e) }
 
-// Same reports whether two events tell the same: one that was sent twice.
-func (e Event) Same(other Event) bool {
-	return e.Kind == other.Kind && e.Step == other.Step && e.Item == other.Item && e.Mass == other.Mass && e.MM == other.MM &&
-		e.Part == other.Part && e.Value == other.Value && e.Material == other.Material
-}
-
 // CanLeave reports whether the present step goes on by itself while the cook turns to the next:
 // it is beside the served pot, and what comes next is not in its own.
 func (s *State) CanLeave() bool {

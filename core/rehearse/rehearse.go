@@ -36,13 +36,15 @@ func Tasks() []Task { return []Task{NoTask, BoilsOver, Splits, GuestsLate} }
 // Late is by how much the guests are late.
 const Late = 30 * time.Minute
 
+// GradesOff is how far off the thickness wanted a pudding may be when late guests eat it.
+const GradesOff = 0.8
+
 // How soon a cook must act, on the clock of the rehearsal. Source: our own judgement; milk is over
 // the rim in about a minute, curds knit in a few.
 const (
 	beforeItIsOver   = 90 * time.Second
 	beforeItIsCurds  = 3 * time.Minute
 	early            = 5 * time.Minute // guests may wait so long
-	gradesOff        = 0.8             // of the thickness wanted, when they eat
 	lowFlame         = 50.0            // per cent
 	lowForCurds      = 35.0
 	announced        = 0.6 // of the whole time: when the guests call
@@ -211,7 +213,7 @@ func judge(begun *plan.Plan, s *cook.State, events []cook.Event, task Task, flam
 		is, want := really.Thickness.As(s.Plan.Serve), planned.Thickness.As(s.Plan.Serve)
 		if is != nil && want != nil {
 			v.Grade, v.Want = is.Value, want.Value
-			v.Done = !s.Finished.Before(supper) && math.Abs(v.Grade-v.Want) <= gradesOff
+			v.Done = !s.Finished.Before(supper) && math.Abs(v.Grade-v.Want) <= GradesOff
 		}
 		v.After = measure.Minute(s.Finished.Sub(at).Minutes())
 		return v
