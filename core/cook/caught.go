@@ -26,33 +26,37 @@ func (s *State) restack(e Event) {
 	if s.before == nil {
 		s.before = map[int]snapshot{}
 	}
-	s.before[e.Step] = snapshot{slices.Clone(s.Spans), slices.Clone(s.Readings), slices.Clone(s.Looks), slices.Clone(s.Whistles)}
+	told := snapshot{slices.Clone(s.Spans), slices.Clone(s.Readings), slices.Clone(s.Looks)}
+	s.before[e.Step] = told
 	end := s.Spans[last].End
-	moved := time.Duration(0)
 	for i := last; i >= 0; i-- {
 		span := &s.Spans[i]
 		if at, in := potOf(&s.Plan.Steps[i]); !in || at != pot || span.Begin.IsZero() {
 			continue
 		}
 		lasted := span.End.Sub(span.Begin)
-		if minutes, told := e.Lasted[s.IDs[i]]; told {
+		minutes, guessed := e.Lasted[s.IDs[i]]
+		if guessed {
 			lasted = time.Duration(minutes * float64(time.Minute))
 			s.guessed[s.IDs[i]] = true
 		}
 		was := *span
 		*span = Span{Begin: end.Add(-lasted), End: end}
-		moved = was.Begin.Sub(span.Begin)
-		for k := range s.Readings {
-			if r := &s.Readings[k]; r.Pot == pot && within(r.At, was) && !s.guessed[s.IDs[i]] {
-				r.At = r.At.Add(-moved)
-			}
-		}
-		for k := range s.Looks {
-			if l := &s.Looks[k]; l.Pot == pot && within(l.At, was) && !s.guessed[s.IDs[i]] {
-				l.At = l.At.Add(-moved)
-			}
-		}
 		end = span.Begin
+		if s.guessed[s.IDs[i]] {
+			continue // what was seen in it was seen when it was told
+		}
+		moved := was.Begin.Sub(span.Begin)
+		for k, one := range told.readings {
+			if one.Pot == pot && within(one.At, was) {
+				s.Readings[k].At = one.At.Add(-moved)
+			}
+		}
+		for k, one := range told.looks {
+			if one.Pot == pot && within(one.At, was) {
+				s.Looks[k].At = one.At.Add(-moved)
+			}
+		}
 	}
 }
 
@@ -63,7 +67,6 @@ type snapshot struct {
 	spans    []Span
 	readings []Measurement
 	looks    []Look
-	whistles []Look
 }
 
 // unstack takes back what restack did when a step was told to be done.

@@ -13,6 +13,7 @@ const (
 	tooSoonOpen  = 0.35 // of what is forecast, where the pot says when it is done
 	tooSoonFixed = 0.1  // of its minutes, where the clock does
 	soonest      = 1.0  // min: that long is no slip of the finger
+	leastSpare   = 0.5  // min: by so much a step is off anyway
 	leastSpoken  = 1.0  // min: a step that is shorter may be tapped as soon
 )
 
@@ -55,7 +56,7 @@ func caught(s *cook.State, e cook.Event) map[int]float64 {
 			continue
 		}
 		took := float64(s.Lasted(i))
-		if spare := min(took-(as.Steps[k].EndMin-as.Steps[k].StartMin), need); spare > 0 {
+		if spare := min(took-(as.Steps[k].EndMin-as.Steps[k].StartMin), need); spare > leastSpare {
 			told[s.IDs[i]] = took - spare
 			need -= spare
 		}

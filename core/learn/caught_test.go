@@ -177,3 +177,14 @@ func TestWhatIsToldIsBelieved(t *testing.T) {
 	require.Len(t, early.Doubted, 1)
 	require.Equal(t, rice, early.Doubted[0].Part)
 }
+
+// What was weighed in a step moves back with it, once.
+func TestReadingsMoveWithTheirStep(t *testing.T) {
+	p := readText(t, riceInMilk)
+	boils := forecast.Run(p, forecast.Options{NominalOnly: true}).Steps[1].EndMin
+	weighed := cook.Event{ID: "w", Kind: cook.Weighed, At: after(boils + 4), Mass: 1090}
+	s := learn.LogOf(p, lit, []cook.Event{tap(0, 0), tap(1, boils), weighed, tap(2, boils+20), tap(3, boils+20.1)}).Fold()
+	require.True(t, s.Guessed(3))
+	require.False(t, s.Guessed(2))
+	require.InDelta(t, 4, s.Readings[0].At.Sub(s.Spans[2].Begin).Minutes(), 0.01, "four minutes into its step, wherever that lies")
+}
