@@ -80,7 +80,7 @@ type Event struct {
 // Same reports whether two events tell the same: one that was sent twice.
 func (e Event) Same(other Event) bool {
 	return e.Kind == other.Kind && e.Step == other.Step && e.Item == other.Item && e.Mass == other.Mass && e.MM == other.MM &&
-		e.Part == other.Part && e.Value == other.Value && e.Material == other.Material
+		e.Part == other.Part && e.Value == other.Value && e.Material == other.Material && e.Pot == other.Pot
 }
 
 // IsReading reports whether an event of this kind says how it is in a pot.
@@ -143,7 +143,7 @@ var (
 
 // Check returns what is wrong with an event for the cook as it stands.
 func (s *State) Check(e Event) error {
-	if _, known := s.Plan.Pots[s.told(e)]; !known {
+	if _, known := s.Plan.Pots[s.PotOf(e)]; !known {
 		return ErrPot
 	}
 	if !s.Finished.IsZero() {
@@ -163,7 +163,7 @@ func (s *State) Check(e Event) error {
 			return ErrMass
 		}
 	case Dipped:
-		if !(e.MM > 0 && e.MM <= s.Plan.Pots[s.told(e)].HeightMM) {
+		if !(e.MM > 0 && e.MM <= s.Plan.Pots[s.PotOf(e)].HeightMM) {
 			return ErrDepth
 		}
 	case Felt:
@@ -333,14 +333,14 @@ func (s *State) apply(e Event) {
 		switch {
 		case i < 0 || s.main(i) || !s.Spans[i].End.IsZero():
 		case i == s.Step:
-			s.enter(s.at+1, later(e.At, s.Spans[i].Begin))
+			s.enter(s.at+1, Later(e.At, s.Spans[i].Begin))
 		case s.Spans[i].Begin.IsZero():
 			s.Spans[i].Begin = e.At
 		}
 	case Back:
 		s.back(e)
 	case Weighed, Dipped:
-		one := Measurement{At: e.At, Pot: s.told(e), Step: s.Step, Mass: e.Mass, MM: e.MM}
+		one := Measurement{At: e.At, Pot: s.PotOf(e), Step: s.Step, Mass: e.Mass, MM: e.MM}
 		if e.Kind == Weighed && e.Value == WithPot {
 			one.Full = true
 			if empty, known := s.Plan.Pots[one.Pot].Mass(); known {
@@ -349,16 +349,16 @@ func (s *State) apply(e Event) {
 		}
 		s.Readings = append(s.Readings, one)
 	case Tared:
-		s.tare(s.told(e), e.Mass)
+		s.tare(s.PotOf(e), e.Mass)
 	case Felt, Spooned, Probed, Tasted:
-		s.Looks = append(s.Looks, Look{At: e.At, Pot: s.told(e), Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
+		s.Looks = append(s.Looks, Look{At: e.At, Pot: s.PotOf(e), Step: s.Step, Kind: e.Kind, Part: e.Part, Value: e.Value})
 	case Whistled:
 		if i := s.cooker(e); i >= 0 {
 			s.Whistles = append(s.Whistles, Look{At: e.At, Pot: s.Plan.Steps[i].PotName(), Step: s.IDs[i], Kind: Whistled})
 		}
 	case Finished:
 		if !s.Done() {
-			s.Spans[s.Step].End = later(e.At, s.Spans[s.Step].Begin)
+			s.Spans[s.Step].End = Later(e.At, s.Spans[s.Step].Begin)
 			s.at, s.Step = len(s.line), len(s.Plan.Steps)
 		}
 		s.Finished, s.Yield = e.At, e.Mass
@@ -399,16 +399,16 @@ func (s *State) next(e Event) {
 			if s.Spans[job].Begin.IsZero() {
 				s.Spans[job].Begin = e.At
 			}
-			s.Spans[job].End = later(e.At, s.Spans[job].Begin)
+			s.Spans[job].End = Later(e.At, s.Spans[job].Begin)
 		}
-		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
+		s.Spans[i].End = Later(e.At, s.Spans[i].Begin)
 		s.restack(e)
 		s.enter(s.at+1, s.Spans[i].End)
 	case !s.main(i) && s.Spans[i].End.IsZero():
 		if s.Spans[i].Begin.IsZero() {
 			s.Spans[i].Begin = e.At
 		}
-		s.Spans[i].End = later(e.At, s.Spans[i].Begin)
+		s.Spans[i].End = Later(e.At, s.Spans[i].Begin)
 		s.restack(e)
 	}
 }
@@ -436,8 +436,8 @@ func (s *State) Untared() (pots []string) {
 	return pots
 }
 
-// told returns the pot that an event tells of.
-func (s *State) told(e Event) string {
+// PotOf returns the pot that an event tells of, in the present step.
+func (s *State) PotOf(e Event) string {
 	if e.Pot != "" {
 		return e.Pot
 	}
@@ -482,7 +482,8 @@ func (s *State) back(e Event) {
 	s.Finished = time.Time{}
 }
 
-func later(a, b time.Time) time.Time {
+// Later returns the later of two moments.
+func Later(a, b time.Time) time.Time {
 	if a.Before(b) {
 		return b
 	}

@@ -306,7 +306,7 @@ func (s *State) early(e Event) error {
 			if s.Spans[job].Begin.IsZero() {
 				s.Spans[job].Begin = e.At
 			}
-			s.Spans[job].End = later(e.At, s.Spans[job].Begin)
+			s.Spans[job].End = Later(e.At, s.Spans[job].Begin)
 		}
 	}
 	return nil

@@ -91,8 +91,7 @@ func (s *State) Lit() (pots []string) {
 // inPot reports whether a step takes time in a pot.
 func (s *State) inPot(step int, pot string) bool {
 	one := &s.Plan.Steps[step]
-	verb := one.Do.Descriptor()
-	return !verb.Preparation && !verb.AtOnce && one.PotName() == pot
+	return one.Lasts() && one.PotName() == pot
 }
 
 // Only returns the cook of one pot by itself: a plan that ends with what is in it, what was
@@ -163,9 +162,6 @@ func (s *State) Boiled() bool {
 	}
 	return false
 }
-
-// PotOf returns the pot that something was told of in the present step.
-func (s *State) PotOf(e Event) string { return s.told(e) }
 
 // CanLeave reports whether the present step goes on by itself while the cook turns to the next:
 // it is beside the served pot, and what comes next is not in its own.

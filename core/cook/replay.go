@@ -11,8 +11,7 @@ import (
 
 // timed reports whether a step takes time in the served pot.
 func (s *State) timed(step int) bool {
-	verb := s.Plan.Steps[step].Do.Descriptor()
-	return !verb.Preparation && !verb.AtOnce && s.main(step)
+	return s.Plan.Steps[step].Lasts() && s.main(step)
 }
 
 // Pending reports whether the present step is done at once, in the served pot, and waits to
@@ -82,7 +81,7 @@ func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure
 		if s.inPot(i, pot) {
 			last[pot] = i
 			if s.IsPause(i) && end.IsZero() {
-				end = later(now, span.Begin)
+				end = Later(now, span.Begin)
 			}
 			if !end.IsZero() {
 				setMinutes(replay, closed, i, end.Sub(span.Begin))
@@ -90,7 +89,7 @@ func (s *State) Replay(now time.Time) (replay *plan.Plan, closed map[int]measure
 			continue
 		}
 		if end.IsZero() {
-			end = later(now, span.Begin)
+			end = Later(now, span.Begin)
 		}
 		if before, timed := last[pot]; timed {
 			setMinutes(replay, closed, before, end.Sub(s.Spans[before].Begin))
@@ -112,7 +111,7 @@ func (s *State) GaveWay(step int, now time.Time) time.Time {
 		case !one.Do.Descriptor().AtOnce || one.Do == plan.Drain || one.Do == plan.Mash || s.Spans[i].Begin.IsZero():
 			return end
 		case s.Spans[i].End.IsZero():
-			return later(now, end)
+			return Later(now, end)
 		}
 		end = s.Spans[i].End
 	}

@@ -1,6 +1,8 @@
 package learn
 
 import (
+	"slices"
+
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
@@ -13,6 +15,7 @@ const (
 	tooSoonOpen  = 0.35 // of what is forecast, where the pot says when it is done
 	tooSoonFixed = 0.1  // of its minutes, where the clock does
 	soonest      = 1.0  // min: that long is no slip of the finger
+	longest      = 60.0 // min: so late a tap is none too soon
 	leastSpare   = 0.5  // min: by so much a step is off anyway
 	leastSpoken  = 1.0  // min: a step that is shorter may be tapped as soon
 )
@@ -21,29 +24,19 @@ const (
 // them, if the end of the one that an event tells of comes too soon: as long as forecast, taken
 // first from what the steps just before it lasted too long. It is nil where the tap is believed.
 func caught(s *cook.State, e cook.Event) map[int]float64 {
-	at := -1
-	for i, id := range s.IDs {
-		if id == e.Step {
-			at = i
-		}
-	}
-	if at < 0 || !timedStep(&s.Plan.Steps[at]) || s.IsPause(at) || s.Spans[at].Begin.IsZero() {
+	at := slices.Index(s.IDs, e.Step)
+	if at < 0 || !s.Plan.Steps[at].Lasts() || s.IsPause(at) || s.Spans[at].Begin.IsZero() {
 		return nil
 	}
 	lasted := e.At.Sub(s.Spans[at].Begin).Minutes()
-	if lasted > 60 || lasted < 0 {
+	if lasted > longest || lasted < 0 {
 		return nil
 	}
 	pot := s.Plan.Steps[at].PotName()
 	only, steps := s.Only(pot)
 	f := forecast.Run(Replay(only, e.At), forecast.Options{CourseOnly: true})
 	planned := func(k int) float64 { return f.Steps[k].EndMin - f.Steps[k].StartMin }
-	here := -1
-	for k, i := range steps {
-		if i == at {
-			here = k
-		}
-	}
+	here := slices.Index(steps, at)
 	if here < 0 || !tooSoon(&s.Plan.Steps[at], lasted, planned(here)) {
 		return nil
 	}
@@ -52,7 +45,7 @@ func caught(s *cook.State, e cook.Event) map[int]float64 {
 	told := map[int]float64{s.IDs[at]: planned(here)}
 	for k := here - 1; k >= 0 && need > 0; k-- {
 		i := steps[k]
-		if !timedStep(&s.Plan.Steps[i]) || s.Plan.Steps[i].PotName() != pot {
+		if !s.Plan.Steps[i].Lasts() || s.Plan.Steps[i].PotName() != pot {
 			continue
 		}
 		took := float64(s.Lasted(i))
@@ -65,12 +58,6 @@ func caught(s *cook.State, e cook.Event) map[int]float64 {
 		}
 	}
 	return told
-}
-
-// timedStep reports whether a step takes time in a pot.
-func timedStep(s *plan.Step) bool {
-	verb := s.Do.Descriptor()
-	return !verb.Preparation && !verb.AtOnce
 }
 
 func tooSoon(s *plan.Step, lasted, planned float64) bool {

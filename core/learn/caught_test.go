@@ -1,6 +1,7 @@
 package learn_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -187,4 +188,33 @@ func TestReadingsMoveWithTheirStep(t *testing.T) {
 	require.True(t, s.Guessed(3))
 	require.False(t, s.Guessed(2))
 	require.InDelta(t, 4, s.Readings[0].At.Sub(s.Spans[2].Begin).Minutes(), 0.01, "four minutes into its step, wherever that lies")
+}
+
+// With both pots on their flames, what is read off one is none of the other.
+func TestReadingsOfTwoPotsAtOnce(t *testing.T) {
+	p := readText(t, `{"format":"kirdu-plan/1","name":"x","served_from":"main","pots":{
+	"main":{"shape":"straight","diameter_mm":220,"height_mm":120,"mass_g":1200},
+	"side":{"shape":"straight","diameter_mm":160,"height_mm":90,"mass_g":700}},"steps":[
+	{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"rice-short","amount":"80 g"}]},
+	{"do":"heat","flame":"high","until":{"boil":true}},
+	{"do":"heat","flame":"simmer","until":{"minutes":30}},
+	{"do":"add","pot":"side","items":[{"material":"water","amount":"200 ml"},{"material":"jaggery","amount":"150 g"}]},
+	{"do":"heat","pot":"side","flame":"medium","until":{"minutes":8}},
+	{"do":"add","items":[{"pot":"side"}]},
+	{"do":"heat","flame":"simmer","until":{"minutes":5}}]}`)
+	boils := forecast.Run(p, forecast.Options{NominalOnly: true}).Steps[1].EndMin
+	began := func(step int) cook.Event {
+		return cook.Event{ID: "b" + string(rune('a'+step)), Kind: cook.Began, Step: step, At: after(boils + 20)}
+	}
+	events := []cook.Event{tap(0, 0), tap(1, boils), tap(3, boils+20), began(4)}
+	at := func(told ...cook.Event) learn.Live {
+		s := learn.LogOf(p, lit, append(slices.Clone(events), told...)).Fold()
+		return learn.Follow(&s, after(boils+24))
+	}
+	weighed := cook.Event{ID: "w", Kind: cook.Weighed, Pot: "side", Mass: 330, At: after(boils + 24)}
+	probed := cook.Event{ID: "p", Kind: cook.Probed, Pot: "side", Value: 70, At: after(boils + 24)}
+	without, with := at(), at(weighed, probed)
+	require.Empty(t, with.Doubted)
+	require.InDelta(t, float64(without.Mass), float64(with.Mass), 20, "the milk is where it was")
+	require.InDelta(t, float64(without.Celsius), float64(with.Celsius), 2)
 }

@@ -26,6 +26,25 @@ func (c Clock) At(minute float64) time.Time {
 	return c.Zero.Add(time.Duration(minute * float64(time.Minute)))
 }
 
+// soon is within what it is time already.
+const soon = 2 * time.Minute
+
+// Waits says what must not be begun yet although it is come to, or is to be begun while the
+// present step, which is due then, goes on by itself. ok is false where nothing waits.
+func (c Clock) Waits(s *cook.State, now, due time.Time) (step int, meanwhile, ok bool) {
+	if _, lit := s.Zero(); lit || s.Done() || c.Zero.Sub(now) < soon {
+		return 0, false, false
+	}
+	if !s.IsBeside(s.Step) {
+		return s.Step, false, true
+	}
+	ahead := s.Ahead()
+	if !s.CanLeave() || len(ahead) == 0 || s.IsBeside(ahead[0]) || due.Sub(c.Zero) < soon {
+		return 0, false, false
+	}
+	return ahead[0], true, true
+}
+
 // Bowl is when it comes to the table: after all that is still to be done, what is prepared
 // for it first.
 func (c Clock) Bowl(f *forecast.Forecast) time.Time { return c.At(f.Time.TotalMin.Value).Add(c.Late) }
@@ -62,20 +81,20 @@ func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
 			ready[i] = span.End
 			continue
 		case !span.Begin.IsZero():
-			c.Jobs[i] = Span{span.Begin, later(span.Begin.Add(lasts), now)}
+			c.Jobs[i] = Span{span.Begin, cook.Later(span.Begin.Add(lasts), now)}
 		default:
 			begin := now
 			for j := range i {
 				if s.IsBeside(j) && p.Feeds(j, i) {
-					begin = later(begin, ready[j])
+					begin = cook.Later(begin, ready[j])
 				}
 			}
 			switch hands := step.HandsOn(); {
 			case step.Do.IsPreparation() && hands > 0:
-				begin = later(begin, free)
+				begin = cook.Later(begin, free)
 				free = begin.Add(minutes(float64(hands)))
 			case !step.Do.IsPreparation() && slices.Contains(line, i):
-				begin = later(begin, free)
+				begin = cook.Later(begin, free)
 				if free = begin; step.Do == plan.Heat {
 					free = begin.Add(lasts) // it is stirred, or watched
 				}
@@ -108,13 +127,6 @@ func ClockOf(s *cook.State, l *Live, now time.Time) Clock {
 		}
 	}
 	return c
-}
-
-func later(a, b time.Time) time.Time {
-	if b.After(a) {
-		return b
-	}
-	return a
 }
 
 func minutes(m float64) time.Duration { return time.Duration(m * float64(time.Minute)) }

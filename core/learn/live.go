@@ -165,7 +165,8 @@ func beside(s *cook.State, replay *plan.Plan, prior Estimate, now time.Time) ([]
 			}
 			replay.Calibration.CookTime[slug] = learnt
 		}
-		if replay.BurnerOf(pot).Name == replay.BurnerOf(served).Name {
+		// Of a flame that is kept by eye the factor is on what is let off: that is no burner's.
+		if replay.BurnerOf(pot).Name == replay.BurnerOf(served).Name && l.Plan.Regulated() == replay.Regulated() {
 			prior = Estimate{l.Power.Factor, min(math.Hypot(l.Power.SD, potSD), prior.SD)}
 		}
 	}
@@ -204,6 +205,9 @@ func (l *Live) looks(s *cook.State, replay *plan.Plan, options forecast.Options)
 	byPart := map[string]*softness{}
 	thick := normal{mean: 0, precision: 1 / square(thickPriorSD)}
 	for _, look := range s.Looks {
+		if look.Pot != s.Plan.Served()[0] {
+			continue // beside sees to it
+		}
 		minute := float64(s.Minute(look.At))
 		switch look.Kind {
 		case cook.Felt:

@@ -157,10 +157,11 @@ func (o *observations) none() bool { return len(o.weights)+len(o.boils)+len(o.te
 func observe(s *cook.State, replay *plan.Plan, others []forecast.Seen, now time.Time) observations {
 	seen := observations{turns: turnsOf(s, now), others: others}
 	var course *forecast.Forecast
-	vessel := replay.Pots[replay.Served()[0]]
+	served := s.Plan.Served()[0]
+	vessel := replay.Pots[served]
 	for _, r := range s.Readings {
 		minute := s.Minute(r.At)
-		if minute <= 0 || r.Full {
+		if minute <= 0 || r.Full || r.Pot != served {
 			continue // before the flame there is nothing to learn of it
 		}
 		w := weight{minute: minute, mass: r.Mass, sd: scaleSD}
@@ -178,13 +179,12 @@ func observe(s *cook.State, replay *plan.Plan, others []forecast.Seen, now time.
 		seen.weights = append(seen.weights, w)
 	}
 	for _, look := range s.Looks {
-		if minute := s.Minute(look.At); look.Kind == cook.Probed && minute > 0 {
+		if minute := s.Minute(look.At); look.Kind == cook.Probed && minute > 0 && look.Pot == served {
 			seen.temps = append(seen.temps, probed{minute, look.Value})
 		}
 	}
 	// What waited on a device comes late, but tells of its own time.
 	slices.SortStableFunc(seen.weights, func(a, b weight) int { return cmp.Compare(a.minute, b.minute) })
-	served := s.Plan.Served()[0]
 	for i := range s.Spans {
 		step := &s.Plan.Steps[i]
 		if s.Guessed(i) || step.PotName() != served {

@@ -18,6 +18,12 @@ func (p *Plan) Feeds(from, to int) bool {
 	return a.Pan != "" && (a.Pan == b.Pan || !b.Do.IsPreparation() && b.PotName() == a.Pan)
 }
 
+// Lasts reports whether a step takes time in a pot.
+func (s *Step) Lasts() bool {
+	verb := s.Do.Descriptor()
+	return !verb.Preparation && !verb.AtOnce
+}
+
 // pours reports whether a step takes what is in a pot.
 func (s *Step) pours(pot string) bool {
 	return slices.ContainsFunc(s.Items, func(item Item) bool { return item.Pot != "" && item.Pot == pot })

@@ -477,7 +477,7 @@ func (c *cookery) pressure(l *clause) {
 		return
 	}
 	step := plan.Step{Do: plan.Pressure}
-	if found := whistleSaid.FindStringSubmatch(l.rest); found != nil {
+	if found := whistleSaid.FindStringSubmatch(l.text()); found != nil {
 		n, ok := numberWords[found[1]]
 		if figure, err := strconv.Atoi(found[1]); err == nil {
 			n, ok = float64(figure), true

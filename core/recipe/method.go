@@ -283,7 +283,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 			}
 			continue
 		}
-		clauses = append(clauses, clause{do: do, verb: w, words: nil, rest: strings.Join(words[k:], " ")})
+		clauses = append(clauses, clause{do: do, verb: w})
 	}
 	if len(clauses) == 0 {
 		return false
@@ -346,7 +346,6 @@ type clause struct {
 	do    action
 	verb  string
 	words []string // after the verb, and what led up to it
-	rest  string
 }
 
 func (l *clause) text() string { return strings.Join(l.words, " ") }

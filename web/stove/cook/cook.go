@@ -188,7 +188,8 @@ func (s *Screen) Record(c *gin.Context) error {
 			return nil
 		}
 		// The same form, gone back to and corrected.
-		f.ID = uuid.NewSHA1(uuid.MustParse(e.ID), fmt.Append(nil, e.Kind, e.Step, e.Item, e.Mass, e.MM, e.Part, e.Value, e.Material)).String()
+		content := fmt.Append(nil, e.Kind, e.Step, e.Item, e.Mass, e.MM, e.Part, e.Value, e.Material, e.Pot)
+		f.ID = uuid.NewSHA1(uuid.MustParse(e.ID), content).String()
 		e, err = parse(f, &state, k, s.app.Now())
 	}
 	if err == nil {

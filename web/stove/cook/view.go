@@ -136,7 +136,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	if at, comes := rehearse.Trouble(rehearse.Task(k.Task), &state, app.FlameOf(k), now); k.Rehearsal && comes {
 		v.Trouble, v.TroubleAt, v.Troubled = words.TaskTrouble(rehearse.Task(k.Task)), at, !at.After(now)
 	}
-	v.guessed(say, &state, &live)
+	v.guessed(say, &state)
 	for _, pot := range state.Untared() {
 		v.Untared = append(v.Untared, vesselOf{Key: pot, Name: say.PotName(p, pot)})
 	}
@@ -156,7 +156,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	if u := step.Until; u != nil && (u.RemainingPct != nil || u.MassG != nil) {
 		v.Title = "Simmer down to the mark" // the target says which
 	}
-	v.Bowl = later(clock.Bowl(live.Forecast), now).In(zone).Format("15:04")
+	v.Bowl = cook.Later(clock.Bowl(live.Forecast), now).In(zone).Format("15:04")
 	v.times(say, &state, here, now)
 	v.wait(say, &state, &live, &clock, zone)
 	v.stirring(say, step, here.live.Grade)
@@ -186,7 +186,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 		if job, beside := clock.Jobs[i]; beside {
 			at = job.Begin
 		}
-		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: later(at, now).In(zone).Format("15:04")})
+		v.Next = append(v.Next, next{Title: say.Step(p, live.Forecast, i).Title, At: cook.Later(at, now).In(zone).Format("15:04")})
 	}
 	for _, f := range say.Findings(p, live.Findings) {
 		if f.Message = words.Capital(f.Message); f.Step >= state.Step || f.Step >= 0 && state.IsStray(f.Step) {
@@ -196,22 +196,15 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	return v
 }
 
-// soon is within how many minutes it is time already.
-const soon = 2 * time.Minute
-
-// wait says when it is time for the served pot, if that is not now: what goes on by itself is
-// waited for, or left to itself meanwhile.
+// wait says when it is time for what is not yet to be begun.
 func (v *view) wait(say words.Printer, s *cook.State, l *learn.Live, clock *learn.Clock, zone *time.Location) {
-	if _, lit := s.Zero(); lit || clock.Zero.Sub(v.Now) < soon {
+	step, meanwhile, ok := clock.Waits(s, v.Now, v.Due)
+	if !ok {
 		return
 	}
-	step, lead := s.Step, "Not before "
-	if s.IsBeside(step) {
-		ahead := s.Ahead()
-		if !s.CanLeave() || len(ahead) == 0 || s.IsBeside(ahead[0]) || v.Due.Sub(clock.Zero) < soon {
-			return
-		}
-		step, lead = ahead[0], "While this goes on, at "
+	lead := "Not before "
+	if meanwhile {
+		lead = "While this goes on, at "
 	}
 	title := say.Step(s.Plan, l.Forecast, step).Title
 	v.Wait = lead + clock.Zero.In(zone).Format("15:04") + ": " + words.Lower(title)
@@ -286,7 +279,7 @@ func (v *view) vessels(say words.Printer, s *cook.State, live *learn.Live, clock
 }
 
 // guessed says which steps were told of so soon that nobody knows how long they took.
-func (v *view) guessed(say words.Printer, s *cook.State, l *learn.Live) {
+func (v *view) guessed(say words.Printer, s *cook.State) {
 	latest := -1
 	for i := range s.Plan.Steps {
 		if s.Guessed(i) && i < s.Step && (latest < 0 || i > latest) {
@@ -588,11 +581,4 @@ func feltWords(say words.Printer, p *plan.Plan, part string, was, is learn.Live)
 	return text + say.Sprintf(": it will be served %s, %.1f (%.1f to %.1f), not %.1f.",
 		pot.DonenessWord(p.Texture(part), now.Value), now.Value, now.Low,
 		now.High, before)
-}
-
-func later(a, b time.Time) time.Time {
-	if b.After(a) {
-		return b
-	}
-	return a
 }
