@@ -53,7 +53,8 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 			named[key] = true
 		}
 	}
-	isKey := regexp.MustCompile(`^(rescue|repair|note|symptom|taste|target|change|miss|differ|scale|variant|late|wait)\.[a-z.-]+[a-z0-9]$`)
+	isKey := regexp.MustCompile(`^(rescue|repair|note|symptom|taste|target|change|miss|differ|` +
+		`scale|variant|late|wait|method)\.[a-z.-]+[a-z0-9]$`)
 	for key := range named {
 		if isKey.MatchString(key) && !strings.HasSuffix(key, ".") {
 			require.Contains(t, english, key)

@@ -18,13 +18,15 @@ import (
 
 // drawList is what somebody could paste: milk of some kind and anything else
 // of the pantry.
-func drawList(t *rapid.T) []plan.Item {
+func drawList(t *rapid.T) []recipe.Given {
 	all := pantry.Standard().All()
-	items := []plan.Item{{Material: rapid.SampledFrom([]string{"milk-whole", "coconut-milk-thin", "oat-milk", "water"}).Draw(t, "liquid"),
-		Amount: fmt.Sprintf("%d ml", rapid.IntRange(200, 3000).Draw(t, "ml"))}}
+	items := []recipe.Given{{Item: plan.Item{Material: rapid.SampledFrom([]string{"milk-whole", "coconut-milk-thin", "oat-milk",
+		"water"}).Draw(t, "liquid"),
+		Amount: fmt.Sprintf("%d ml", rapid.IntRange(200, 3000).Draw(t, "ml"))}}}
 	for range rapid.IntRange(0, 7).Draw(t, "more") {
 		m := rapid.SampledFrom(all).Draw(t, "material")
-		items = append(items, plan.Item{Material: m.Slug, Amount: fmt.Sprintf("%d g", rapid.IntRange(1, 400).Draw(t, "grams"))})
+		items = append(items, recipe.Given{Item: plan.Item{Material: m.Slug, Amount: fmt.Sprintf("%d g", rapid.IntRange(1, 400).Draw(t,
+			"grams"))}})
 	}
 	return items
 }

@@ -17,21 +17,18 @@ var ErrNoLiquid = errors.New("holds no milk, coconut milk or water to cook in; a
 // coconut milk last and off the boil, garnish fried in the fat. It is a first
 // draft for the cook to change. The choice gives name, bowls, serving, pot and
 // burner; its grain is not used. Errors: ErrNoLiquid.
-func Arrange(name string, choice plan.WayChoice, items []plan.Item, p *pantry.Pantry) (*plan.Plan, error) {
+func Arrange(name string, choice plan.WayChoice, given []Given, p *pantry.Pantry) (*plan.Plan, error) {
 	a := arrangement{pantry: p}
-	for _, item := range items {
-		if material, ok := p.Material(item.Material); ok {
-			a.sort(item, material)
+	for _, one := range given {
+		if material, ok := p.Material(one.Item.Material); ok {
+			a.sort(one.Item, material)
 		}
 	}
 	if len(a.liquids) == 0 {
 		return nil, ErrNoLiquid
 	}
-	made := &plan.Plan{
-		Format: plan.Format, Name: name, Way: "from a list",
-		Serves: choice.Bowls, PortionG: 160, Serve: choice.Serve,
-		Kitchen: plan.DefaultKitchen(), Pots: map[string]vessel.Pot{plan.MainPot: choice.Pot}, Burner: choice.Burner,
-	}
+	made := draft(name, choice)
+	made.Way = "from a list"
 	made.Steps = a.steps()
 	made.ServeAs(choice.Serve)
 	return made, nil

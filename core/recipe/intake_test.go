@@ -141,10 +141,10 @@ func TestListIsArranged(t *testing.T) {
 		"coconut milk\n20 g cornflour"
 	lines, err := reader().Read(list)
 	require.NoError(t, err)
-	var items []plan.Item
+	var items []recipe.Given
 	for _, l := range lines {
 		require.True(t, l.Understood(), "%+v", l)
-		items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
+		items = append(items, recipe.Given{Item: plan.Item{Material: l.Material, Amount: l.Amount}})
 	}
 	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140},
 		Burner: vessel.DefaultBurner()}
@@ -201,10 +201,10 @@ func TestArrangedPuddings(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			lines, err := reader().Read(c.list)
 			require.NoError(t, err)
-			var items []plan.Item
+			var items []recipe.Given
 			for _, l := range lines {
 				require.True(t, l.Understood(), "%+v", l)
-				items = append(items, plan.Item{Material: l.Material, Amount: l.Amount})
+				items = append(items, recipe.Given{Item: plan.Item{Material: l.Material, Amount: l.Amount}})
 			}
 			p, err := recipe.Arrange(name, plan.WayChoice{Bowls: 4, Serve: plan.Hot, Pot: plantest.WithSteps(t, plantest.MilkAndRice,
 				plantest.Boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, items, pantry.Standard())

@@ -2,7 +2,6 @@ package recipe
 
 import (
 	"errors"
-	"math"
 	"regexp"
 	"slices"
 	"strconv"
@@ -14,12 +13,22 @@ import (
 	"kirdu/core/vessel"
 )
 
-// The method of a recipe is read sentence by sentence. The grammar: a sentence falls into clauses,
-// each begun by a word of doing ("bring", "add", "simmer", "soak", ...); "when", "once", "until",
-// "if" and the like begin a condition, in which nothing is done. A clause names what it is done to
-// by the names of the list, "the rest", "half the milk", "everything"; how long ("20 minutes", "half
-// an hour", "overnight"); until when ("soft", "thick", "reduced by half", "three whistles"); on which
-// flame; how to stir. What no clause is found in stays in sight and is asked.
+// The method of a recipe is read sentence by sentence. The grammar:
+//
+//   - A sentence falls into clauses, each begun by a word of doing ("bring", "add", "simmer", "soak").
+//     "When it boils", "once soft", "after 10 minutes" in front say how what is on the flame ends; "until
+//     soft", "until reduced by half" at the end say how the clause does. What hangs on an "if" is done by
+//     nobody yet: it is kept as a note at the step before it.
+//   - A clause names what it is done to by the names of the list, with shares and amounts ("half the
+//     milk", "the rest", "2 tbsp of the ghee"), by what was made before ("the syrup", "the mixture"), or by
+//     "it" and "everything". What comes with its own amount ("3 cups of water") need not be on the list.
+//   - "In another pan", "meanwhile" with a flame, and a heading ("For the compote:") open a second pot; what is
+//     in it goes into the first, or onto it, where the method says so. Beaten egg, stirred flour and melted
+//     jaggery are made beside the pot and taken when they are called for.
+//   - How long, which flame, how to stir and the lid are read from each clause.
+//
+// Each word is either read, or holds the sentence together, or is told as not read: a sentence with
+// such a word carries a Doubt. A sentence of which nothing was made stays beside the step before it.
 
 // MaxMethod bounds the method of one recipe, in letters.
 const MaxMethod = 12000
@@ -29,9 +38,35 @@ var ErrLongMethod = errors.New("is too long: paste the method of one recipe")
 
 // A Given is a line of the list that goes in.
 type Given struct {
-	Item plan.Item
-	Text string // the line
-	Note string // what it says beside name and amount
+	Item    plan.Item
+	Text    string // the line
+	Note    string // what it says beside name and amount
+	Section string // the heading above it: "For the syrup"
+
+	inMethod bool // only the method has it
+}
+
+// A DoubtOf is a kind of doubt.
+type DoubtOf string
+
+// Doubts about a sentence.
+const (
+	Unread         DoubtOf = "unread"           // Words: of which nothing was made
+	MoreThanListed DoubtOf = "more-than-listed" // Words: the line of the list; Amount: what the method takes of it
+	HowLong        DoubtOf = "how-long"         // Minutes were taken: the method does not say
+	NoAmount       DoubtOf = "no-amount"        // Words: goes in by this method, and neither it nor the list says how much
+	TakenFor       DoubtOf = "taken-for"        // Words: the line that was taken, the method names none
+	NotPut         DoubtOf = "not-put"          // Words: is named, and was put nowhere
+	OtherPan       DoubtOf = "other-pan"        // Words: a pan is named, and no second one was taken
+	NotPoured      DoubtOf = "not-poured"       // Words: is made, and the method does not say where it goes
+)
+
+// A Doubt is what a cook should look at in a sentence that was read.
+type Doubt struct {
+	Of      DoubtOf
+	Words   string
+	Amount  string
+	Minutes measure.Minute
 }
 
 // A Sentence is one of the method with what was made of it.
@@ -39,10 +74,12 @@ type Sentence struct {
 	Text   string
 	Steps  []int // of the plan, by index
 	Passed bool  // it says nothing that a plan has a step for: "serve hot", "wash the rice"
+	Kept   bool  // what is done only if: a note at the step before
+	Doubts []Doubt
 }
 
 // Understood reports whether something was made of it.
-func (s *Sentence) Understood() bool { return len(s.Steps) > 0 || s.Passed }
+func (s *Sentence) Understood() bool { return len(s.Steps) > 0 || s.Passed || s.Kept }
 
 // Cooked is a recipe as a plan.
 type Cooked struct {
@@ -53,60 +90,94 @@ type Cooked struct {
 	Unplaced  []int // of the given: the method does not say where they go
 }
 
-// Cook makes a plan of a list and its method. Without a method that it can follow, or without one
-// at all, it arranges the list. Errors: ErrNoLiquid, ErrLongMethod.
-func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method string) (Cooked, error) {
+// Cook makes a plan of a list and its method. Sentences that are put aside, by number from 0, are kept
+// as notes. Without a method that it can follow, or without one at all, it arranges the list. Errors:
+// ErrNoLiquid, ErrLongMethod.
+func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method string, aside map[int]bool) (Cooked, error) {
 	if len(method) > MaxMethod {
 		return Cooked{}, ErrLongMethod
 	}
-	c := cookery{reader: r, given: given, used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		fried: map[int]string{}}
+	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
+		at: -1, assumed: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
 	}
 	var sentences []Sentence
-	for _, text := range sentencesOf(method) {
+	c.text = sentencesOf(method)
+	for _, text := range c.text {
 		c.now = len(sentences)
-		sentences = append(sentences, Sentence{Text: text, Passed: c.sentence(text)})
+		c.kept[c.now] = aside[c.now]
+		passed := !aside[c.now] && c.heading(text)
+		if !passed && !aside[c.now] {
+			passed = c.sentence(text)
+		}
+		sentences = append(sentences, Sentence{Text: text, Passed: passed})
 	}
-	items := make([]plan.Item, len(given))
-	for i := range given {
-		items[i] = given[i].Item
-	}
-	made, err := Arrange(name, choice, items, r.pantry)
-	if err != nil {
-		return Cooked{}, err
-	}
-	result := Cooked{Plan: made, Sentences: sentences}
-	if !c.follows() {
-		result.ByList = true
+	result := Cooked{Sentences: sentences}
+	if c.follows() {
+		result.Unplaced = c.placeRest()
+		c.finish()
+		result.Plan = draft(name, choice)
+		result.Plan.Steps, result.Plan.Way = c.steps, "from a recipe"
+		c.pots(result.Plan, choice)
+		for i := range c.steps {
+			if c.steps[i].Do == plan.Portion {
+				c.steps[i].Bowls = choice.Bowls
+			}
+		}
+		if choice.Serve == plan.Chilled && !slices.ContainsFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Chill }) {
+			result.Plan.ServeAs(choice.Serve)
+		}
+	} else {
+		made, err := Arrange(name, choice, given, r.pantry)
+		if err != nil {
+			return Cooked{}, err
+		}
+		result.Plan, result.ByList = made, true
 		for i := range c.preparations {
 			c.preparations[i] = slices.DeleteFunc(c.preparations[i], func(p preparing) bool { return p.sentence >= 0 })
 		}
 		for k := range result.Sentences {
 			result.Sentences[k].Passed = false
 		}
-	} else {
-		result.Unplaced = c.placeRest()
-		made.Steps, made.Way = c.steps, "from a recipe"
-		if choice.Serve == plan.Chilled && !slices.ContainsFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Chill }) {
-			made.ServeAs(choice.Serve)
-		}
+		c.doubts, c.kept = nil, aside
 	}
-	c.prepare(made)
-	for i := range made.Steps {
-		step := &made.Steps[i]
+	c.prepare(result.Plan)
+	result.lead(&c)
+	return result, nil
+}
+
+// lead ties sentences and steps to each other. What no step was made of stays beside the step before it.
+func (r *Cooked) lead(c *cookery) {
+	for i := range r.Plan.Steps {
+		step := &r.Plan.Steps[i]
 		at, note := unmarked(step.Note)
 		step.Note = note
 		switch {
-		case at >= 0 && at < len(result.Sentences):
-			result.Sentences[at].Steps = append(result.Sentences[at].Steps, i)
-		case step.Do.IsPreparation() && !result.ByList || step.Do.IsPreparation() && at == lineMark:
-			result.Prepared = append(result.Prepared, i)
+		case at >= 0 && at < len(r.Sentences):
+			r.Sentences[at].Steps = append(r.Sentences[at].Steps, i)
+		case step.Do.IsPreparation() && !r.ByList || step.Do.IsPreparation() && at == lineMark:
+			r.Prepared = append(r.Prepared, i)
 		}
 	}
-	return result, nil
+	beside := -1
+	for k := range r.Sentences {
+		s := &r.Sentences[k]
+		s.Doubts, s.Kept = c.doubts[k], c.kept[k] && len(s.Steps) == 0
+		if len(s.Steps) > 0 {
+			beside = slices.Max(s.Steps)
+		}
+		unsure := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of != HowLong })
+		if r.ByList || s.Understood() && !unsure && !c.kept[k] || beside < 0 {
+			continue
+		}
+		const most = 500
+		note := strings.TrimSpace(r.Plan.Steps[beside].Note + " “" + s.Text + ".”")
+		if len([]rune(note)) <= most {
+			r.Plan.Steps[beside].Note = note
+		}
+	}
 }
 
 // A preparing is what is done with an item before it goes in.
@@ -124,84 +195,44 @@ type cookery struct {
 	used         []float64  // of each: the share that is in
 	preparations [][]preparing
 	steps        []plan.Step
-	now          int // the sentence
-	inPot        []int
-	last         []int          // what was named last: "it"
-	fried        map[int]string // the part that an item was fried into
-	offHeat      bool
+	doubts       map[int][]Doubt // by sentence
+	kept         map[int]bool
+
+	text    []string // the sentences
+	now     int      // the one that is read
+	section string   // the heading that is being told
+	holders []holder
+	at      int          // the pot that is being cooked in, a holder; -1: none yet
+	next    []string     // what the next pot is called; nil: none is opened
+	last    []mention    // what was named last: "it"
+	said    map[int]bool // what the sentence names
+
+	oven     plan.Oven
+	ovenC    measure.Celsius
+	pressing []measure.Millilitre // water that coconut was ground with
+	fat      *mention             // that is hot in a pan, and nothing is in it yet
+	pan      bool                 // it is in a pan of its own
+	offHeat  bool
+	flame    vessel.Flame // turned to, for what comes
+	lid      *bool
+	bowls    bool // it is shared out before it cools
+	assumed  int  // the step whose end is our own guess; -1: none
 }
 
-// namesOf returns the phrases by which a method may call a line of the list.
-func (r *Reader) namesOf(g Given) []string {
-	m, ok := r.pantry.Material(g.Item.Material)
-	if !ok {
-		return nil
-	}
-	set := map[string]bool{}
-	add := func(text string) {
-		words := plainWords(text)
-		for k := range words {
-			if phrase := strings.Join(words[k:], " "); len(phrase) > 2 && !describes[phrase] || phrase == "dal" || k == 0 && len(words) > 0 {
-				set[phrase] = true
-			}
-		}
-	}
-	add(m.ShortName())
-	for _, alias := range m.Aliases {
-		add(alias)
-	}
-	for phrase, slug := range r.names {
-		if slug == m.Slug {
-			set[phrase] = true
-		}
-	}
-	if !strings.HasPrefix(m.Slug, "milk-") {
-		delete(set, "milk") // of coconut milk and condensed milk more is said
-	}
-	for _, class := range classes[m.Kind] {
-		set[class] = true
-	}
-	switch m.Behaviour {
-	case pantry.Grain:
-		set["grain"] = true
-	case pantry.Piece:
-		set["nut"] = true
-	}
-	if strings.Contains(m.Slug, "rice") {
-		set["rice"] = true
-	}
-	if strings.Contains(m.Slug, "moong") || strings.Contains(m.Slug, "chana") || strings.Contains(m.Slug, "lentil") {
-		set["dal"], set["lentil"], set["pulse"] = true, true, true
-	}
-	if strings.HasPrefix(m.Slug, "milk-") {
-		set["milk"] = true
-	}
-	if strings.HasPrefix(m.Slug, "coconut-milk") || m.Slug == "coconut-cream" {
-		set["coconut milk"] = true
-	}
-	if strings.HasPrefix(m.Slug, "sago") {
-		set["sago"], set["pearl"], set["tapioca"] = true, true, true
-	}
-	var list []string
-	for phrase := range set {
-		list = append(list, phrase)
-	}
-	slices.SortFunc(list, func(a, b string) int {
-		if d := strings.Count(b, " ") - strings.Count(a, " "); d != 0 {
-			return d
-		}
-		return strings.Compare(a, b)
-	})
-	return list
+func (c *cookery) doubt(of DoubtOf, words, amount string) {
+	c.doubts[c.now] = append(c.doubts[c.now], Doubt{Of: of, Words: words, Amount: amount})
 }
 
-// classes are words for all of a kind.
-var classes = map[string][]string{"sweetener": {"sugar", "sweetener"}, "nut": {"nut"}, "spice": {"spice"}}
+// guess says that the method does not tell how long.
+func (c *cookery) guess(minutes measure.Minute) measure.Minute {
+	c.doubts[c.now] = append(c.doubts[c.now], Doubt{Of: HowLong, Minutes: minutes})
+	return minutes
+}
 
 // sentencesOf parts a text: at the ends of its lines, and at full stops that end no number.
 func sentencesOf(text string) (list []string) {
 	for line := range strings.Lines(text) {
-		line = strings.TrimLeft(clean(line), "0123456789.) ")
+		line = leadingNumber.ReplaceAllString(clean(line), "")
 		for _, part := range sentenceEnd.Split(line, -1) {
 			if part = strings.Trim(part, " .;!"); part != "" {
 				list = append(list, part)
@@ -211,90 +242,165 @@ func sentencesOf(text string) (list []string) {
 	return list
 }
 
-var sentenceEnd = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
+var (
+	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
+	leadingNumber = regexp.MustCompile(`(?i)^(?:step )?\d+ ?[.):]+ *`)
+)
 
-// conditions begin what is waited for, or only might be.
-var conditions = map[string]bool{"when": true, "once": true, "after": true, "until": true, "till": true, "while": true, "before": true,
-	"if": true, "as": true, "so": true, "because": true, "that": true}
+// heading takes a line that only names the part of the recipe that follows.
+func (c *cookery) heading(text string) bool {
+	words := plainWords(text)
+	const most = 6
+	named, colon := strings.CutSuffix(strings.TrimSpace(text), ":")
+	if len(words) == 0 || len(words) > most {
+		return false
+	}
+	known := slices.ContainsFunc(c.given, func(g Given) bool { return g.Section != "" && sameSection(g.Section, named) })
+	if !known && !colon && !(words[0] == "for" && len(words) > 1 && words[1] == "the") {
+		return false
+	}
+	if !known && slices.ContainsFunc(words, func(w string) bool { return doing[w] != "" && doing[w] != doTop && doing[w] != doPass }) {
+		return false
+	}
+	c.enter(named)
+	return true
+}
+
+func sameSection(a, b string) bool { return slices.Equal(sectionWords(a), sectionWords(b)) }
+
+// sectionWords are the words of a heading that name something.
+func sectionWords(heading string) (list []string) {
+	for _, w := range plainWords(heading) {
+		if w != "for" && w != "the" && w != "to" && w != "make" && w != "of" && w != "method" && w != "step" && w != "ingredient" && w != "a" {
+			list = append(list, w)
+		}
+	}
+	return list
+}
+
+// enter begins a part of the recipe: one that is new is cooked in a pot of its own.
+func (c *cookery) enter(heading string) {
+	c.section = heading
+	for i := range c.given {
+		if sameSection(c.given[i].Section, heading) {
+			c.section = c.given[i].Section
+		}
+	}
+	c.next = nil
+	named := sectionWords(heading)
+	if finishing(heading) {
+		c.at = c.mainPot()
+		return
+	}
+	for h := range c.holders {
+		if c.holders[h].pot && slices.ContainsFunc(named, func(w string) bool { return slices.Contains(c.holders[h].words, w) }) {
+			c.at = h
+			return
+		}
+	}
+	c.next = named
+}
 
 // An action is what a word of doing asks for.
 type action string
 
 const (
-	doAdd    action = "add"
-	doBoil   action = "boil"
-	doCook   action = "cook"
-	doSoak   action = "soak"
-	doRoast  action = "roast"
-	doFry    action = "fry"
-	doGrind  action = "grind"
-	doGrate  action = "grate"
-	doMash   action = "mash"
-	doDrain  action = "drain"
-	doPress  action = "squeeze"
-	doChill  action = "chill"
-	doCool   action = "cool"
-	doRest   action = "rest"
-	doBake   action = "bake"
-	doTop    action = "top"
-	doOff    action = "off"
-	doCooker action = "cooker"
-	doMelt   action = "melt"
-	doSteam  action = "steam"
-	doPass   action = "pass" // nothing that a plan has a step for
+	doAdd     action = "add"
+	doBoil    action = "boil"
+	doCook    action = "cook"
+	doSoak    action = "soak"
+	doRoast   action = "roast"
+	doFry     action = "fry"
+	doGrind   action = "grind"
+	doGrate   action = "grate"
+	doCut     action = "cut"
+	doPeel    action = "peel"
+	doMash    action = "mash"
+	doDrain   action = "drain"
+	doPress   action = "squeeze"
+	doChill   action = "chill"
+	doCool    action = "cool"
+	doRest    action = "rest"
+	doBake    action = "bake"
+	doTop     action = "top"
+	doOff     action = "off"
+	doTurn    action = "turn"
+	doCooker  action = "cooker"
+	doMelt    action = "melt"
+	doSteam   action = "steam"
+	doCaramel action = "caramel"
+	doMove    action = "move"
+	doPass    action = "pass" // nothing that a plan has a step for
 )
 
 // doing are the words that begin a clause.
-var doing = map[string]action{
-	"add": doAdd, "pour": doAdd, "tip": doAdd, "put": doAdd, "drop": doAdd, "throw": doAdd, "combine": doAdd, "place": doAdd, "fold": doAdd,
-	"return": doAdd, "mix": doAdd, "sweeten": doAdd, "whisk": doAdd, "beat": doAdd, "stir": doAdd, "blend": doAdd, "take": doAdd,
-	"bring": doBoil, "boil": doCook, "simmer": doCook, "cook": doCook, "heat": doCook, "reduce": doCook, "thicken": doCook, "warm": doCook,
-	"keep": doCook, "continue": doCook, "let": doCook, "leave": doRest, "rest": doRest, "stand": doRest, "set": doRest,
-	"soak": doSoak, "roast": doRoast, "toast": doRoast, "fry": doFry, "saute": doFry, "sauté": doFry, "grind": doGrind, "grate": doGrate,
-	"mash": doMash, "crush": doMash, "drain": doDrain, "strain": doDrain, "squeeze": doPress,
-	"chill": doChill, "refrigerate": doChill, "cool": doCool, "bake": doBake, "garnish": doTop, "decorate": doTop, "scatter": doTop,
-	"sprinkle": doTop, "top": doTop, "remove": doOff, "turn": doOff, "switch": doOff, "pressure": doCooker, "melt": doMelt,
-	"dissolve": doAdd, "steam": doSteam, "wash": doPass, "rinse": doPass, "serve": doPass, "cover": doPass, "ladle": doPass, "spoon": doPass,
-	"taste": doPass, "enjoy": doPass, "preheat": doPass, "grease": doPass, "watch": doPass, "adjust": doPass, "scrape": doPass,
-	"check": doPass, "peel": doPass, "divide": doPass,
+var doing = map[string]action{}
+
+func init() {
+	for do, list := range map[action]string{
+		doAdd: `add pour tip put drop throw combine place fold return mix sweeten whisk beat stir blend take toss swirl tumble slide
+			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot`,
+		doBoil: "bring",
+		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow stew poach braise scald bubble evaporate cooks",
+		doRest: "leave rest stand set sit steep infuse", doSoak: "soak", doRoast: "roast toast brown", doFry: "fry saute sauté temper",
+		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve", doPeel: "peel deseed",
+		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
+		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
+		doTop: "garnish decorate scatter sprinkle top strew drizzle", doOff: "remove", doTurn: "turn switch raise increase", doCooker: "pressure",
+		doMelt: "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion",
+		doPass: "wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat " +
+			"ensure avoid prepare make " +
+			"reserve release wait open start begin gather weigh savour eat fish",
+	} {
+		for w := range strings.FieldsSeq(list) {
+			doing[w] = do
+		}
+	}
+}
+
+// participles are words of doing as they are told of what was done: "the milk is boiled".
+func participle(w string) (base string, ok bool) {
+	for _, form := range []string{strings.TrimSuffix(w, "ed"), strings.TrimSuffix(w, "d"), strings.TrimSuffix(strings.TrimSuffix(w, "ed"),
+		w[max(len(w)-3, 0):max(len(w)-2, 0)])} {
+		if form != w && doing[form] != "" {
+			return form, true
+		}
+	}
+	switch w {
+	case "fried":
+		return "fry", true
+	case "ground":
+		return "grind", true
+	case "brought":
+		return "bring", true
+	case "put", "left", "kept":
+		return map[string]string{"put": "put", "left": "leave", "kept": "keep"}[w], true
+	}
+	return "", false
 }
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
-	words := methodWords(text)
-	var clauses []clause
-	var lead []string
-	waits := false
-	for k := 0; k < len(words); k++ {
-		w := words[k]
-		switch {
-		case w == ",":
-			waits = false
-		case conditions[w] && !(w == "as" && k+1 < len(words) && words[k+1] == "well"):
-			waits = true
-		}
-		do, begins := doing[w]
-		if waits || !begins || !c.opens(words, k) {
-			if len(clauses) == 0 {
-				lead = append(lead, w)
-			} else {
-				last := &clauses[len(clauses)-1]
-				last.words = append(last.words, w)
-			}
-			continue
-		}
-		clauses = append(clauses, clause{do: do, verb: w})
-	}
+	tokens := methodWords(text)
+	tokens = c.opening(tokens)
+	clauses := c.clauses(tokens)
 	if len(clauses) == 0 {
 		return false
 	}
-	clauses[0].words = append(lead, clauses[0].words...)
 	did := false
 	passed = true
+	was := c.stand()
+	c.said = map[int]bool{}
 	for k := range clauses {
 		one := &clauses[k]
-		if one.do == doPass {
+		if one.verb == "repeat" && c.again(one) {
+			continue
+		}
+		if one.do == doPass && !one.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "with") {
 			c.mentions(one) // "wash the sago and soak it"
+			if one.verb == "cover" || one.find("covered") >= 0 {
+				c.lid = new(true)
+			}
 			continue
 		}
 		before, prepared := len(c.steps), c.countPrepared()
@@ -305,7 +411,253 @@ func (c *cookery) sentence(text string) (passed bool) {
 			passed = false
 		}
 	}
-	return passed && !did
+	passed = passed && !did
+	if words := unread(tokens); len(words) > 0 && (did || slices.ContainsFunc(words, c.isMaterial)) && !c.kept[c.now] {
+		c.doubt(Unread, strings.Join(words, ", "), "")
+	}
+	if did && !c.kept[c.now] {
+		c.check(tokens, was)
+	}
+	return passed && !c.kept[c.now]
+}
+
+// A standing is how things stood before a sentence.
+type standing struct {
+	holders, at, held int
+	used              []float64
+	prepared          int
+	next              bool
+}
+
+func (c *cookery) stand() standing {
+	return standing{len(c.holders), c.at, len(c.held()), slices.Clone(c.used), c.countPrepared(), c.next != nil}
+}
+
+// check looks whether what a sentence names has become something.
+func (c *cookery) check(tokens []*token, was standing) {
+	all := clause{words: tokens}
+	if k := all.newPan(); k >= 0 && was.held > 0 && !was.next && len(c.holders) == was.holders && c.at == was.at && c.next == nil &&
+		!c.bowls && !c.pan {
+		c.doubt(OtherPan, tokens[k].text, "")
+	}
+	for i := range was.used {
+		if was.used[i] > 0 || c.used[i] > 0 || len(c.preparations[i]) > 0 || c.given[i].Item.Material == "water" || c.fat != nil &&
+			c.fat.item == i {
+			continue
+		}
+		if c.said[i] {
+			c.doubt(NotPut, c.given[i].Text, "")
+		}
+	}
+}
+
+// isMaterial reports whether a word is the name of something in the pantry.
+func (c *cookery) isMaterial(word string) bool { return c.reader.names[singularWord(word)] != "" }
+
+// opening reads what a sentence begins with: "For the syrup,", "Meanwhile,".
+func (c *cookery) opening(tokens []*token) []*token {
+	if len(tokens) > 3 && tokens[0].text == "for" && (tokens[1].text == "the" || tokens[2].text == "," || len(tokens) > 3 &&
+		tokens[3].text == ",") {
+		for k, w := range tokens[1:min(len(tokens), 6)] {
+			if w.text != "," {
+				continue
+			}
+			var words []string
+			for _, t := range tokens[:k+1] {
+				t.read = true
+				words = append(words, t.text)
+			}
+			if slices.ContainsFunc(words, func(w string) bool { return strings.HasPrefix(w, "minute") || strings.HasPrefix(w, "hour") }) {
+				return tokens
+			}
+			c.enter(strings.Join(words, " "))
+			return tokens[k+2:]
+		}
+	}
+	for k, w := range tokens[:min(len(tokens), 3)] { // "Syrup: melt the jaggery"
+		if w.text == "," && k > 0 && slices.ContainsFunc(c.given, func(g Given) bool {
+			return g.Section != "" && sameSection(g.Section,
+				phraseOf(tokens[:k]))
+		}) {
+			c.enter(phraseOf(tokens[:k]))
+			return tokens[k+1:]
+		}
+	}
+	return tokens
+}
+
+// clauses parts a sentence.
+func (c *cookery) clauses(tokens []*token) (clauses []clause) {
+	var lead []*token
+	waits, told, not := false, false, false
+	for k := 0; k < len(tokens); k++ {
+		w := tokens[k]
+		switch {
+		case w.text == ",":
+			waits, not = false, false
+		case w.text == "not" || w.text == "don't" || w.text == "never" || w.text == "without":
+			not = true
+		case w.text == "if" || w.text == "unless":
+			if c.ifOptional(tokens, k) {
+				break
+			}
+			c.kept[c.now] = true
+			for _, t := range tokens {
+				t.read = true
+			}
+			return clauses
+		case k == 0 && conditions[w.text] && w.text != "as" || k == 0 && w.text == "as" && len(tokens) > 1 && tokens[1].text == "soon":
+			end := slices.IndexFunc(tokens, func(t *token) bool { return t.text == "," })
+			if end < 0 {
+				end = c.nextDoing(tokens, k+1)
+			}
+			if end > 0 {
+				c.when(&clause{words: tokens[:end]})
+				k = end - 1
+				continue
+			}
+			waits = true
+		case conditions[w.text] && !(w.text == "as" && k+1 < len(tokens) && tokens[k+1].text == "well") && !(w.text == "or" &&
+			!c.orWaits(tokens, k)):
+			waits = true
+		}
+		do, begins := doing[w.text]
+		verb := w.text
+		if waits && begins && c.endsWait(tokens, k) {
+			waits = false
+		}
+		if !begins && k > 0 {
+			if base, ok := participle(w.text); ok && (passive[tokens[k-1].text] || told && tokens[k-1].text == "and") {
+				do, verb, begins, told = doing[base], base, true, true
+			}
+		}
+		if not {
+			if len(clauses) > 0 {
+				last := &clauses[len(clauses)-1]
+				last.words = append(last.words, w)
+			} else {
+				lead = append(lead, w)
+			}
+			continue
+		}
+		if waits || !begins || !told && !c.opens(tokens, k) || verb == w.text && told && !c.opens(tokens, k) {
+			if len(clauses) == 0 {
+				lead = append(lead, w)
+			} else {
+				last := &clauses[len(clauses)-1]
+				last.words = append(last.words, w)
+			}
+			continue
+		}
+		w.read = true
+		one := clause{do: do, verb: verb}
+		if len(clauses) == 0 {
+			one.words = lead
+		}
+		if told && verb != w.text && len(clauses) > 0 { // "the milk is boiled and the rice added": its thing stands before it
+			last := &clauses[len(clauses)-1]
+			for j := last.lead; j < len(last.words); j++ {
+				if last.words[j].text == "and" || last.words[j].text == "," || last.words[j].text == "then" {
+					one.words = slices.Clone(last.words[j+1:])
+					last.words = last.words[:j]
+					break
+				}
+			}
+		}
+		one.lead = len(one.words)
+		clauses = append(clauses, one)
+	}
+	if len(clauses) == 0 && slices.ContainsFunc(tokens, func(w *token) bool {
+		return w.text == "not" || w.text == "don't" ||
+			w.text == "never"
+	}) {
+		return []clause{{do: doPass, words: lead}}
+	}
+	if len(clauses) == 0 {
+		return c.wordless(lead)
+	}
+	return clauses
+}
+
+// endsWait reports whether a word of doing ends what is waited for without a comma: "until golden and add
+// them", "when they puff pour them over".
+func (c *cookery) endsWait(tokens []*token, k int) bool {
+	if before := tokens[k-1].text; before == "and" || before == "then" {
+		return true
+	}
+	switch doing[tokens[k].text] {
+	case doAdd, doTop, doMove:
+	default:
+		return false
+	}
+	for j := k - 1; j >= 0 && tokens[j].text != ","; j-- {
+		if w := tokens[j].text; w == "when" || w == "once" {
+			return c.opens(tokens, k)
+		} else if conditions[w] {
+			return false
+		}
+	}
+	return false
+}
+
+var passive = map[string]bool{"is": true, "are": true, "be": true, "was": true, "were": true, "been": true, "gets": true}
+
+// wordless reads a sentence without a word of doing: "Milk to the boil", "Rice in", "Off the heat".
+func (c *cookery) wordless(lead []*token) []clause {
+	l := clause{words: lead}
+	switch {
+	case l.has("to the boil", "to a boil"):
+		l.do, l.verb = doBoil, "bring"
+	case l.has("off the heat", "off the flame", "flame off", "heat off"):
+		l.do = doOff
+	case l.has("goes in", "go in", "goes into", "go into"), len(lead) > 0 && len(lead) < 8 && lead[len(lead)-1].text == "in",
+		len(lead) > 0 && len(lead) < 5 && len(c.unused(&l)) > 0:
+		l.do, l.verb = doAdd, "add"
+	case len(lead) > 0 && len(lead) < 7 && l.minutes() > 0 && len(c.held()) > 0:
+		l.do, l.verb = doCook, "cook"
+	case l.find("whistles") >= 0 || l.find("whistle") >= 0:
+		l.do = doCooker
+	default:
+		return nil
+	}
+	return []clause{l}
+}
+
+// ifOptional reads "if using", "if you like" as what may be left out.
+func (c *cookery) ifOptional(tokens []*token, k int) bool {
+	if k+1 >= len(tokens) {
+		return false
+	}
+	switch tokens[k+1].text {
+	case "using", "you", "desired", "liked", "wished", "available":
+		if tokens[k+1].text == "you" && k+2 < len(tokens) && tokens[k+2].text != "like" && tokens[k+2].text != "wish" &&
+			tokens[k+2].text != "want" {
+			return false
+		}
+		for _, t := range tokens[k:min(k+3, len(tokens))] {
+			if t.text == "," {
+				break
+			}
+			t.read = true
+		}
+		return k > 0
+	}
+	return false
+}
+
+// nextDoing finds the next word that begins a clause after a condition without a comma.
+func (c *cookery) nextDoing(tokens []*token, from int) int {
+	for k := from + 1; k < len(tokens); k++ {
+		if do := doing[tokens[k].text]; do != "" && c.opens(tokens, k) && do != doCook && do != doPass && do != doCool {
+			return k
+		}
+	}
+	return -1
+}
+
+// orWaits reports whether an "or" goes on waiting: "20 minutes or until soft", "until soft or done".
+func (c *cookery) orWaits(tokens []*token, k int) bool {
+	return k+1 < len(tokens) && doing[tokens[k+1].text] == ""
 }
 
 func (c *cookery) countPrepared() (n int) {
@@ -317,47 +669,51 @@ func (c *cookery) countPrepared() (n int) {
 
 // opens reports whether a word of doing begins a clause where it stands: "the boil" and "a simmer"
 // are things.
-func (c *cookery) opens(words []string, k int) bool {
+func (c *cookery) opens(words []*token, k int) bool {
 	if k == 0 {
 		return true
 	}
-	switch before := words[k-1]; before {
+	if nounish[words[k].text] {
+		switch before := words[k-1].text; before {
+		case ",", "and", "then", "now", "&", "it", "them", "or":
+		default:
+			if !strings.HasSuffix(before, "ly") {
+				return false
+			}
+		}
+	}
+	switch before := words[k-1].text; before {
 	case "reduce", "lower", "increase", "raise", "pressure", "same", "serve", "served", "until", "very", "keep", "the", "a", "an", "to",
 		"of", "rolling", "gentle", "well", "for", "dry", "in", "with", "is", "are", "has", "have", "low", "high", "medium", "at", "on",
-		"stop":
-		return before == "dry" && words[k] == "roast"
+		"stop", "into", "from", "off", "under", "over", "first", "fan", "its", "your", "this", "that", "room", "rice", "not", "don't",
+		"never", "without", "is not", "slow", "full", "by":
+		return before == "dry" && words[k].text == "roast" || before == "rice" && doing[words[k].text] != doPass && words[k].text != "cooks"
+	}
+	if w := words[k].text; (w == "warm" || w == "cool") && k+1 == len(words) {
+		return w == "cool"
+	} else if w == "warm" || w == "cool" { // "add warm milk"
+		switch words[k+1].text {
+		case "the", "it", "a", "through", "in", "over", "gently", "up", "slowly", "completely", "to", "down", "for", "until", ",", "and", "then",
+			"this", "them", "well", "on", "slightly", "before":
+			return true
+		}
+		return false
 	}
 	return true
 }
 
-// methodWords are the words of a sentence in lower case, commas kept, "then" and "and" as they are.
-func methodWords(text string) (list []string) {
-	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " ", ")", " ", "/", " / ", "°", " ° ", "-", " ").Replace(strings.ToLower(text))
-	for w := range strings.FieldsSeq(text) {
-		if w = strings.Trim(w, `.'"!?`); w != "" {
-			list = append(list, w)
-		}
-	}
-	return list
-}
-
-// A clause is one thing that is done.
-type clause struct {
-	do    action
-	verb  string
-	words []string // after the verb, and what led up to it
-}
-
-func (l *clause) text() string { return strings.Join(l.words, " ") }
-
-func (l *clause) has(phrases ...string) bool {
-	text := " " + l.text() + " "
-	return slices.ContainsFunc(phrases, func(p string) bool { return strings.Contains(text, " "+p+" ") })
-}
+// nounish are words of doing that are as often things.
+var nounish = map[string]bool{"puree": true, "purée": true, "mash": true, "mix": true, "whisk": true, "press": true, "steam": true,
+	"cover": true,
+	"grill": true, "place": true, "shower": true, "grease": true, "measure": true, "extract": true, "top": true, "temper": true,
+	"bubble": true, "finish": true, "blend": true, "fish": true}
 
 func (c *cookery) emit(steps ...plan.Step) {
 	for _, s := range steps {
 		s.Note = marked(c.now, s.Note)
+		if c.at >= 0 && !s.Do.IsPreparation() && s.Pot == "" {
+			s.Pot = c.holders[c.at].name
+		}
 		c.steps = append(c.steps, s)
 	}
 }
@@ -379,259 +735,163 @@ func unmarked(note string) (sentence int, rest string) {
 	return n, parts[2]
 }
 
-// A mention is an item that a clause names, and how much of it.
-type mention struct {
-	item  int
-	share float64 // of all that the list has of it
-}
-
-// mentions finds what a clause names. Words that are found are not found again.
-func (c *cookery) mentions(l *clause) (list []mention) {
-	words := slices.Clone(l.words)
-	if at := slices.IndexFunc(words, func(w string) bool { return w == "until" || w == "till" }); at >= 0 {
-		words = words[:at] // what it is then is not what it is done to
-	}
-	for k := range words {
-		words[k] = singularWord(words[k])
-	}
-	if l.has("everything", "all the ingredients", "all ingredients", "remaining ingredients", "rest of the ingredients") {
-		for i := range c.given {
-			if c.used[i] < 1 && len(c.names[i]) > 0 && !c.isTopping(i) {
-				list = append(list, mention{i, 1 - c.used[i]})
-			}
-		}
-		return list
-	}
-	for length := 4; length >= 1; length-- {
-		for k := 0; k+length <= len(words); k++ {
-			phrase := strings.Join(words[k:k+length], " ")
-			if strings.Contains(phrase, "\x00") {
-				continue
-			}
-			found := false
-			for i := range c.given {
-				if !slices.Contains(c.names[i], phrase) || slices.ContainsFunc(list, func(m mention) bool { return m.item == i }) {
-					continue
-				}
-				if c.used[i] >= 1 && c.another(phrase, i) {
-					continue // the other of two milks is meant
-				}
-				list = append(list, mention{i, c.shareBefore(words, k, i)})
-				found = true
-				if !isClass(phrase) {
-					break
-				}
-			}
-			if found {
-				for j := k; j < k+length; j++ {
-					words[j] = "\x00"
-				}
-			}
+// open begins a new pot.
+func (c *cookery) open(words []string) {
+	name := "pan"
+	for _, w := range words {
+		if potName.MatchString(w) {
+			name = w
 		}
 	}
-	slices.SortFunc(list, func(a, b mention) int { return a.item - b.item })
-	if len(list) > 0 {
-		c.last = nil
-		for _, m := range list {
-			c.last = append(c.last, m.item)
-		}
+	c.holders = append(c.holders, holder{name: c.free(name), pot: true, words: words, left: 1})
+	c.at, c.next = len(c.holders)-1, nil
+}
+
+var potName = regexp.MustCompile(`^[a-z]{3,16}$`)
+
+// held is what the pot that is being cooked in holds.
+func (c *cookery) held() []int {
+	if c.at < 0 {
+		return nil
 	}
-	return list
+	return c.holders[c.at].items
 }
 
-// meant is what a clause names, or what was named last if it says "it", or nothing.
-func (c *cookery) meant(l *clause) []mention {
-	before := c.last
-	list := c.mentions(l)
-	if len(list) == 0 {
-		for _, i := range before {
-			list = append(list, mention{i, 1 - c.used[i]})
-		}
-	}
-	return list
-}
-
-func isClass(phrase string) bool {
-	return phrase == "nut" || phrase == "spice" || phrase == "sweetener"
-}
-
-// another reports whether something else goes by a phrase and is not in yet.
-func (c *cookery) another(phrase string, not int) bool {
-	for i := range c.given {
-		if i != not && c.used[i] < 1 && slices.Contains(c.names[i], phrase) {
-			return true
-		}
-	}
-	return false
-}
-
-// shareBefore reads "half the", "the rest of the", "a third of the" before a name.
-func (c *cookery) shareBefore(words []string, at, item int) float64 {
-	left := 1 - c.used[item]
-	from := max(at-4, 0)
-	for k := at - 1; k >= from; k-- {
-		share := left
-		switch words[k] {
-		case "half":
-			share = 0.5
-		case "third":
-			share = 1.0 / 3
-		case "quarter":
-			share = 0.25
-		case "two":
-			continue
-		case "the", "of", "a", "remaining", "rest", "other":
-			continue
-		default:
-			return left
-		}
-		if k > 0 && words[k-1] == "two" && words[k] == "third" {
-			share = 2.0 / 3
-		}
-		return min(share, left)
-	}
-	return left
-}
-
-func (c *cookery) material(i int) *pantry.Material {
-	m, _ := c.reader.pantry.Material(c.given[i].Item.Material)
-	return m
-}
-
-func (c *cookery) isTopping(i int) bool {
-	return strings.Contains(strings.ToLower(c.given[i].Text), "sprinkl") || strings.Contains(strings.ToLower(c.given[i].Text), "garnish") ||
-		strings.Contains(strings.ToLower(c.given[i].Text), "to finish")
-}
-
-// take returns the item of a mention, scaled to its share, and counts it as in.
-func (c *cookery) take(m mention) (plan.Item, bool) {
-	if m.share <= 0 {
-		return plan.Item{}, false
-	}
-	item := c.given[m.item].Item
-	c.used[m.item] = min(c.used[m.item]+m.share, 1)
-	if math.Abs(m.share-1) > 1e-6 {
-		amount, err := measure.ParseAmount(item.Amount)
-		if err != nil {
-			return plan.Item{}, false
-		}
-		item.Amount, item.Also = amount.Scale(m.share).String(), ""
-	}
-	return item, true
+// mainPot is the first pot that has not been poured into another; -1 without one.
+func (c *cookery) mainPot() int {
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.pot && h.left > 0 && len(h.items) > 0 })
 }
 
 // put adds what is named and not in yet to the pot.
 func (c *cookery) put(list []mention, step plan.Step) bool {
 	step.Do = plan.Add
+	from := c.at
+	if c.next != nil || c.at < 0 {
+		wants := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 || m.holder >= 0 && m.holder != c.at })
+		if !wants {
+			return false
+		}
+		c.open(c.next)
+	}
+	if c.fat != nil && len(c.held()) == 0 {
+		list = append([]mention{*c.fat}, list...)
+		c.fat = nil
+	}
 	for _, m := range list {
+		if m.holder >= 0 && m.holder != c.at {
+			if c.holders[m.holder].left <= 0 {
+				continue
+			}
+			step.Items = append(step.Items, c.pour(m.holder, max(m.share, boolShare(m.item >= 0))))
+			c.holders[c.at].items = append(c.holders[c.at].items, c.holders[m.holder].items...)
+			continue
+		}
 		if item, ok := c.take(m); ok {
 			step.Items = append(step.Items, item)
-			c.inPot = append(c.inPot, m.item)
+			c.holders[c.at].items = append(c.holders[c.at].items, m.item)
 		}
 	}
 	if len(step.Items) == 0 {
+		if from != c.at && len(c.holders[c.at].items) == 0 {
+			c.holders = c.holders[:len(c.holders)-1]
+			c.at = from
+		}
 		return false
 	}
 	c.emit(step)
 	return true
 }
 
-var (
-	minutesSaid = regexp.MustCompile(`(\d+ \d+ / \d+|\d+ / \d+|\d+(?:\.\d+)?)(?: (?:to|or) (\d+(?:\.\d+)?)| (\d+))?` +
-		` ?(?:more |further |extra |another )?(minutes?|mins?|min|hours?|hrs?|hr|h)\b`)
-	numberOfTime = regexp.MustCompile(`\b[a-z]+ (?:minute|hour)`)
-	whistleSaid  = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
-	ovenSaid     = regexp.MustCompile(`(\d{2,3}) ?(?:° ?)?(c|f|degrees|celsius|fahrenheit)?\b`)
-)
-
-// minutes reads how long, the middle of a range; 0 for nothing said.
-func (l *clause) minutes() measure.Minute {
-	text := l.text()
-	for _, said := range []struct {
-		words   string
-		minutes measure.Minute
-	}{{"half an hour", 30}, {"an hour and a half", 90}, {"overnight", 480}, {"a few minutes", 3}, {"couple of minutes", 2},
-		{"few hours", 180}} {
-		if strings.Contains(text, said.words) {
-			return said.minutes
-		}
+func boolShare(all bool) float64 {
+	if all {
+		return 1
 	}
-	text = numberOfTime.ReplaceAllStringFunc(text, func(found string) string {
-		word, rest, _ := strings.Cut(found, " ")
-		if n, known := numberWords[word]; known {
-			return strconv.FormatFloat(n, 'f', -1, 64) + " " + rest
-		}
-		return found
-	})
-	found := minutesSaid.FindStringSubmatch(text)
-	if found == nil {
-		return 0
-	}
-	low := mixedNumber(found[1])
-	high := low
-	for _, second := range found[2:4] {
-		if second != "" {
-			high = max(high, mixedNumber(second))
-		}
-	}
-	middle := (low + high) / 2
-	if strings.HasPrefix(found[4], "h") {
-		middle *= 60
-	}
-	return measure.Minute(min(middle, 3000))
+	return 0
 }
 
-// mixedNumber reads "20", "1.5", "1 / 2" and "1 1 / 2".
-func mixedNumber(text string) (sum float64) {
-	fields := strings.Fields(text)
-	for k := 0; k < len(fields); k++ {
-		n, err := strconv.ParseFloat(fields[k], 64)
-		if err != nil {
+// draft is a plan without steps.
+func draft(name string, choice plan.WayChoice) *plan.Plan {
+	return &plan.Plan{Format: plan.Format, Name: name, Serves: choice.Bowls, PortionG: 160, Serve: choice.Serve,
+		Kitchen: plan.DefaultKitchen(),
+		Pots:    map[string]vessel.Pot{plan.MainPot: choice.Pot}, Burner: choice.Burner}
+}
+
+// finish pours what was made and not called for on top, and says so; and names the pot that is served.
+func (c *cookery) finish() {
+	c.now = -1
+	main := c.servedPot()
+	for h := range c.holders {
+		one := &c.holders[h]
+		if h == main || one.left < 0.999 || len(one.items) == 0 && !one.pot || strings.HasSuffix(one.name, ".fat") {
 			continue
 		}
-		if k+2 < len(fields) && fields[k+1] == "/" {
-			if below, err := strconv.ParseFloat(fields[k+2], 64); err == nil && below > 0 {
-				n /= below
-			}
-			k += 2
+		if len(one.items) == 0 {
+			continue
 		}
-		sum += n
+		c.at = main
+		item := c.pour(h, 1)
+		sentence := c.madeIn(one.name)
+		c.doubts[sentence] = append(c.doubts[sentence], Doubt{Of: NotPoured, Words: one.name})
+		c.emit(plan.Step{Do: plan.Add, Topping: c.toppingOf(one), Items: []plan.Item{item}})
 	}
-	return sum
+	if main < 0 {
+		return
+	}
+	old := c.holders[main].name
+	for i := range c.steps {
+		if c.steps[i].Pot == old {
+			c.steps[i].Pot = ""
+		}
+		for j := range c.steps[i].Items {
+			if c.steps[i].Items[j].Pot == old {
+				c.steps[i].Items[j].Pot = plan.MainPot
+			}
+		}
+	}
 }
 
-// stirring reads how to stir, "" for as usual.
-func (l *clause) stirring() plan.Stir {
-	switch {
-	case l.has("constantly", "continuously", "all the time", "without stopping", "nonstop"):
-		return plan.StirConstant
-	case l.has("often", "frequently", "regularly"):
-		return plan.StirOften
-	case l.has("occasionally", "now and then", "from time to time", "sometimes"):
-		return plan.StirNow
-	case l.has("without stirring", "do not stir"):
-		return plan.StirNone
+// toppingOf reports whether what is in a holder lies on top: fruit, nuts, what was fried.
+func (c *cookery) toppingOf(h *holder) bool {
+	if h.pot {
+		return true
 	}
-	return ""
+	return slices.ContainsFunc(h.items, func(i int) bool { return c.behaves(mention{item: i}, pantry.Piece) })
 }
 
-// flame reads which.
-func (l *clause) flame(usual vessel.Flame) vessel.Flame {
-	switch {
-	case l.has("medium high"):
-		return vessel.MediumHigh
-	case l.has("medium low", "low medium"):
-		return vessel.MediumLow
-	case l.has("medium heat", "medium flame", "on medium", "over medium", "moderate heat"):
-		return vessel.Medium
-	case l.has("high heat", "high flame", "on high", "full flame", "over high"):
-		return vessel.High
-	case l.has("lowest", "very low", "low heat", "low flame", "on low", "over low"):
-		return vessel.Low
-	case l.has("rolling boil", "boil hard", "rapidly"):
-		return vessel.Boil
-	case l.has("gently", "gentle", "simmer"):
-		return vessel.Simmer
+// madeIn returns the sentence that first made something.
+func (c *cookery) madeIn(name string) int {
+	for i := range c.steps {
+		if c.steps[i].Name == name || c.steps[i].Pot == name {
+			at, _ := unmarked(c.steps[i].Note)
+			return at
+		}
 	}
-	return usual
+	return -1
+}
+
+// servedPot is the pot that is poured into no other; of several the first.
+func (c *cookery) servedPot() int {
+	if one := c.mainPot(); one >= 0 {
+		return one
+	}
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.pot })
+}
+
+// pots gives each further pot the shape of the first, and a dish that of a dish.
+func (c *cookery) pots(p *plan.Plan, choice plan.WayChoice) {
+	dish := vessel.Pot{Shape: vessel.Tray, LengthMM: 300, WidthMM: 200, HeightMM: 60}
+	for i := range p.Steps {
+		name := p.Steps[i].PotName()
+		if _, known := p.Pots[name]; known {
+			continue
+		}
+		p.Pots[name] = choice.Pot
+		if strings.HasPrefix(name, "dish") {
+			p.Pots[name] = dish
+		}
+	}
+	main := c.servedPot()
+	if main >= 0 && strings.HasPrefix(c.holders[main].name, "dish") {
+		p.Pots[plan.MainPot] = dish
+	}
 }

@@ -37,7 +37,7 @@ var bracketed = regexp.MustCompile(`[(\[{]([^()\[\]{}]*)[)\]}]`)
 
 func (s *scan) read(text string) {
 	l := s.line
-	if (strings.HasSuffix(text, ":") || strings.HasPrefix(strings.ToLower(text), "for the ")) &&
+	if (strings.HasSuffix(text, ":") || headed.MatchString(text)) &&
 		!strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
 		l.Heading, l.Note = true, strings.TrimSuffix(text, ":")
 		return
@@ -80,6 +80,9 @@ func (s *scan) read(text string) {
 	s.second(asides)
 	l.Note = noteOf(q.note, l.Note, asides)
 }
+
+// headed is how the heading of a part of a list begins.
+var headed = regexp.MustCompile(`(?i)^(?:for |to (?:finish|serve|decorate|garnish|top|assemble)\b)`)
 
 // packs are things that a size in brackets may stand before.
 var packs = map[string]bool{"tin": true, "can": true, "packet": true, "pack": true, "carton": true, "bottle": true, "jar": true,

@@ -192,13 +192,18 @@ type readView struct {
 	Prepared []string // what the lines say is done beforehand
 	Unplaced []string // what the method does not speak of
 	Unclear  int      // sentences of which nothing was made
+	Doubtful int      // sentences with something to look at
 }
 
 // sentenceView is a sentence of the method beside what was made of it.
 type sentenceView struct {
+	Key    string
 	Text   string
 	Steps  []string
 	Passed bool
+	Kept   bool
+	Aside  bool // the cook takes it out: it stays a note
+	Doubts []string
 }
 
 // method reads the method with the lines as they stand now.
@@ -210,7 +215,7 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 	given, _ := answers(draft, lines, all, home)
 	choice := plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
 		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}}
-	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"))
+	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"), asides(f))
 	if err != nil {
 		v.ByList = true
 		return
@@ -223,12 +228,19 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 	course := forecast.Run(p, forecast.Options{CourseOnly: true})
 	v.ByList = cooked.ByList
 	for _, s := range cooked.Sentences {
-		one := sentenceView{Text: s.Text, Passed: s.Passed}
+		one := sentenceView{Key: strconv.Itoa(len(v.Method)), Text: s.Text, Passed: s.Passed, Kept: s.Kept}
+		one.Aside = f.Text("aside"+one.Key) != ""
+		for _, d := range s.Doubts {
+			one.Doubts = append(one.Doubts, say.Doubt(d))
+		}
 		for _, i := range s.Steps {
 			one.Steps = append(one.Steps, say.Step(p, course, i).Title)
 		}
-		if !s.Understood() {
+		switch {
+		case !s.Understood():
 			v.Unclear++
+		case len(s.Doubts) > 0:
+			v.Doubtful++
 		}
 		v.Method = append(v.Method, one)
 	}
@@ -342,7 +354,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	items, notes := answers(f, lines, all, home)
 	var made *plan.Plan
 	if f.Err() == nil {
-		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"))
+		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), asides(f))
 		switch {
 		case errors.Is(err, recipe.ErrLongMethod):
 			f.Fault("method", err)
@@ -402,8 +414,12 @@ func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
 // answers turns the lines, as they were corrected, into items. Lines that are
 // left out, and those without an amount, go into the notes.
 func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (given []recipe.Given, notes []string) {
+	section := ""
 	for i, l := range lines {
 		key := strconv.Itoa(i)
+		if l.Heading {
+			section = l.Note
+		}
 		if l.Heading || f.Text("skip"+key) != "" {
 			notes = append(notes, l.Text)
 			continue
@@ -440,9 +456,20 @@ func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan
 		if l.Note != "" {
 			notes = append(notes, l.Text)
 		}
-		given = append(given, recipe.Given{Item: item, Text: l.Text, Note: l.Note})
+		given = append(given, recipe.Given{Item: item, Text: l.Text, Note: l.Note, Section: section})
 	}
 	return given, notes
+}
+
+// asides are the sentences of the method that the cook took out, by number.
+func asides(f *frame.Fields) map[int]bool {
+	list := map[int]bool{}
+	for key := range f.Typed {
+		if n, err := strconv.Atoi(strings.TrimPrefix(key, "aside")); err == nil && strings.HasPrefix(key, "aside") {
+			list[n] = true
+		}
+	}
+	return list
 }
 
 // shortNotes puts what the list says beside the amounts into the notes.

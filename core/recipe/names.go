@@ -1,0 +1,548 @@
+package recipe
+
+import (
+	"math"
+	"regexp"
+	"slices"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+// namesOf returns the phrases by which a method may call a line of the list, the longest first.
+func (r *Reader) namesOf(g Given) []string {
+	m, ok := r.pantry.Material(g.Item.Material)
+	if !ok {
+		return nil
+	}
+	set := map[string]bool{}
+	add := func(text string) {
+		words := plainWords(text)
+		for k := range words {
+			if phrase := strings.Join(words[k:], " "); len(phrase) > 2 && !describes[phrase] || phrase == "dal" || k == 0 && len(words) > 0 {
+				set[phrase] = true
+			}
+		}
+	}
+	add(m.ShortName())
+	for _, alias := range m.Aliases {
+		add(alias)
+	}
+	for phrase, slug := range r.names {
+		if slug == m.Slug {
+			set[phrase] = true
+		}
+	}
+	if !strings.HasPrefix(m.Slug, "milk-") {
+		delete(set, "milk") // of coconut milk and condensed milk more is said
+	}
+	for _, class := range classes[m.Kind] {
+		set[class] = true
+	}
+	switch m.Behaviour {
+	case pantry.Grain:
+		set["grain"] = true
+	case pantry.Piece:
+		set["nut"] = true
+	}
+	for part, more := range commonly {
+		if strings.Contains(m.Slug, part) {
+			for _, phrase := range more {
+				set[phrase] = true
+			}
+		}
+	}
+	// Whatever the list calls it beside: "rosematta" of a line that the pantry took for red rice.
+	for _, w := range plainWords(g.Text) {
+		if len(w) > 4 && !describes[w] && !filler[w] && !besideUnit[w] && !r.words[w] {
+			if _, unit := intakeUnits[w]; !unit {
+				set[w] = true
+			}
+		}
+	}
+	var list []string
+	for phrase := range set {
+		list = append(list, phrase)
+	}
+	slices.SortFunc(list, func(a, b string) int {
+		if d := strings.Count(b, " ") - strings.Count(a, " "); d != 0 {
+			return d
+		}
+		return strings.Compare(a, b)
+	})
+	return list
+}
+
+// commonly are what cooks call things in a method, by a piece of the slug.
+var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "chana": {"dal", "lentil", "pulse", "chickpea"},
+	"lentil": {"dal", "lentil", "pulse"}, "milk-": {"milk"}, "condensed-milk": {"milk"}, "evaporated-milk": {"milk"},
+	"coconut-milk": {"coconut milk"}, "coconut-cream": {"coconut milk"},
+	"sago": {"sago", "pearl", "tapioca"}, "wheat": {"wheat"}, "millet": {"millet"}, "vermicelli": {"vermicelli", "noodle"},
+	"egg-": {"egg"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
+
+// classes are words for all of a kind.
+var classes = map[string][]string{"sweetener": {"sugar", "sweetener"}, "nut": {"nut"}, "spice": {"spice"}, "fruit": {"fruit"}}
+
+func isClass(phrase string) bool {
+	return phrase == "nut" || phrase == "spice" || phrase == "sweetener" || phrase == "fruit" || phrase == "pulse"
+}
+
+// A mention is something that a clause names: an item of the list and how much of it, or what was
+// made of some: a part, or what another pot holds.
+type mention struct {
+	item   int     // -1: none
+	share  float64 // of all that the list has of it, or of what a part or a pot holds
+	holder int     // -1: none
+	at     int     // where its name stands
+}
+
+// A holder is what things are put into: a pot on the flame, or a bowl or a pan beside.
+type holder struct {
+	name  string // of the pot or the part
+	pot   bool
+	words []string // by which it is called
+	items []int    // of the list
+	left  float64
+	hot   bool
+}
+
+// mentions finds what a clause names.
+func (c *cookery) mentions(l *clause) []mention {
+	list := c.mentioned(l)
+	c.remember(list)
+	return list
+}
+
+func (c *cookery) remember(list []mention) {
+	if len(list) > 0 {
+		c.last = slices.Clone(list)
+	}
+}
+
+func (c *cookery) mentioned(l *clause) (list []mention) {
+	end := len(l.words)
+	if at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" }); at >= 0 {
+		end = at // what it is then is not what it is done to
+		for _, w := range l.words[at+1:] {
+			w.read = w.read || c.isName(w.one)
+		}
+	}
+	if last := len(c.steps) - 1; last >= 0 && l.find("everything") >= 0 && len(c.last) == 1 && c.last[0].item < 0 && c.last[0].holder >= 0 &&
+		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0 { // "pour everything into the pot"
+		l.has("everything")
+		return slices.Clone(c.last)
+	}
+	if l.has("everything", "all the ingredients", "all ingredients", "remaining ingredients", "rest of the ingredients", "other ingredients",
+		"all the rest", "all together") || l.find("ingredients") >= 0 && c.sectionOf(l) != "" {
+		section := c.section
+		if one := c.sectionOf(l); one != "" {
+			section = one
+		}
+		for i := range c.given {
+			if c.used[i] < 1 && len(c.names[i]) > 0 && !c.isTopping(i) && c.given[i].Section == section && !c.given[i].inMethod {
+				list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
+			}
+		}
+		if at := max(l.find("except"), l.find("but")); at >= 0 {
+			but := c.mentioned(&clause{words: l.words[at+1:]})
+			l.words[at].read = true
+			list = slices.DeleteFunc(list, func(m mention) bool {
+				return slices.ContainsFunc(but, func(one mention) bool { return one.item == m.item })
+			})
+			for _, one := range but {
+				delete(c.said, one.item)
+			}
+		}
+		return list
+	}
+	taken := make([]bool, len(l.words))
+	for length := 4; length >= 1; length-- {
+		for k := 0; k+length <= end; k++ {
+			if slices.Contains(taken[k:k+length], true) {
+				continue
+			}
+			if found := c.named(l, k, length, list); len(found) > 0 {
+				list = append(list, found...)
+				for j := k; j < k+length; j++ {
+					taken[j], l.words[j].read = true, true
+				}
+				if j := k + length; j < end && !taken[j] && (l.words[j].one == "paste" || l.words[j].one == "mixture" || l.words[j].one == "slurry") {
+					taken[j], l.words[j].read = true, true // "the rice flour paste"
+				}
+			}
+		}
+	}
+	slices.SortStableFunc(list, func(a, b mention) int { return a.at - b.at })
+	return list
+}
+
+// isName reports whether a word names something that is here.
+func (c *cookery) isName(one string) bool {
+	return slices.ContainsFunc(c.names, func(names []string) bool { return slices.Contains(names, one) })
+}
+
+// named finds what some words of a clause name.
+func (c *cookery) named(l *clause, k, length int, before []mention) (list []mention) {
+	phrase := phraseOf(l.words[k : k+length])
+	if phrase == "" {
+		return nil
+	}
+	candidates := c.candidates(phrase, l, k)
+	for _, i := range candidates {
+		if c.used[i] > 0.999 && (c.given[i].inMethod || c.given[i].Item.Material == "water") {
+			if text, _ := c.amountBefore(l, k); text != "" { // water again
+				candidates = nil
+				break
+			}
+		}
+		if slices.ContainsFunc(before, func(m mention) bool { return m.item == i && m.share > 0 }) {
+			continue
+		}
+		if h := c.holderOf(i); h >= 0 && c.used[i] > 0.999 {
+			if !slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }) {
+				list = append(list, mention{item: i, share: 0, holder: h, at: k})
+			}
+		} else {
+			list = append(list, mention{item: i, share: c.shareBefore(l, k, i), holder: -1, at: k})
+		}
+		if c.said != nil {
+			c.said[i] = true
+		}
+		if !isClass(phrase) && !(phrase == "milk" && l.words[k].text == "milks") {
+			return list
+		}
+	}
+	if len(list) > 0 {
+		return list
+	}
+	for h := range c.holders {
+		named := slices.Contains(c.holders[h].words, phrase) || c.holders[h].pot && c.loosely(phrase, h)
+		if named && (c.holders[h].left > 0 || c.holders[h].pot) &&
+			!slices.ContainsFunc(before, func(m mention) bool { return m.holder == h }) {
+			return []mention{{item: -1, share: c.partShare(l, k), holder: h, at: k}}
+		}
+	}
+	if len(candidates) == 0 {
+		return c.unlisted(l, k, length, phrase)
+	}
+	return nil
+}
+
+// loosely reports whether a pot may be meant by "the sauce", "the milk mixture".
+func (c *cookery) loosely(phrase string, h int) bool {
+	if phrase == "mixture" {
+		return h != c.at
+	}
+	if phrase == "sauce" {
+		return h > 0
+	}
+	of, what, two := strings.Cut(phrase, " ")
+	return two && (what == "sauce" || what == "mixture") && slices.ContainsFunc(c.holders[h].items, func(i int) bool {
+		return slices.Contains(c.names[i], of) || slices.ContainsFunc(c.names[i], func(name string) bool {
+			return strings.HasPrefix(name,
+				of+" ")
+		})
+	})
+}
+
+func phraseOf(words []*token) string {
+	list := make([]string, len(words))
+	for k, w := range words {
+		if w.text == "," {
+			return ""
+		}
+		list[k] = w.one
+	}
+	return strings.Join(list, " ")
+}
+
+// candidates are the lines that go by a phrase, the likeliest first: what is not in yet, of the part of
+// the recipe that is being told.
+func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
+	for i := range c.given {
+		if slices.Contains(c.names[i], phrase) {
+			list = append(list, i)
+		}
+	}
+	if len(list) < 2 {
+		return list
+	}
+	kind := "" // "hot milk", "thick milk": what is said before the name
+	if k > 0 {
+		kind = l.words[k-1].one
+	}
+	rank := func(i int) (n int) {
+		if c.used[i] > 0.999 {
+			n += 4
+		}
+		if c.given[i].Section != c.section {
+			n += 2
+		}
+		if kind != "" && !filler[kind] && slices.Contains(plainWords(c.given[i].Text), kind) {
+			n -= 8
+		}
+		if phrase == "coconut milk" && strings.HasPrefix(c.given[i].Item.Material, "coconut-milk") {
+			n--
+		}
+		if phrase == "milk" && !strings.HasPrefix(c.given[i].Item.Material, "milk-") {
+			n++
+		}
+		if exactly := slices.Contains(plainWords(c.given[i].Text), phrase); !exactly && !strings.Contains(phrase, " ") {
+			n++
+		}
+		return n
+	}
+	slices.SortStableFunc(list, func(a, b int) int { return rank(a) - rank(b) })
+	return list
+}
+
+// holderOf returns where an item of the list is, other than the pot that is being cooked in; -1 for nowhere.
+func (c *cookery) holderOf(item int) int {
+	for h := len(c.holders) - 1; h >= 0; h-- {
+		if h != c.at && c.holders[h].left > 0 && slices.Contains(c.holders[h].items, item) {
+			return h
+		}
+	}
+	return -1
+}
+
+// unlisted takes up what the method names with its amount and the list does not have: "with 3 cups of
+// water".
+func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
+	slug, known := c.reader.names[phrase]
+	if !known || length == 1 && (describes[phrase] && phrase != "salt" || doing[l.words[k].text] != "") {
+		return nil
+	}
+	text, from := c.amountBefore(l, k)
+	if text == "" {
+		if slug == "water" {
+			l.words[k].read = false // asked, unless it goes with a soaking
+		}
+		return nil
+	}
+	for j := from; j < k; j++ {
+		l.words[j].read = true
+	}
+	item := plan.Item{Material: slug, Amount: text}
+	if amount, err := measure.ParseAmount(text); err != nil {
+		return nil
+	} else if m, ok := c.reader.pantry.Material(slug); !ok {
+		return nil
+	} else if _, err := c.reader.measures.Grams(amount, m.Body()); err != nil {
+		return nil
+	}
+	c.given = append(c.given, Given{Item: item, Text: text + " " + phrase, Section: c.section, inMethod: true})
+	c.used, c.preparations = append(c.used, 0), append(c.preparations, nil)
+	c.names = append(c.names, c.reader.namesOf(c.given[len(c.given)-1]))
+	return []mention{{item: len(c.given) - 1, share: 1, holder: -1, at: k}}
+}
+
+// amountBefore reads an amount that stands before a name: "3 cups of", "another 100 g". from is where it
+// begins.
+func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
+	words := make([]string, k)
+	for j := range words {
+		words[j] = l.words[j].text
+	}
+	for from = max(k-6, 0); from < k; from++ {
+		var line Line
+		s := scan{reader: c.reader, line: &line}
+		q, rest, ok := s.quantity(words[from:])
+		if !ok || q.unit == "" || q.number <= 0 {
+			continue
+		}
+		if between := strings.Join(rest, " "); !plainBetween.MatchString(between) {
+			continue
+		}
+		return q.String(), from
+	}
+	return "", k
+}
+
+// plainBetween may stand between an amount and what it is of.
+var plainBetween = regexp.MustCompile(`^(?:(?:of|the|a|hot|warm|cold|boiling|fresh|` +
+	`more|plain|more of|remaining|same|reserved|lukewarm|clean) ?)*$`)
+
+// shareBefore reads "half the", "the rest of the", "a third of the", "100 g of the" before a name, and "half
+// of it": how much of what the list has.
+func (c *cookery) shareBefore(l *clause, at, item int) float64 {
+	left := 1 - c.used[item]
+	if text, from := c.amountBefore(l, at); text != "" {
+		if share, ok := c.shareOf(text, item); ok {
+			for j := from; j < at; j++ {
+				l.words[j].read = true
+			}
+			const slack = 0.03
+			if share > left*(1+slack) {
+				c.doubt(MoreThanListed, c.given[item].Text, text)
+			}
+			if share > left*(1-slack) {
+				return left
+			}
+			return share
+		}
+	}
+	from := max(at-5, 0)
+	for k := at - 1; k >= from; k-- {
+		share := left
+		switch l.words[k].one {
+		case "half":
+			share = 0.5
+		case "third":
+			share = 1.0 / 3
+		case "quarter":
+			share = 0.25
+		case "little", "some", "tablespoon", "spoonful", "splash", "few":
+			if c.behaves(mention{item: item}, pantry.Liquid) {
+				share = plan.SlurryShare
+			}
+		case "two", "the", "of", "a", "one":
+			continue
+		default:
+			return left
+		}
+		if k > 0 && l.words[k-1].text == "two" && l.words[k].one == "third" {
+			share = 2.0 / 3
+		}
+		if k > 0 && l.words[k-1].text == "three" && l.words[k].one == "quarter" {
+			share = 0.75
+		}
+		l.words[k].read = true
+		if l.words[k].one == "half" && c.used[item] > 0 && k > 0 && (l.words[k-1].text == "other" || l.words[k-1].text == "second") {
+			return left
+		}
+		return min(share, left)
+	}
+	return left
+}
+
+// shareOf is how much of an item an amount is.
+func (c *cookery) shareOf(text string, item int) (float64, bool) {
+	m := c.material(item)
+	amount, err := measure.ParseAmount(text)
+	all, errAll := measure.ParseAmount(c.given[item].Item.Amount)
+	if m == nil || err != nil || errAll != nil {
+		return 0, false
+	}
+	part, err := c.reader.measures.Grams(amount, m.Body())
+	whole, errAll := c.reader.measures.Grams(all, m.Body())
+	if err != nil || errAll != nil || whole <= 0 {
+		return 0, false
+	}
+	return float64(part / whole), true
+}
+
+// partShare reads "half the syrup", "some of the hot milk".
+func (c *cookery) partShare(l *clause, at int) float64 {
+	for k := at - 1; k >= max(at-5, 0); k-- {
+		switch l.words[k].one {
+		case "half":
+			return 0.5
+		case "third":
+			return 1.0 / 3
+		case "quarter":
+			l.words[k].read = true
+			if k > 0 && l.words[k-1].text == "three" {
+				return 0.75
+			}
+			return 0.25
+		case "some", "little", "ladle", "ladleful", "spoonful":
+			return 0.2
+		case "the", "of", "a", "hot", "warm", "boiling":
+			continue
+		}
+		break
+	}
+	return 1
+}
+
+// sectionOf returns the part of the list that a clause names: "the syrup ingredients".
+func (c *cookery) sectionOf(l *clause) string {
+	for _, w := range l.words {
+		for i := range c.given {
+			if s := c.given[i].Section; s != "" && slices.Contains(plainWords(s), w.one) {
+				w.read = true
+				return s
+			}
+		}
+	}
+	return ""
+}
+
+func (c *cookery) material(i int) *pantry.Material {
+	if i < 0 {
+		return nil
+	}
+	m, _ := c.reader.pantry.Material(c.given[i].Item.Material)
+	return m
+}
+
+func (c *cookery) behaves(m mention, as pantry.Behaviour) bool {
+	material := c.material(m.item)
+	return material != nil && material.Behaviour == as
+}
+
+// isTopping reports whether the list has something for the end.
+func (c *cookery) isTopping(i int) bool {
+	if finishing(c.given[i].Section) {
+		return true
+	}
+	text := strings.ToLower(c.given[i].Text)
+	for _, word := range []string{"sprinkl", "garnish", "to finish", "to decorate", "to serve", "for serving", "for the top", "topping",
+		"for strewing"} {
+		if strings.Contains(text, word) {
+			return true
+		}
+	}
+	return false
+}
+
+// finishing reports whether a part of a recipe is what goes on top at the end.
+func finishing(section string) bool {
+	for _, w := range plainWords(section) {
+		switch w {
+		case "finish", "garnish", "garnishing", "topping", "top", "decorate", "decoration", "serve", "serving", "assemble", "assembly":
+			return true
+		}
+	}
+	return false
+}
+
+// take returns the item of a mention, scaled to its share, and counts it as in.
+func (c *cookery) take(m mention) (plan.Item, bool) {
+	if m.item >= 0 {
+		m.share = min(m.share, 1-c.used[m.item])
+	}
+	if m.item < 0 || m.share <= 1e-9 {
+		return plan.Item{}, false
+	}
+	item := c.given[m.item].Item
+	c.used[m.item] = min(c.used[m.item]+m.share, 1)
+	if math.Abs(m.share-1) > 1e-6 {
+		amount, err := measure.ParseAmount(item.Amount)
+		if err != nil {
+			return plan.Item{}, false
+		}
+		item.Amount, item.Also = amount.Scale(m.share).String(), ""
+	}
+	return item, true
+}
+
+// pour returns what a holder gives to a step.
+func (c *cookery) pour(h int, share float64) plan.Item {
+	one := &c.holders[h]
+	item := plan.Item{Part: one.name}
+	if one.pot {
+		item = plan.Item{Pot: one.name}
+	}
+	if share < 0.999 && share < one.left {
+		of := share / one.left
+		item.Share = &of
+		one.left -= share
+	} else {
+		one.left = 0
+	}
+	return item
+}

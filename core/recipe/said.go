@@ -1,0 +1,346 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+)
+
+// A token is a word of a sentence. What is read of a sentence is marked, so that what is not can be asked.
+type token struct {
+	text, one string // as it stands in lower case; singular
+	read      bool
+}
+
+// methodWords are the words of a sentence in lower case; commas are words of their own.
+func methodWords(text string) (list []*token) {
+	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ").Replace(strings.ToLower(text))
+	text = rangeDash.ReplaceAllString(text, "$1 to $2")
+	text = strings.ReplaceAll(text, "-", " ")
+	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(text, "$1 $2")) {
+		if w = strings.Trim(w, `.'"!?`); w == "" {
+			continue
+		}
+		if value, known := fractions[firstRune(w)]; known && len([]rune(w)) == 1 {
+			w = strconv.FormatFloat(value, 'g', 4, 64)
+		}
+		list = append(list, &token{text: w, one: singularWord(w), read: w == ","})
+	}
+	return list
+}
+
+func firstRune(w string) rune { return []rune(w)[0] }
+
+var (
+	rangeDash  = regexp.MustCompile(`(\d) ?- ?(\d)`)
+	numberUnit = regexp.MustCompile(`(\d|[¼½¾⅓⅔])(\pL)`)
+)
+
+// conditions begin what is waited for, or only might be.
+var conditions = map[string]bool{"when": true, "once": true, "after": true, "until": true, "till": true, "while": true, "before": true,
+	"as": true, "so": true, "because": true, "that": true, "otherwise": true, "or": true, "which": true, "by": true}
+
+// A clause is one thing that is done.
+type clause struct {
+	do    action
+	verb  string
+	words []*token // what led up to the verb, and what stands after it
+	lead  int      // words before the verb
+}
+
+func (l *clause) text() string {
+	list := make([]string, len(l.words))
+	for k, w := range l.words {
+		list[k] = w.text
+	}
+	return strings.Join(list, " ")
+}
+
+// has reports whether a clause says one of the phrases, and marks what it found as read.
+func (l *clause) has(phrases ...string) bool {
+	found := false
+	for _, phrase := range phrases {
+		if at := l.find(phrase); at >= 0 {
+			found = true
+			for k := range strings.Fields(phrase) {
+				l.words[at+k].read = true
+			}
+		}
+	}
+	return found
+}
+
+// find returns where a phrase begins, -1 for nowhere.
+func (l *clause) find(phrase string) int {
+	wanted := strings.Fields(phrase)
+	for k := 0; k+len(wanted) <= len(l.words); k++ {
+		if same := func() bool {
+			for j, w := range wanted {
+				if l.words[k+j].text != w {
+					return false
+				}
+			}
+			return true
+		}(); same {
+			return k
+		}
+	}
+	return -1
+}
+
+// match finds a pattern in the words of a clause and marks them as read.
+func (l *clause) match(re *regexp.Regexp) []string {
+	text := l.text()
+	at := re.FindStringSubmatchIndex(text)
+	if at == nil {
+		return nil
+	}
+	from := 0
+	for _, w := range l.words {
+		to := from + len(w.text)
+		if from < at[1] && to > at[0] {
+			w.read = true
+		}
+		from = to + 1
+	}
+	return re.FindStringSubmatch(text)
+}
+
+// unread returns the words that nothing was made of and that say something.
+func unread(tokens []*token) (list []string) {
+	for _, w := range tokens {
+		if w.read || describes[w.text] || filler[w.text] || filler[w.one] || len(w.text) == 1 && (w.text[0] < '0' || w.text[0] > '9') {
+			continue
+		}
+		if _, verb := doing[w.text]; verb {
+			continue
+		}
+		if strings.HasSuffix(w.text, "ly") {
+			continue // how, not what
+		}
+		list = append(list, w.text)
+	}
+	return list
+}
+
+// filler are words that no step hangs on: what holds a sentence together, what things look like, what is stirred with.
+var filler = map[string]bool{}
+
+func init() {
+	for w := range strings.FieldsSeq(`a an the this that these those it its them they i you we your my our he she some any all each
+		and or but then now next first second finally last once again also too just only very quite well still yet so as at in into onto on
+		upon of off to for from with without by over under until till when while after before during about around near through throughout
+		up down out away aside apart together if not no never more less most least enough plenty much many few lot bit little
+		is are was were be been being has have had do does did done will would should can could may might must need needs
+		make makes sure see there here where which who what how than same other another both either
+		heavy heavier bottomed based base thick bottom pan pot saucepan vessel pressure cooker kadai skillet wok deep wide large medium small
+		big non stick wooden spoon ladle spatula whisk fork bowl bowls dish plate stove hob burner gas cup cups glass glasses
+		flame heat fire low high
+		rolling gentle boil boiling boils simmer simmering bubble bubbles bubbling hot warm cold cool room temperature
+		stir stirring stirred mix mixing mixed mixture cook cooking cooked cooks add adding added pour pouring
+		time times minute minutes hour hours min mins moment moments while today day days night
+		golden brown browned light lightly dark pale pink glossy shiny glassy transparent translucent colour color
+		fragrant aromatic nutty aroma smell smells raw roasted toasted fried
+		soft softened softens tender done ready creamy thick thickened thickens thin smooth mushy fluffy plump swell swollen puffed
+		side sides edge edges top surface skin film layer lump lumps lumpy froth foam cream
+		burn burning burns burnt catch catching catches scorch sticking sticks boil-over overflow curdle curdles curdling split splits
+		carefully well thoroughly completely fully properly nicely evenly gradually
+		good nice right desired wanted consistency texture taste liking sweetness size
+		ingredient ingredients rest remaining remainder
+		wash washed rinse rinsed drain drained clean cleaned water-clear clear runs
+		serve served serving enjoy immediately straight away best pudding dessert sweet
+		whole half-way way part parts one two three four five six seven eight nine ten
+		let lets allow keep keeps kept leave put get go goes come comes going coming start starts begin begins
+		take takes taken turn turned set sit stand
+		heated heat-proof proof lined buttered greased prepared preparation
+		cover covered lid uncovered open opened close closed
+		separate separately different meanwhile simultaneously alongside beside
+		occasionally often frequently constantly continuously regularly
+		remove removed note tip optional want like wish prefer however usually always
+		back fast slow quick quickly slowly
+		needed required use using used scraping scrape end beginning puff puffs dry
+		payasam kheer payesh phirni halwa porridge ladleful along clay shallow cling film foil paper parchment
+		impurities quick letting eating cooled pots longer cloth largest muslin raw form forms rise rises last lasts`) {
+		filler[w] = true
+	}
+}
+
+// numberWord reads "five", "twenty five".
+func timeWords(text string) string {
+	return numberOfTime.ReplaceAllStringFunc(text, func(found string) string {
+		fields := strings.Fields(found)
+		unit := fields[len(fields)-1]
+		sum, known := 0.0, false
+		for _, w := range fields[:len(fields)-1] {
+			if n, is := moreNumbers[w]; is {
+				sum, known = sum+n, true
+			} else if n, is := numberWords[w]; is {
+				sum, known = sum+n, true
+			} else if known {
+				return found
+			}
+		}
+		if !known {
+			return found
+		}
+		return strconv.FormatFloat(sum, 'f', -1, 64) + " " + unit
+	})
+}
+
+var moreNumbers = map[string]float64{"thirty": 30, "forty": 40, "fifty": 50, "sixty": 60, "ninety": 90, "eighteen": 18, "sixteen": 16,
+	"another": 1}
+
+var (
+	number      = `(?:\d+ \d+/\d+|\d+/\d+|\d+(?:\.\d+)?)`
+	minutesSaid = regexp.MustCompile(`(` + number + `)(?: (?:to|or) (` + number + `)| (\d+))?` +
+		`(?: more| further| extra| another)? ?` +
+		`(minutes?|mins?|min|hours?|hrs?|hr|h)\b`)
+	numberOfTime = regexp.MustCompile(`\b(?:(?:twenty|thirty|forty|fifty) )?[a-z]+ (?:more )?(?:minutes?|hours?)\b`)
+	anyTime      = regexp.MustCompile(`half an hour|(?:an|one) hour and a half|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
+		`overnight|over night|(?:(?:` + number + `|[a-z]+)(?: (?:to|or|and))? )?(?:` +
+		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b`)
+	hoursAnd    = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
+	everyTime   = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
+	whistleSaid = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
+	ovenSaid    = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
+)
+
+// minutes reads how long, the middle of a range; 0 for nothing said.
+func (l *clause) minutes() measure.Minute {
+	l.match(everyTime)
+	said := l.match(anyTime)
+	if said == nil {
+		return 0
+	}
+	text := everyTime.ReplaceAllString(l.text(), "")
+	for _, known := range []struct {
+		words   string
+		minutes measure.Minute
+	}{{"half an hour", 30}, {"hour and a half", 90}, {"overnight", 480}, {"over night", 480}, {"few minutes", 3},
+		{"few more minutes", 3}, {"couple of minutes", 2}, {"couple of more minutes", 2}, {"couple of hours", 120}, {"few hours", 180}} {
+		if strings.Contains(text, known.words) {
+			return known.minutes
+		}
+	}
+	if found := l.match(hoursAnd); found != nil {
+		return measure.Minute(60*mixedNumber(timeWords(found[1]+" hours")) + mixedNumber(found[2]))
+	}
+	found := minutesSaid.FindStringSubmatch(timeWords(text))
+	if found == nil {
+		return 0
+	}
+	low := mixedNumber(found[1])
+	high := low
+	for _, second := range found[2:4] {
+		if second != "" {
+			high = max(high, mixedNumber(second))
+		}
+	}
+	middle := (low + high) / 2
+	if strings.HasPrefix(found[4], "h") {
+		middle *= 60
+	}
+	return measure.Minute(min(middle, 3000))
+}
+
+// mixedNumber reads "20", "1.5", "1/2" and "1 1/2".
+func mixedNumber(text string) (sum float64) {
+	for w := range strings.FieldsSeq(text) {
+		if n, ok := readNumber(w); ok {
+			sum += n
+		}
+	}
+	return sum
+}
+
+// stirring reads how to stir, "" for as usual.
+func (l *clause) stirring() plan.Stir {
+	switch {
+	case l.has("constantly", "continuously", "all the time", "without stopping", "nonstop", "non stop", "keep stirring", "all the while"):
+		return plan.StirConstant
+	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
+		"once in a while", "every few minutes",
+		"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
+		return plan.StirNow
+	case l.has("often", "frequently", "regularly", "every minute"):
+		return plan.StirOften
+	case l.has("without stirring", "do not stir", "don't stir", "undisturbed"):
+		return plan.StirNone
+	}
+	return ""
+}
+
+// flame reads which, "" for none said.
+func (l *clause) flame() vessel.Flame {
+	switch {
+	case l.has("medium high"):
+		return vessel.MediumHigh
+	case l.has("medium low", "low medium", "low to medium"):
+		return vessel.MediumLow
+	case l.has("medium heat", "medium flame", "on medium", "over medium", "moderate heat", "moderate flame", "to medium", "a medium"):
+		return vessel.Medium
+	case l.has("high heat", "high flame", "on high", "full flame", "over high", "to high", "strong flame", "fierce flame"):
+		return vessel.High
+	case l.has("lowest", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
+		"tiny flame", "lowest flame"):
+		return vessel.Low
+	case l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):
+		return vessel.Boil
+	case l.has("gently", "gentle", "simmer", "barely bubbling", "just bubbling"):
+		return vessel.Simmer
+	}
+	return ""
+}
+
+// lid reads whether one is on, nil for nothing said.
+func (l *clause) lid() *bool {
+	switch {
+	case l.has("uncovered", "without a lid", "no lid", "lid off"):
+		return new(bool)
+	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
+		return new(true)
+	}
+	return nil
+}
+
+// until returns what a clause waits for, and marks it as read: a sign, if it is nothing else.
+func (l *clause) until() (words []*token) {
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" })
+	if at < 0 {
+		return nil
+	}
+	end := len(l.words)
+	for k := at + 1; k < end; k++ {
+		if w := l.words[k].text; w == "," && k+1 < len(l.words) && (strings.HasSuffix(l.words[k+1].text, "ing") || l.words[k+1].text == "about") {
+			end = k
+		}
+	}
+	return l.words[at+1 : end]
+}
+
+// sign is what a clause waits for, as it says it.
+func (l *clause) sign() string {
+	var list []string
+	extra := false
+	for _, w := range l.until() {
+		extra = extra || !w.read && !plainSign[w.text] && w.text != ","
+		w.read = true
+		list = append(list, w.text)
+	}
+	text := strings.ReplaceAll(strings.Join(list, " "), " ,", ",")
+	text = strings.Trim(text, " ,")
+	const most = 120
+	if !extra || len(text) > most {
+		return ""
+	}
+	return text
+}
+
+// plainSign are words that a target says already.
+var plainSign = map[string]bool{"the": true, "it": true, "is": true, "are": true, "and": true, "has": true, "have": true, "a": true,
+	"to": true, "boils": true, "boil": true, "very": true, "just": true, "rice": true, "milk": true, "they": true}
