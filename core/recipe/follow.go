@@ -160,16 +160,15 @@ func (l *clause) container() string {
 		if w.text != "into" && w.text != "between" && w.text != "among" {
 			continue
 		}
+	within:
 		for _, t := range l.words[k+1 : min(k+5, len(l.words))] {
 			switch t.text {
 			case "bowls", "glasses", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould", "casserole", "platter":
 				return t.text
 			case "serving":
 				t.read = true
-			case ",", "and", "of", "the":
-				if t.text != "the" {
-					break
-				}
+			case ",", "and", "of":
+				break within
 			}
 		}
 	}

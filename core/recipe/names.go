@@ -105,7 +105,6 @@ type holder struct {
 	words []string // by which it is called
 	items []int    // of the list
 	left  float64
-	hot   bool
 }
 
 // mentions finds what a clause names.
