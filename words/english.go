@@ -286,6 +286,7 @@ var english = map[string]string{
 	"method.taken-for":        "It does not say what is heated: %[1]s was taken.",
 	"method.not-put":          "Named, and put in nowhere: %[1]s.",
 	"method.other-pan":        "It names a second %[1]s; everything stays in the one pot.",
+	"method.in-pan":           "In a pan of its own (%[1]s): %[2]s",
 	"method.not-poured":       "It does not say where “%[1]s” goes: it was put in at the end.",
 
 	"rescue.caution.hot":   "It is hot enough to scald: off the flame before you whisk, sieve or pour; children away.",

@@ -25,3 +25,6 @@ func (w Printer) Doubt(d recipe.Doubt) string {
 		return w.text("method.not-poured", d.Words)
 	}
 }
+
+// InPan says a step that is in another pan than the pudding.
+func (w Printer) InPan(pan, step string) string { return w.text("method.in-pan", pan, step) }

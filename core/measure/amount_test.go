@@ -45,6 +45,7 @@ func TestGramsOfAmount(t *testing.T) {
 		"bowl":                {"1 bowl", nil, milk, 185.4},
 		"pinch":               {"a pinch", nil, milk, -1},
 		"two pinches":         {"2 pinches", nil, milk, 0.6},
+		"pinch of threads":    {"1 pinch", nil, measure.Body{Density: 0.14, Piece: 0.002, PieceName: "thread"}, 0.035},
 		"handful":             {"1 handful", nil, milk, 61.8},
 		"own ladle":           {"2 ladles", own, milk, 185.4},
 		"own name, hyphen":    {"3 scoop-small", own, milk, 36},

@@ -114,6 +114,7 @@ type Material struct {
 	Kinetics   *Kinetics // nil unless grain or tissue
 	Frying     *Frying   // nil unless it is fried as a garnish
 	Aliases    []string  // regional and other names, for search
+	Near       []string  // names of things that the pantry has not, for which this can stand
 }
 
 // Frying is how a garnish does in hot fat.
@@ -312,17 +313,26 @@ func (p *Pantry) Find(text string) (*Material, bool) {
 }
 
 // Search returns the materials in whose names, other names, kind or allergens
-// every word of a text is found, in the order of the table; all for no words.
+// every word of a text is found, in the order of the table; all for no words. What is only near to it
+// comes last.
 func (p *Pantry) Search(text string) []*Material {
 	words := strings.Fields(strings.ToLower(text))
-	var found []*Material
+	var found, near []*Material
 	for _, m := range p.All() {
 		all := strings.ToLower(strings.Join(append([]string{m.Name, m.Slug, m.Kind}, append(m.Aliases, m.Allergens...)...), " | "))
 		if !slices.ContainsFunc(words, func(w string) bool { return !strings.Contains(all, w) }) {
 			found = append(found, m)
+		} else if m.IsNear(text) {
+			near = append(near, m)
 		}
 	}
-	return found
+	return append(found, near...)
+}
+
+// IsNear reports whether a material can stand for something of another name that the pantry has not.
+func (m *Material) IsNear(name string) bool {
+	name = strings.TrimSpace(name)
+	return slices.ContainsFunc(m.Near, func(near string) bool { return strings.EqualFold(near, name) })
 }
 
 // likeKinds are the kinds that can stand for each other in a pudding; every

@@ -166,6 +166,7 @@ func (p *Pantry) addAliases(r row) error {
 		return errors.New("no such material in materials.csv")
 	}
 	m.Aliases = append(m.Aliases, list(r.text("aliases"))...)
+	m.Near = append(m.Near, list(r.text("near"))...)
 	return nil
 }
 

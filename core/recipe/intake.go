@@ -3,6 +3,8 @@ package recipe
 import (
 	"fmt"
 	"math"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -56,13 +58,14 @@ type Reader struct {
 	pantry   *pantry.Pantry
 	measures measure.Measures
 	names    map[string]string // a name in plain singular words to its slug
+	near     map[string]string // a name of what the pantry has not, to the slug that can stand for it
 	words    map[string]bool   // every word of such a name
 	longest  int               // words of the longest name
 }
 
 // NewReader returns a reader for a pantry and measures.
 func NewReader(p *pantry.Pantry, m measure.Measures) *Reader {
-	r := &Reader{pantry: p, measures: m, names: map[string]string{}, words: map[string]bool{}}
+	r := &Reader{pantry: p, measures: m, names: map[string]string{}, near: map[string]string{}, words: map[string]bool{}}
 	for _, material := range p.All() {
 		r.learn(material.ShortName(), material.Slug)
 		r.learn(strings.ReplaceAll(material.Slug, "-", " "), material.Slug)
@@ -70,6 +73,13 @@ func NewReader(p *pantry.Pantry, m measure.Measures) *Reader {
 	for _, material := range p.All() { // after the names, which rule
 		for _, alias := range material.Aliases {
 			r.learn(alias, material.Slug)
+		}
+	}
+	for _, material := range p.All() {
+		for _, name := range material.Near {
+			words := plainWords(name)
+			r.near[strings.Join(words, " ")] = material.Slug
+			r.longest = max(r.longest, len(words))
 		}
 	}
 	return r
@@ -100,14 +110,69 @@ func (r *Reader) Read(text string) ([]Line, error) {
 		if clean(raw) == "" {
 			continue
 		}
-		if len(lines) == MaxIntakeLines {
-			return nil, ErrLongList
+		for _, one := range r.apart(strings.TrimSpace(strings.ToValidUTF8(raw, "�"))) {
+			if len(lines) == MaxIntakeLines {
+				return nil, ErrLongList
+			}
+			l := r.line(one)
+			l.Number = number
+			lines = append(lines, l)
 		}
-		l := r.line(strings.TrimSpace(strings.ToValidUTF8(raw, "�")))
-		l.Number = number
-		lines = append(lines, l)
 	}
 	return lines, nil
+}
+
+// joined is what stands between two things of one line.
+var joined = regexp.MustCompile(`\s*(?:,|&|\band\b|\+)\s*`)
+
+// apart parts a line with several things that need no amount of their own: "ghee, cashews and raisins",
+// "1/2 tsp each ginger powder and cardamom".
+func (r *Reader) apart(raw string) []string {
+	text := clean(raw)
+	s := scan{reader: r, line: &Line{}}
+	q, rest, found := s.quantity(tokens(text))
+	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) || strings.ContainsAny(text, "([") {
+		return []string{raw}
+	}
+	names := text
+	if found {
+		each := slices.IndexFunc(rest, func(w string) bool { return strings.EqualFold(w, "each") })
+		if each < 0 {
+			return []string{raw}
+		}
+		names = strings.Join(rest[each+1:], " ")
+	} else if strings.ContainsFunc(text, unicode.IsDigit) {
+		return []string{raw}
+	}
+	var list []string
+	known := map[string]bool{}
+	for _, name := range joined.Split(names, -1) {
+		m := s.findIn(plainWords(name), r.names)
+		if m.slug == "" && len(list) > 0 && allDescribe(name) {
+			continue // "few", "to taste"
+		}
+		if m.slug == "" || !m.sure || known[m.slug] {
+			return []string{raw}
+		}
+		known[m.slug] = true
+		if found {
+			name = q.String() + " " + name
+		}
+		list = append(list, name)
+	}
+	if len(list) < 2 {
+		return []string{raw}
+	}
+	return list
+}
+
+func allDescribe(text string) bool {
+	for _, w := range plainWords(text) {
+		if !describes[w] && numberWords[w] == 0 {
+			return false
+		}
+	}
+	return true
 }
 
 func (r *Reader) line(text string) Line {
@@ -182,6 +247,9 @@ func plainWords(name string) []string {
 
 // singularWord takes a plural ending off a word of more than three letters.
 func singularWord(word string) string {
+	if word == "leaves" {
+		return "leaf"
+	}
 	for _, ending := range []struct{ many, one string }{{"leaves", "leaf"}, {"ies", "y"}, {"toes", "to"}, {"goes", "go"}, {"sses", "ss"},
 		{"ches", "ch"}, {"shes", "sh"}} {
 		if stem, ok := strings.CutSuffix(word, ending.many); ok && stem != "" {
@@ -213,7 +281,8 @@ var intakeUnits = map[string]struct {
 	"tbsp": {"tbsp", 1}, "tbs": {"tbsp", 1}, "tbl": {"tbsp", 1}, "tablespoon": {"tbsp", 1}, "tablespoonful": {"tbsp", 1},
 	"tblsp": {"tbsp", 1}, "tbspn": {"tbsp", 1},
 	"tsp": {"tsp", 1}, "teaspoon": {"tsp", 1}, "teaspoonful": {"tsp", 1}, "tspn": {"tsp", 1}, "dessertspoon": {"tsp", 2}, "dsp": {"tsp", 2},
-	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "drop": {"ml", 0.05},
+	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "scrape": {"pinch", 0.25}, "scraping": {"pinch", 0.25},
+	"grating": {"pinch", 0.25}, "sprinkle": {"pinch", 0.5}, "sprinkling": {"pinch", 0.5}, "dusting": {"pinch", 0.5}, "shake": {"pinch", 0.5}, "drop": {"ml", 0.05},
 	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
 	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1},
 	"no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},

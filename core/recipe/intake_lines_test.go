@@ -80,7 +80,6 @@ var intakeLines = []struct{ text, material, amount string }{
 	{"three cloves", "clove", "3 clove"},
 	{"४ कप milk", "milk-whole", "4 cup"},
 	{"Milk ... 1 ltr", "milk-whole", "1 l"},
-	{"Cashewnuts & raisins for garnish", "cashew", ""},
 	{"1 packet red lentils (500 g)", "masoor-split", "500 g"},
 	{"1 pinch of saffron, soaked in 2 tbsp warm milk", "saffron", "1 pinch"},
 	{"1 mug of oat milk", "oat-milk", ""},

@@ -213,3 +213,52 @@ func TestArrangedPuddings(t *testing.T) {
 		})
 	}
 }
+
+// Several things on one line that need no amount of their own become a line each; what would be guessed is asked.
+func TestSeveralThingsOnOneLine(t *testing.T) {
+	for text, wanted := range map[string]string{
+		"Cashewnuts & raisins for garnish":                   "cashew , raisin ",
+		"ghee, cashews, raisins":                             "ghee , cashew , raisin ",
+		"1/2 tsp each dry ginger powder and cardamom powder": "ginger-dry 0.5 tsp, cardamom 0.5 tsp",
+		"10 cashews and raisins":                             "cashew 10 nut ?",
+		"salt and pepper":                                    "salt  ?",
+		"500 ml or 2 1/2 cups milk":                          "milk-whole 500 ml = 2.5 cup",
+		"50 g almonds or cashews":                            "almond 50 g ?",
+		"1 cup jaggery (or brown sugar)":                     "jaggery 1 cup",
+		"1% milk 500 ml":                                     "milk-lowfat 500 ml ?",
+		"1 cup malai":                                        "cream-double 1 cup ?",
+		"100 g margarine":                                    "butter 100 g ?",
+		"50 g mixed nuts":                                    "cashew 50 g ?",
+		"elachi powder 1 tsp":                                "cardamom 1 tsp",
+		"100 g khoya":                                        "milk-solids 100 g",
+		"a scrape of nutmeg":                                 "nutmeg 0.25 pinch",
+		"1 pinch saffron":                                    "saffron 1 pinch",
+	} {
+		lines, err := reader().Read(text)
+		require.NoError(t, err)
+		var said []string
+		for _, l := range lines {
+			one := l.Material + " " + l.Amount
+			if l.Also != "" {
+				one += " = " + l.Also
+			}
+			if len(l.Asks) > 0 {
+				one += " ?"
+			}
+			said = append(said, one)
+		}
+		require.Equal(t, wanted, strings.Join(said, ", "), text)
+	}
+}
+
+// Something that only one of near kind can stand for is found by a search, last, and marked.
+func TestWhatIsOnlyNear(t *testing.T) {
+	p := pantry.Standard()
+	found := p.Search("margarine")
+	require.Len(t, found, 1)
+	require.True(t, found[0].IsNear("Margarine"))
+	require.Equal(t, "butter", found[0].Slug)
+	require.False(t, p.Search("elachi")[0].IsNear("elachi"))
+	_, known := p.Find("margarine")
+	require.False(t, known, "nothing is taken for another in silence")
+}

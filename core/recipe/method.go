@@ -615,7 +615,7 @@ func (c *cookery) wordless(lead []*token) []clause {
 		l.do, l.verb = doAdd, "add"
 	case len(lead) > 0 && len(lead) < 7 && l.minutes() > 0 && len(c.held()) > 0:
 		l.do, l.verb = doCook, "cook"
-	case l.find("whistles") >= 0 || l.find("whistle") >= 0:
+	case numberedWhistle.MatchString(l.text()):
 		l.do = doCooker
 	default:
 		return nil

@@ -30,9 +30,11 @@ func (r *Reader) namesOf(g Given) []string {
 	for _, alias := range m.Aliases {
 		add(alias)
 	}
-	for phrase, slug := range r.names {
-		if slug == m.Slug {
-			set[phrase] = true
+	for _, names := range []map[string]string{r.names, r.near} {
+		for phrase, slug := range names {
+			if slug == m.Slug && (r.names[phrase] == slug || strings.Contains(" "+strings.Join(plainWords(g.Text), " ")+" ", " "+phrase+" ")) {
+				set[phrase] = true
+			}
 		}
 	}
 	if !strings.HasPrefix(m.Slug, "milk-") {

@@ -204,10 +204,11 @@ var (
 	anyTime      = regexp.MustCompile(`half an hour|(?:an|one) hour and a half|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
 		`overnight|over night|(?:(?:` + number + `|[a-z]+)(?: (?:to|or|and))? )?(?:` +
 		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b`)
-	hoursAnd    = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
-	everyTime   = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
-	whistleSaid = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
-	ovenSaid    = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
+	hoursAnd        = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
+	everyTime       = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
+	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
+	numberedWhistle = regexp.MustCompile(`(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten) whistles?`)
+	ovenSaid        = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
 )
 
 // minutes reads how long, the middle of a range; 0 for nothing said.

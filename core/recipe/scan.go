@@ -49,6 +49,11 @@ func (s *scan) read(text string) {
 	})
 	words := tokens(hyphened.ReplaceAllString(dotted.ReplaceAllString(outside, " - "), "$1 $2"))
 	q, rest, found := s.quantity(words)
+	if found && q.unit != "" && len(rest) > 2 && strings.EqualFold(rest[0], "or") { // "500 ml or 2 1/2 cups milk"
+		if second, after, ok := s.quantity(rest[1:]); ok && second.unit != "" {
+			l.Also, rest = second.String(), after
+		}
+	}
 	if found && len(rest) > 1 && rest[0] == "/" { // "200 g / 7 oz sugar"
 		if second, after, ok := s.quantity(rest[1:]); ok && second.unit != "" {
 			l.Also, rest = second.String(), after
@@ -546,7 +551,7 @@ func (s *scan) material(name, note string, asides []string) {
 	found := s.find(first)
 	// "coconut milk, thick" and "rice (basmati)" name the kind behind the thing.
 	for _, more := range append([]string{note}, asides...) {
-		if more == "" || strings.ContainsAny(more, "0123456789") {
+		if more == "" || strings.ContainsAny(more, "0123456789") || strings.HasPrefix(strings.ToLower(more), "or ") {
 			continue
 		}
 		if closer := s.find(more + " " + first); closer.slug != "" && (found.slug == "" || closer.words > found.words || closer.sure &&
@@ -564,11 +569,19 @@ func (s *scan) material(name, note string, asides []string) {
 		}
 	}
 	l.Material = found.slug
+	if other := s.findIn(plainWords(alternative), s.reader.names); either && found.sure && other.slug != "" && other.slug != found.slug {
+		one, _ := s.reader.pantry.Material(found.slug)
+		second, _ := s.reader.pantry.Material(other.slug)
+		l.ask("material", "%s or %s: which? The first was taken.", one.ShortName(), second.ShortName())
+	}
 	switch {
 	case found.slug == "" && strings.TrimSpace(name) == "":
 		l.ask("material", "What is it? Choose a material of the pantry.")
 	case found.slug == "":
 		l.ask("material", "%q is not in the pantry. Choose what it is, or add it to the pantry.", name)
+	case found.near != "":
+		material, _ := s.reader.pantry.Material(found.slug)
+		l.ask("material", "The pantry has no %s: %s is near to it. Keep that, choose another, or add it to the pantry.", found.near, material.Name)
 	case !found.sure:
 		material, _ := s.reader.pantry.Material(found.slug)
 		l.ask("material", "Is this %s?", material.Name)
@@ -595,17 +608,31 @@ type match struct {
 	words int    // of the name that it was known by
 	sure  bool   // nothing in the words speaks against it
 	rest  string // words that are no part of the name
+	near  string // what it was called, if the material is only near to that
 }
 
 // find looks for the longest known name among the words.
 func (s *scan) find(name string) match {
 	words := plainWords(name)
+	best := s.findIn(words, s.reader.names)
+	if near := s.findIn(words, s.reader.near); near.slug != "" && near.words > best.words {
+		best = near
+		best.near, best.sure = strings.Join(words, " "), false
+	}
+	if best.slug == "" {
+		return s.nearest(words)
+	}
+	return best
+}
+
+// findIn looks for the longest name of a list.
+func (s *scan) findIn(words []string, names map[string]string) match {
 	r := s.reader
 	var best match
 	at, second := 0, ""
 	for length := min(r.longest, len(words)); length > 0; length-- {
 		for i := 0; i+length <= len(words); i++ {
-			slug, ok := r.names[strings.Join(words[i:i+length], " ")]
+			slug, ok := names[strings.Join(words[i:i+length], " ")]
 			if !ok || (length == 1 && describes[words[i]] && len(words) > 1) {
 				continue
 			}
@@ -618,7 +645,7 @@ func (s *scan) find(name string) match {
 		}
 	}
 	if best.slug == "" {
-		return s.nearest(words)
+		return best
 	}
 	var rest []string
 	for i, w := range words {

@@ -6,10 +6,12 @@ import (
 	"cmp"
 	"embed"
 	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
 
@@ -57,6 +59,7 @@ type kind struct {
 
 type entry struct {
 	Slug, Name, Aliases, Notes string
+	Near                       bool // it is only near to what was searched
 	Own                        bool
 	Stack                      picture.Stack
 }
@@ -99,7 +102,8 @@ func (s *Screen) Show(c *gin.Context) error {
 			v.Kinds = append(v.Kinds, kind{Name: name})
 		}
 		v.Kinds[k].Materials = append(v.Kinds[k].Materials, entry{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
-			Notes: allergenWords(say, m), Own: isOwn(home, m.Slug), Stack: picture.NewStack(say, "", picture.Parts(m), 100, "g").WithoutWords()})
+			Notes: allergenWords(say, m), Own: isOwn(home, m.Slug), Near: m.IsNear(v.Search),
+			Stack: picture.NewStack(say, "", picture.Parts(m), 100, "g").WithoutWords()})
 	}
 	aside, err := s.app.Store.UnreadableMaterials(c.Request.Context())
 	if err != nil {
@@ -128,7 +132,8 @@ func allergenWords(say words.Printer, m *materials.Material) string {
 
 type oneView struct {
 	Slug, Name, Aliases string
-	Own, Corrected      bool // an own material; one of the table with figures of one's own
+	OwnNames            string // other names of the cook's own
+	Own, Corrected      bool   // an own material; one of the table with figures of one's own
 	Stack               picture.Stack
 	Figures             []figure
 	Facts               []string
@@ -159,6 +164,10 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
 		Stack:  picture.NewStack(say, "", picture.Parts(m), 100, "g"),
 		Source: m.SourceNote, Allergens: say.Join(m.Allergens), Faults: frame.FieldFaults(faults)}
+	v.OwnNames = strings.Join(own.Aliases, ", ")
+	if text, again := typed["aliases"]; again {
+		v.OwnNames = text
+	}
 	standard, known := materials.Standard().Material(m.Slug)
 	v.Corrected = known && isOwn(home, m.Slug)
 	v.Own = !known
@@ -167,7 +176,7 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 		table = plan.OwnOf(standard)
 	}
 	tableFigures := table.Figures()
-	shown := map[string]bool{}
+	shown := map[string]bool{"aliases": true}
 	for _, f := range own.Figures() {
 		one := figure{Name: f.Name, Label: f.Label, Unit: f.Unit, Value: plain(*f.Value), Fault: v.Faults[f.Name], Source: "your own"}
 		shown[f.Name] = true
@@ -278,6 +287,9 @@ func (s *Screen) Correct(c *gin.Context) error {
 			*f.Value = fields.Number(f.Name, f.Low, f.High, plain(*f.Value))
 		}
 	}
+	if _, typed := fields.Typed["aliases"]; typed && reset == "" {
+		own.Aliases = aliases(fields)
+	}
 	if fields.Err() == nil {
 		// A pack has no pH below 1; 0 means that it has none of its own.
 		if err := own.Check(); err != nil {
@@ -304,7 +316,7 @@ func (s *Screen) save(c *gin.Context, own plan.OwnMaterial) error {
 	ctx := c.Request.Context()
 	if standard, known := materials.Standard().Material(own.Slug); known {
 		table := plan.OwnOf(standard)
-		same := true
+		same := len(own.Aliases) == 0
 		tableFigures := table.Figures()
 		for k, f := range own.Figures() {
 			same = same && *f.Value == *tableFigures[k].Value
@@ -342,6 +354,30 @@ func (s *Screen) Restore(c *gin.Context) error {
 	return nil
 }
 
+// Faults of other names.
+var errAliases = fmt.Errorf("takes up to %d names with commas between, each up to %d letters, such as “hill rice, samba”", mostAliases, longestAlias)
+
+// Bounds of the other names of a material. Source: the plan format.
+const (
+	mostAliases  = 20
+	longestAlias = 60
+)
+
+// aliases reads the other names of a material, with commas between.
+func aliases(f *frame.Fields) (list []string) {
+	for _, name := range strings.Split(f.Text("aliases"), ",") {
+		if name = strings.Join(strings.Fields(name), " "); name == "" || slices.Contains(list, name) {
+			continue
+		}
+		if len(list) == mostAliases || utf8.RuneCountInString(name) > longestAlias {
+			f.Fault("aliases", errAliases)
+			return nil
+		}
+		list = append(list, name)
+	}
+	return list
+}
+
 type newView struct {
 	In     map[string]string
 	Faults map[string]string
@@ -353,7 +389,7 @@ type option struct {
 	Chosen       bool
 }
 
-var newStandard = map[string]string{"name": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0", "sugars": "0",
+var newStandard = map[string]string{"name": "", "aliases": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0", "sugars": "0",
 	"fibre": "0", "protein": "0", "salt": "0", "bulk_g_per_ml": ""}
 
 // New shows the form for a material of one's own.
@@ -437,6 +473,9 @@ func (s *Screen) Create(c *gin.Context) error {
 	own, err := plan.FromLabel(slug, name, l, like)
 	if err != nil {
 		f.Fault(labelField(err), err)
+		return s.showNew(c, http.StatusUnprocessableEntity, f)
+	}
+	if own.Aliases = aliases(f); f.Err() != nil {
 		return s.showNew(c, http.StatusUnprocessableEntity, f)
 	}
 	if hasDensity {

@@ -234,7 +234,11 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 			one.Doubts = append(one.Doubts, say.Doubt(d))
 		}
 		for _, i := range s.Steps {
-			one.Steps = append(one.Steps, say.Step(p, course, i).Title)
+			title := say.Step(p, course, i).Title
+			if pot := p.Steps[i].PotName(); pot != plan.MainPot && !p.Steps[i].Do.IsPreparation() {
+				title = say.InPan(pot, title)
+			}
+			one.Steps = append(one.Steps, title)
 		}
 		switch {
 		case !s.Understood():
