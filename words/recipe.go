@@ -26,5 +26,11 @@ func (w Printer) Doubt(d recipe.Doubt) string {
 	}
 }
 
+// School names one of the ways in which a list is cooked.
+func (w Printer) School(s recipe.School) string { return w.text("method.school." + string(s)) }
+
+// WhySchool says what speaks for it.
+func (w Printer) WhySchool(s recipe.School) string { return w.text("method.why." + string(s)) }
+
 // InPan says a step that is in another pan than the pudding.
 func (w Printer) InPan(pan, step string) string { return w.text("method.in-pan", pan, step) }

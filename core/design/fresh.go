@@ -230,14 +230,14 @@ func flamesFor(p *plan.Plan, cook int) []vessel.Flame {
 	return vessel.Marks()[1:]
 }
 
-// PotFor returns the smallest pot that holds so many bowls with room for foam,
+// PotFor returns the smallest pot for a use that holds so many bowls with room for foam,
 // or the largest if none does. Error: ErrNoPot.
-func PotFor(pots []vessel.Pot, bowls int) (vessel.Pot, error) {
+func PotFor(pots []vessel.Pot, bowls int, use vessel.Use) (vessel.Pot, error) {
 	if len(pots) == 0 {
 		return vessel.Pot{}, ErrNoPot
 	}
 	deep, _ := split(pots)
-	if may := slices.DeleteFunc(slices.Clone(deep), func(p vessel.Pot) bool { return !p.May(vessel.OnStove) }); len(may) > 0 {
+	if may := slices.DeleteFunc(slices.Clone(deep), func(p vessel.Pot) bool { return !p.May(use) }); len(may) > 0 {
 		deep = may
 	}
 	const bowlG, leastRemaining = 160.0, 0.8

@@ -39,7 +39,7 @@ func TestAnyListCanBeCooked(t *testing.T) {
 		choice := plan.WayChoice{Bowls: rapid.IntRange(1, 40).Draw(t, "bowls"),
 			Serve: rapid.SampledFrom([]plan.Serve{plan.Hot, plan.Chilled}).Draw(t, "serve"),
 			Pot:   pot, Burner: vessel.DefaultBurner()}
-		p, err := recipe.Arrange("a list", choice, drawList(t), pantry.Standard())
+		p, err := recipe.Arrange("a list", choice, recipe.OpenPot, drawList(t), pantry.Standard())
 		require.NoError(t, err)
 		p = prepareSome(t, p)
 		p, err = plan.Reread(p)

@@ -148,7 +148,7 @@ func TestListIsArranged(t *testing.T) {
 	}
 	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 220, HeightMM: 140},
 		Burner: vessel.DefaultBurner()}
-	p, err := recipe.Arrange("Sunday pudding", choice, items, pantry.Standard())
+	p, err := recipe.Arrange("Sunday pudding", choice, recipe.OpenPot, items, pantry.Standard())
 	require.NoError(t, err)
 	data, err := p.JSON()
 	require.NoError(t, err)
@@ -161,7 +161,7 @@ func TestListIsArranged(t *testing.T) {
 	require.Equal(t, []plan.Verb{plan.Fry, plan.Mix, plan.Add, plan.Heat, plan.Heat, plan.Add, plan.Heat, plan.Add, plan.Heat, plan.Heat,
 		plan.Add, plan.Heat, plan.Add, plan.Add}, verbs)
 
-	_, err = recipe.Arrange("dry", choice, items[1:2], pantry.Standard())
+	_, err = recipe.Arrange("dry", choice, recipe.OpenPot, items[1:2], pantry.Standard())
 	require.ErrorIs(t, err, recipe.ErrNoLiquid)
 }
 
@@ -207,7 +207,7 @@ func TestArrangedPuddings(t *testing.T) {
 				items = append(items, recipe.Given{Item: plan.Item{Material: l.Material, Amount: l.Amount}})
 			}
 			p, err := recipe.Arrange(name, plan.WayChoice{Bowls: 4, Serve: plan.Hot, Pot: plantest.WithSteps(t, plantest.MilkAndRice,
-				plantest.Boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, items, pantry.Standard())
+				plantest.Boil).Pots[plan.MainPot], Burner: vessel.DefaultBurner()}, recipe.OpenPot, items, pantry.Standard())
 			require.NoError(t, err)
 			require.Equal(t, c.verbs, plantest.Verbs(plantest.Reread(t, p)))
 		})

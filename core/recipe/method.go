@@ -91,9 +91,10 @@ type Cooked struct {
 }
 
 // Cook makes a plan of a list and its method. Sentences that are put aside, by number from 0, are kept
-// as notes. Without a method that it can follow, or without one at all, it arranges the list. Errors:
-// ErrNoLiquid, ErrLongMethod.
-func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method string, aside map[int]bool) (Cooked, error) {
+// as notes. Without a method that it can follow, or without one at all, it arranges the list as a school
+// does. Errors: ErrNoLiquid, ErrLongMethod.
+func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method string, aside map[int]bool, school School) (Cooked,
+	error) {
 	if len(method) > MaxMethod {
 		return Cooked{}, ErrLongMethod
 	}
@@ -130,7 +131,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 			result.Plan.ServeAs(choice.Serve)
 		}
 	} else {
-		made, err := Arrange(name, choice, given, r.pantry)
+		made, err := Arrange(name, choice, school, given, r.pantry)
 		if err != nil {
 			return Cooked{}, err
 		}
@@ -879,7 +880,6 @@ func (c *cookery) servedPot() int {
 
 // pots gives each further pot the shape of the first, and a dish that of a dish.
 func (c *cookery) pots(p *plan.Plan, choice plan.WayChoice) {
-	dish := vessel.Pot{Shape: vessel.Tray, LengthMM: 300, WidthMM: 200, HeightMM: 60}
 	for i := range p.Steps {
 		name := p.Steps[i].PotName()
 		if _, known := p.Pots[name]; known {

@@ -40,7 +40,7 @@ func cookText(t testing.TB, list, method string) recipe.Cooked {
 	}
 	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160},
 		Burner: vessel.DefaultBurner()}
-	c, err := r.Cook("x", choice, given, method, nil)
+	c, err := r.Cook("x", choice, given, method, nil, recipe.OpenPot)
 	require.NoError(t, err)
 	read, err := plan.Reread(c.Plan)
 	require.NoError(t, err)
@@ -143,7 +143,7 @@ func TestWhatIsNoMethod(t *testing.T) {
 		}
 	}
 	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
-	_, err := r.Cook("x", plan.WayChoice{}, nil, strings.Repeat("boil ", 5000), nil)
+	_, err := r.Cook("x", plan.WayChoice{}, nil, strings.Repeat("boil ", 5000), nil, recipe.OpenPot)
 	require.ErrorIs(t, err, recipe.ErrLongMethod)
 	c := cookText(t, list, "Bring the milk to the boil. Hum a tune of your own. Add the rice and simmer until soft.")
 	require.False(t, c.Sentences[1].Understood())
@@ -160,7 +160,7 @@ func FuzzMethod(f *testing.F) {
 	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160},
 		Burner: vessel.DefaultBurner()}
 	f.Fuzz(func(t *testing.T, method string) {
-		c, err := r.Cook("x", choice, given, method, nil)
+		c, err := r.Cook("x", choice, given, method, nil, recipe.OpenPot)
 		if err != nil {
 			return
 		}

@@ -21,9 +21,13 @@ import (
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
+	"kirdu/core/pot"
 	"kirdu/core/recipe"
+	"kirdu/core/timetable"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 	"kirdu/exchange"
+	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/words"
 )
@@ -47,7 +51,7 @@ type pasteView struct {
 	Faults map[string]string
 }
 
-var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "method": ""}
+var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "method": "", "school": ""}
 
 // Show shows where a list is pasted.
 func (s *Screen) Show(c *gin.Context) error {
@@ -188,11 +192,116 @@ type readView struct {
 	All    int
 
 	Method   []sentenceView
-	ByList   bool     // there is a method, and it could not be followed
-	Prepared []string // what the lines say is done beforehand
-	Unplaced []string // what the method does not speak of
-	Unclear  int      // sentences of which nothing was made
-	Doubtful int      // sentences with something to look at
+	ByList   bool         // there is a method, and it could not be followed
+	Prepared []string     // what the lines say is done beforehand
+	Unplaced []string     // what the method does not speak of
+	Unclear  int          // sentences of which nothing was made
+	Schools  []schoolView // how it may be cooked, where no method says it
+	Doubtful int          // sentences with something to look at
+}
+
+// schoolView is one way of cooking the list, with what comes of it.
+type schoolView struct {
+	Value, Label, Why, Result string
+	On                        bool
+}
+
+// schools says how the list may be cooked, if no method does.
+func (s *Screen) schools(c *gin.Context, v *readView, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) error {
+	if f.Text("method") != "" && !v.ByList {
+		return nil
+	}
+	say := frame.Words(c)
+	given, _ := answers(frame.NewFields(f.Typed, standard), lines, all, home)
+	pots, kit, err := s.kit(c)
+	if err != nil || len(pots) == 0 {
+		return err
+	}
+	bowls := 4
+	if n, err := strconv.Atoi(f.Text("bowls")); err == nil && n > 0 && n <= 500 {
+		bowls = n
+	}
+	for k, school := range recipe.Schools(given, all, kit.cooker, kit.oven) {
+		choice := plan.WayChoice{Bowls: bowls, Serve: plan.Serve(f.Text("serve")), Burner: kit.burner}
+		if choice.Serve != plan.Chilled {
+			choice.Serve = plan.Hot
+		}
+		if choice.Pot, err = design.PotFor(pots, bowls, useOf(school)); err != nil {
+			return err
+		}
+		made, err := recipe.Arrange("draft", choice, school, given, all)
+		if err != nil {
+			continue
+		}
+		p, err := plan.Reread(made.In(home))
+		if err != nil {
+			continue
+		}
+		one := schoolView{Value: string(school), Label: say.School(school), Why: say.WhySchool(school),
+			On: f.Text("school") == string(school) || f.Text("school") == "" && k == 0}
+		one.Result = outcome(say, p)
+		v.Schools = append(v.Schools, one)
+	}
+	return nil
+}
+
+// outcome says what comes of a plan: how long it takes, how thick it is, what speaks against it.
+func outcome(say words.Printer, p *plan.Plan) string {
+	forecasted := forecast.Run(p, forecast.Options{NominalOnly: true})
+	said := []string{say.Minutes(measure.Minute(forecasted.Time.PrepMin + forecasted.Time.TotalMin.Value))}
+	r := forecasted.Thickness.Hot
+	if p.Serve == plan.Chilled {
+		r = forecasted.Thickness.Chilled
+	}
+	if r != nil {
+		said = append(said, words.Lower(pot.ThicknessWord(r.Value)))
+	}
+	said = append(said, say.Sprintf("%.0f g", forecasted.Yield.MassG.Value))
+	for _, one := range watch.Findings(p, forecasted) {
+		if one.Severity != forecast.Note {
+			said = append(said, say.Finding(p, one).Message)
+			break
+		}
+	}
+	return strings.Join(said, " · ")
+}
+
+// kit is what a kitchen has beside its pots.
+type kit struct {
+	cooker, oven bool
+	burner       vessel.Burner
+}
+
+func (s *Screen) kit(c *gin.Context) ([]vessel.Pot, kit, error) {
+	ctx := c.Request.Context()
+	stored, err := s.app.Store.Pots(ctx)
+	if err != nil {
+		return nil, kit{}, err
+	}
+	k := kit{burner: vessel.DefaultBurner()}
+	var pots []vessel.Pot
+	for _, p := range stored {
+		pots = append(pots, p.Pot)
+		k.cooker = k.cooker || p.Pot.Shape != vessel.Tray && p.Pot.May(vessel.UnderPress)
+	}
+	fittings, err := s.app.Store.Fittings(ctx, store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL})
+	if err != nil {
+		return nil, kit{}, err
+	}
+	k.oven = fittings.Ovens > 0
+	burners, err := s.app.Store.Burners(ctx)
+	if err == nil && len(burners) > 0 {
+		k.burner = burners[0].Burner
+	}
+	return pots, k, err
+}
+
+// useOf is what a school asks of its pot.
+func useOf(school recipe.School) vessel.Use {
+	if school == recipe.UnderPress {
+		return vessel.UnderPress
+	}
+	return vessel.OnStove
 }
 
 // sentenceView is a sentence of the method beside what was made of it.
@@ -215,7 +324,7 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 	given, _ := answers(draft, lines, all, home)
 	choice := plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
 		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}}
-	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"), asides(f))
+	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"), asides(f), recipe.OpenPot)
 	if err != nil {
 		v.ByList = true
 		return
@@ -314,6 +423,9 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 		}
 	}
 	v.method(say, f, lines, all, home)
+	if err := s.schools(c, &v, f, lines, all, home); err != nil {
+		return err
+	}
 	return s.read.Show(c, status, frame.Frame{Title: "What was understood", Section: "puddings", Body: v})
 }
 
@@ -358,7 +470,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	items, notes := answers(f, lines, all, home)
 	var made *plan.Plan
 	if f.Err() == nil {
-		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), asides(f))
+		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), asides(f), recipe.School(f.Text("school")))
 		switch {
 		case errors.Is(err, recipe.ErrLongMethod):
 			f.Fault("method", err)
@@ -396,22 +508,16 @@ func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
 	if choice.Serve != plan.Hot && choice.Serve != plan.Chilled {
 		f.Fault("serve", errServe)
 	}
-	pots, err := s.app.Store.Pots(c.Request.Context())
+	pots, kit, err := s.kit(c)
 	if err != nil {
 		f.Fault("list", errPot)
 		return choice
 	}
-	var vessels []vessel.Pot
-	for _, p := range pots {
-		vessels = append(vessels, p.Pot)
-	}
-	if choice.Pot, err = design.PotFor(vessels, bowls); err != nil {
+	if choice.Pot, err = design.PotFor(pots, bowls, useOf(recipe.School(f.Text("school")))); err != nil {
 		f.Fault("list", errPot)
 		return choice
 	}
-	if burners, err := s.app.Store.Burners(c.Request.Context()); err == nil && len(burners) > 0 {
-		choice.Burner = burners[0].Burner
-	}
+	choice.Burner = kit.burner
 	return choice
 }
 
