@@ -29,6 +29,21 @@ func (w Printer) Change(c design.Change) string {
 	return w.text("change.more", w.Percent(c.Percent, 0))
 }
 
+// KitchenCannot says why a kitchen cannot cook a new pudding, and for how many bowls it can.
+func (w Printer) KitchenCannot(e *design.Cannot) string {
+	key := "cannot.other"
+	switch e.Rule {
+	case "too-full", "boil-over", "cooker-too-full":
+		key = "cannot.room"
+	case "weak-flame", "never-reached":
+		key = "cannot.flame"
+	}
+	if e.Bowls == 0 {
+		return w.text(key) + " " + w.text("cannot.none")
+	}
+	return w.text(key) + " " + w.text("cannot.bowls", w.Number(float64(e.Bowls), 0))
+}
+
 // Obstacle says what stands between a plan and its aims.
 func (w Printer) Obstacle(m design.Miss, aims design.Aims) string {
 	switch m.Because {

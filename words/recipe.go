@@ -26,11 +26,21 @@ func (w Printer) Doubt(d recipe.Doubt) string {
 	}
 }
 
+// schoolKeys are the keys of the ways in which a list is cooked: the name, and what speaks for it.
+var schoolKeys = map[recipe.School]struct{ name, why string }{
+	recipe.OpenPot:    {"method.school.open-pot", "method.why.open-pot"},
+	recipe.Toasted:    {"method.school.toasted", "method.why.toasted"},
+	recipe.UnderPress: {"method.school.under-press", "method.why.under-press"},
+	recipe.WaterFirst: {"method.school.water-first", "method.why.water-first"},
+	recipe.FromStart:  {"method.school.from-start", "method.why.from-start"},
+	recipe.InTheOven:  {"method.school.in-the-oven", "method.why.in-the-oven"},
+}
+
 // School names one of the ways in which a list is cooked.
-func (w Printer) School(s recipe.School) string { return w.text("method.school." + string(s)) }
+func (w Printer) School(s recipe.School) string { return w.text(schoolKeys[s].name) }
 
 // WhySchool says what speaks for it.
-func (w Printer) WhySchool(s recipe.School) string { return w.text("method.why." + string(s)) }
+func (w Printer) WhySchool(s recipe.School) string { return w.text(schoolKeys[s].why) }
 
 // InPan says a step that is in another pan than the pudding.
 func (w Printer) InPan(pan, step string) string { return w.text("method.in-pan", pan, step) }

@@ -5,6 +5,7 @@ package design
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"math"
 	"reflect"
 	"slices"
@@ -42,34 +43,83 @@ const water = "water"
 // mostFresh is how many of the plans found are looked at.
 const mostFresh = 6
 
+// A Cannot says why a kitchen cannot cook a new pudding, and for how many bowls it could.
+type Cannot struct {
+	Rule  watch.ID // what would speak against it
+	Bowls int      // that it can cook; 0: none
+}
+
+func (e *Cannot) Error() string {
+	return fmt.Sprintf("cannot be cooked in this kitchen without %q; up to %d bowls can", e.Rule, e.Bowls)
+}
+
 // Fresh returns a new pudding of a way, fitted to the cook's own pots, that no
-// stop or warning speaks of; if every fit has one, that with the fewest.
-// Errors: those of plan.Way.Check by field, ErrNoPot.
+// stop or warning speaks of. Errors: those of plan.Way.Check by field, ErrNoPot, a *Cannot where every fit
+// has a stop or a warning.
 func Fresh(choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, error) {
+	p, rule, err := fresh(choice, pots)
+	if err != nil || rule == "" {
+		return p, err
+	}
+	cannot := &Cannot{Rule: rule}
+	w, _ := plan.WayNamed(choice.Way)
+	low, high := max(1, w.Least)-1, choice.Bowls
+	for high-low > 1 {
+		fewer := choice
+		fewer.Bowls = (low + high) / 2
+		if _, rule, err := fresh(fewer, pots); err == nil && rule == "" {
+			low = fewer.Bowls
+		} else {
+			high = fewer.Bowls
+		}
+	}
+	if low >= max(1, w.Least) {
+		cannot.Bowls = low
+	}
+	return nil, cannot
+}
+
+// fresh returns the best fit, and what still speaks against it.
+func fresh(choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, watch.ID, error) {
 	found, err := fits(choice, pots)
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
 	var best *plan.Plan
 	fewest := math.MaxInt
-	for _, p := range found {
-		grave := 0
-		for _, one := range watch.Findings(p, forecast.Run(p, forecast.Options{NominalOnly: true})) {
-			if one.Severity != forecast.Note {
-				grave++
-			}
-		}
+	for _, one := range found {
+		grave, _ := graves(one.plan, forecast.Run(one.plan, forecast.Options{NominalOnly: true}))
 		if grave < fewest {
-			best, fewest = p, grave
+			best, fewest = one.plan, grave
 		}
 	}
-	return best, nil
+	for _, one := range found {
+		if fewest == 0 {
+			return best, "", nil
+		}
+		if p, left := Quiet(one.plan, pots, one.fitter.distance); left < fewest {
+			best, fewest = p, left
+		}
+	}
+	for _, one := range watch.Findings(best, forecast.Run(best, forecast.Options{NominalOnly: true})) {
+		if one.Severity != forecast.Note {
+			return best, one.Rule, nil
+		}
+	}
+	return best, "", nil
+}
+
+// A fitted is a plan that meets the aims of its way as nearly as a pot and a flame let it.
+type fitted struct {
+	plan   *plan.Plan
+	cost   float64
+	fitter *fitter
 }
 
 // fits returns new puddings of a way, the best first, that meet the aims of
 // the way in the cook's own pots: of pots and flames it takes those that leave
 // the grain as it is liked.
-func fits(choice plan.WayChoice, pots []vessel.Pot) ([]*plan.Plan, error) {
+func fits(choice plan.WayChoice, pots []vessel.Pot) ([]fitted, error) {
 	w, ok := plan.WayNamed(choice.Way)
 	if !ok {
 		return nil, measure.Faults{{Field: "way", Err: plan.ErrNoWay}}
@@ -80,10 +130,6 @@ func fits(choice plan.WayChoice, pots []vessel.Pot) ([]*plan.Plan, error) {
 	}
 	if len(pots) == 0 {
 		return nil, ErrNoPot
-	}
-	type fitted struct {
-		plan *plan.Plan
-		cost float64
 	}
 	var all []fitted
 	mains, _ := split(pots)
@@ -100,15 +146,11 @@ func fits(choice plan.WayChoice, pots []vessel.Pot) ([]*plan.Plan, error) {
 		for _, flame := range flamesFor(start, w.Cook) {
 			one := &fitter{way: w, choice: choice, part: w.PartOf(choice)}
 			p, cost := one.fit(start.Clone(), flame)
-			all = append(all, fitted{p, cost})
+			all = append(all, fitted{p, cost, one})
 		}
 	}
 	slices.SortStableFunc(all, func(a, b fitted) int { return cmp.Compare(a.cost, b.cost) })
-	plans := make([]*plan.Plan, 0, mostFresh)
-	for _, one := range all[:min(len(all), mostFresh)] {
-		plans = append(plans, one.plan)
-	}
-	return plans, nil
+	return all[:min(len(all), mostFresh)], nil
 }
 
 // split sorts pots by what they hold and sets trays apart. A kitchen of trays
@@ -412,7 +454,7 @@ func (t *fitter) at(start *plan.Plan, x fitPoint, final bool) *plan.Plan {
 	p := start.Clone()
 	factor := func(m *pantry.Material) float64 {
 		switch {
-		case t.isBase(m):
+		case t.isBase(m), slices.Contains(t.way.WithBase, m.Slug):
 			return math.Exp(x[fitBatch] + x[fitBase])
 		case m.Slug == water:
 			return math.Exp(x[fitBatch] + t.way.Water*x[fitBase])
@@ -431,8 +473,15 @@ func (t *fitter) at(start *plan.Plan, x fitPoint, final bool) *plan.Plan {
 			return
 		}
 		amount.Number *= factor(m)
+		if m.Behaviour == pantry.Egg && m.Piece > 0 { // nobody halves an egg
+			grams, err := p.Measures.Grams(amount, m.Body())
+			if err == nil {
+				item.Amount = fmt.Sprintf("%.0f %s", math.Max(1, math.Round(float64(grams/m.Piece))), m.PieceName)
+			}
+			return
+		}
 		if final {
-			amount = poured(amount)
+			amount = p.Measures.Measurable(amount, m.Body(), false)
 		}
 		item.Amount = amount.String()
 	}
@@ -462,22 +511,6 @@ func (t *fitter) isBase(m *pantry.Material) bool {
 		return m.Slug == t.way.Thick
 	}
 	return m.Slug == t.choice.Base || (t.way.Cook < 0 && m.Behaviour == pantry.Flour)
-}
-
-// poured rounds an amount to what one would measure it to: a litre of milk to
-// 10 ml, a spice to a tenth of a gram.
-func poured(a measure.Amount) measure.Amount {
-	step := 1.0
-	switch {
-	case a.Unit != "ml" && a.Unit != "g":
-		step = 0.25
-	case a.Number < 5:
-		step = 0.1
-	case a.Unit == "ml" && a.Number >= 100:
-		step = 10
-	}
-	a.Number = measure.RoundSignificant(max(step, step*math.Round(a.Number/step)), 6)
-	return a
 }
 
 // Bounds of the step that decides how soft it gets.

@@ -439,8 +439,8 @@ func (p *Plan) Replace(from, to string, factor float64) {
 			if item == nil || item.Material != from {
 				continue
 			}
-			if _, mass, err := p.Weigh(*item); err == nil {
-				item.Amount, item.Also = fmt.Sprintf("%.0f g", math.Max(1, math.Round(float64(mass)*factor))), ""
+			if _, mass, err := p.Weigh(*item); err == nil && (from != to || factor != 1) {
+				item.Amount, item.Also = p.sameMeasure(item.Amount, to, mass*measure.Gram(factor)), ""
 			}
 			item.Material = to
 		}
@@ -448,6 +448,16 @@ func (p *Plan) Replace(from, to string, factor float64) {
 			s.Until.Doneness.Of = to
 		}
 	}
+}
+
+// sameMeasure writes a mass of a material down: what was poured into a jug still is.
+func (p *Plan) sameMeasure(before, slug string, mass measure.Gram) string {
+	amount, err := measure.ParseAmount(before)
+	m, known := p.Pantry().Material(slug)
+	if err == nil && known && m.Behaviour == pantry.Liquid && m.Bulk > 0 && slices.Contains([]string{"ml", "dl", "l"}, amount.Unit) {
+		return fmt.Sprintf("%.0f ml", math.Max(1, math.Round(float64(mass)/float64(m.Bulk))))
+	}
+	return fmt.Sprintf("%.0f g", math.Max(1, math.Round(float64(mass))))
 }
 
 // Exchange puts other items in the place of one. It reports whether that item

@@ -32,6 +32,7 @@ type Way struct {
 	Part       string   `json:"part"`          // the part that its doneness is meant of; empty: the base
 	Thick      string   `json:"thick"`         // slug of what it is made thicker with; empty: the base
 	Water      float64  `json:"water_follows"` // the power of that by which water grows with it
+	WithBase   []string `json:"with_base"`     // slugs that grow with it: the coconut of a pulse
 	Least      int      `json:"least_bowls"`   // fewer boil away before they are soft
 	Cook       int      `json:"cook"`          // the step that decides how soft it gets, -1 for none
 

@@ -49,16 +49,21 @@ func Schools(given []Given, p *pantry.Pantry, cooker, oven bool) []School {
 	add(Toasted, a.toasts() && len(a.fat) > 0)
 	water := a.has("water")
 	add(WaterFirst, water && len(a.liquids) > 1)
-	add(OpenPot, true)
+	tissue := a.slowest.Behaviour == pantry.Tissue // raw in milk, it splits it
+	add(OpenPot, !tissue || len(a.fat) == 0)
 	add(UnderPress, cooker && (water || pulse) && a.slowest.Behaviour == pantry.Grain)
 	add(Toasted, a.toasts())
-	add(FromStart, !pulse && len(a.sweet) > 0 && !a.acidSweet())
-	add(InTheOven, oven && !pulse && a.slowest.Behaviour == pantry.Grain && len(a.side) == 0 && len(a.rich) == 0)
+	add(FromStart, !pulse && !tissue && len(a.sweet) > 0 && !a.acidSweet())
+	add(InTheOven, oven && !pulse && a.slowest.Behaviour == pantry.Grain && a.slowest.Kinetics.CookMinutes >= bakeLeast &&
+		len(a.side) == 0 && len(a.rich) == 0)
 	return list
 }
 
 // toasts reports whether the grain is one that is toasted first.
 func (a *arrangement) toasts() bool {
+	if a.slowest.Behaviour == pantry.Tissue {
+		return true
+	}
 	for _, piece := range []string{"vermicelli", "semolina", "wheat-broken", "moong", "chana", "millet"} {
 		if strings.HasPrefix(a.slowest.Slug, piece) {
 			return true
@@ -221,6 +226,11 @@ func (a *arrangement) steps(school School) []plan.Step {
 	toppings, melted := a.panSteps(&steps)
 	fried := len(a.garnish) > 0 && len(a.fat) > 0 && school != InTheOven && (school != Toasted || len(a.fat) > 1)
 	if fried {
+		for j := range a.garnish {
+			if m, ok := a.Material(a.garnish[j].Material); ok && m.Frying != nil {
+				a.garnish[j].Minutes = new(m.Frying.Done)
+			}
+		}
 		steps = append(steps, plan.Step{Do: plan.Fry, Name: "garnish", Items: a.garnish, Fat: &a.fat[0],
 			Note: "In turn in the same fat, out before they are brown: they carry over."})
 		a.fat = a.fat[1:]
@@ -233,7 +243,11 @@ func (a *arrangement) steps(school School) []plan.Step {
 	switch school {
 	case Toasted:
 		add("", append(slices.Clone(a.fat), a.grains...)...)
-		heat(vessel.Medium, until(toastUsual))
+		if a.slowest.Behaviour == pantry.Tissue {
+			heat(vessel.Medium, &plan.Until{Minutes: new(fryMost), Doneness: &plan.DonenessTarget{Of: a.slowest.Slug, At: fryUntil}})
+		} else {
+			heat(vessel.Medium, until(toastUsual))
+		}
 		add("", append(slices.Clone(a.liquids), a.early...)...)
 		boil()
 		soft()
@@ -309,7 +323,10 @@ func (a *arrangement) steps(school School) []plan.Step {
 // What is usual where nobody says it. Source: our own judgement.
 const (
 	toastUsual  measure.Minute = 4
+	fryMost     measure.Minute = 30
+	fryUntil                   = 1.0 // doneness of a vegetable whose juice is gone
 	bakeLong    measure.Minute = 120
+	bakeLeast   measure.Minute = 12 // in an open pot; what is soft sooner is mush in the oven
 	bakeCelsius                = 150
 )
 

@@ -489,6 +489,7 @@ func (c *cookery) toFry(list []mention) bool {
 		}
 		for _, m := range list {
 			if item, ok := c.take(m); ok {
+				item.Minutes = c.fried(m, 2, 0)
 				c.steps[last].Items = append(c.steps[last].Items, item)
 				c.holders[h].items = append(c.holders[h].items, m.item)
 			}
@@ -1373,6 +1374,7 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 		h := holder{name: step.Name, left: 1, words: []string{"garnish", "fried nut", "nut"}}
 		for _, m := range pieces {
 			if item, ok := c.take(m); ok {
+				item.Minutes = c.fried(m, len(pieces), minutes)
 				step.Items = append(step.Items, item)
 				h.items = append(h.items, m.item)
 			}
@@ -1410,6 +1412,18 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 		}
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 	}
+}
+
+// fried is how long one thing is in the fat: as said, if that is said of it alone, or until it is done.
+func (c *cookery) fried(m mention, of int, said measure.Minute) *measure.Minute {
+	material := c.material(m.item)
+	switch {
+	case of == 1 && said > 0:
+		return &said
+	case material != nil && material.Frying != nil:
+		return new(material.Frying.Done)
+	}
+	return nil
 }
 
 // free returns a name for a part or a pot that no step has.

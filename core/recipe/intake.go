@@ -131,7 +131,8 @@ func (r *Reader) apart(raw string) []string {
 	text := clean(raw)
 	s := scan{reader: r, line: &Line{}}
 	q, rest, found := s.quantity(tokens(text))
-	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) || strings.ContainsAny(text, "([") {
+	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) || strings.ContainsAny(text,
+		"([") {
 		return []string{raw}
 	}
 	names := text
@@ -281,8 +282,10 @@ var intakeUnits = map[string]struct {
 	"tbsp": {"tbsp", 1}, "tbs": {"tbsp", 1}, "tbl": {"tbsp", 1}, "tablespoon": {"tbsp", 1}, "tablespoonful": {"tbsp", 1},
 	"tblsp": {"tbsp", 1}, "tbspn": {"tbsp", 1},
 	"tsp": {"tsp", 1}, "teaspoon": {"tsp", 1}, "teaspoonful": {"tsp", 1}, "tspn": {"tsp", 1}, "dessertspoon": {"tsp", 2}, "dsp": {"tsp", 2},
-	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "scrape": {"pinch", 0.25}, "scraping": {"pinch", 0.25},
-	"grating": {"pinch", 0.25}, "sprinkle": {"pinch", 0.5}, "sprinkling": {"pinch", 0.5}, "dusting": {"pinch", 0.5}, "shake": {"pinch", 0.5}, "drop": {"ml", 0.05},
+	"pinch": {"pinch", 1}, "pinche": {"pinch", 1}, "dash": {"tsp", 0.125}, "smidgen": {"pinch", 1}, "scrape": {"pinch", 0.25},
+	"scraping": {"pinch", 0.25},
+	"grating":  {"pinch", 0.25}, "sprinkle": {"pinch", 0.5}, "sprinkling": {"pinch", 0.5}, "dusting": {"pinch", 0.5}, "shake": {"pinch",
+		0.5}, "drop": {"ml", 0.05},
 	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
 	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1},
 	"no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},

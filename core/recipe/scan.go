@@ -581,7 +581,8 @@ func (s *scan) material(name, note string, asides []string) {
 		l.ask("material", "%q is not in the pantry. Choose what it is, or add it to the pantry.", name)
 	case found.near != "":
 		material, _ := s.reader.pantry.Material(found.slug)
-		l.ask("material", "The pantry has no %s: %s is near to it. Keep that, choose another, or add it to the pantry.", found.near, material.Name)
+		l.ask("material", "The pantry has no %s: %s is near to it. Keep that, choose another, or add it to the pantry.", found.near,
+			material.Name)
 	case !found.sure:
 		material, _ := s.reader.pantry.Material(found.slug)
 		l.ask("material", "Is this %s?", material.Name)

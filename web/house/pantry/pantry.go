@@ -355,7 +355,8 @@ func (s *Screen) Restore(c *gin.Context) error {
 }
 
 // Faults of other names.
-var errAliases = fmt.Errorf("takes up to %d names with commas between, each up to %d letters, such as “hill rice, samba”", mostAliases, longestAlias)
+var errAliases = fmt.Errorf("takes up to %d names with commas between, each up to %d letters, such as “hill rice, samba”", mostAliases,
+	longestAlias)
 
 // Bounds of the other names of a material. Source: the plan format.
 const (
@@ -389,8 +390,9 @@ type option struct {
 	Chosen       bool
 }
 
-var newStandard = map[string]string{"name": "", "aliases": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0", "sugars": "0",
-	"fibre": "0", "protein": "0", "salt": "0", "bulk_g_per_ml": ""}
+var newStandard = map[string]string{"name": "", "aliases": "", "like": "rice-short", "energy_kcal": "", "fat": "0", "carbohydrate": "0",
+	"sugars": "0",
+	"fibre":  "0", "protein": "0", "salt": "0", "bulk_g_per_ml": ""}
 
 // New shows the form for a material of one's own.
 func (s *Screen) New(c *gin.Context) error {

@@ -100,6 +100,9 @@ func (s *Screen) Begin(c *gin.Context) error {
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	first, err := design.Fresh(choice, []vessel.Pot{pot})
+	if cannot, ok := errors.AsType[*design.Cannot](err); ok {
+		err = errors.New(frame.Words(c).KitchenCannot(cannot))
+	}
 	if err != nil {
 		f.Fault("bowls", err)
 		return s.show(c, http.StatusUnprocessableEntity, f)

@@ -237,6 +237,7 @@ func (s *Screen) schools(c *gin.Context, v *readView, f *frame.Fields, lines []r
 		if err != nil {
 			continue
 		}
+		p, _ = design.Quiet(p, pots, nil)
 		one := schoolView{Value: string(school), Label: say.School(school), Why: say.WhySchool(school),
 			On: f.Text("school") == string(school) || f.Text("school") == "" && k == 0}
 		one.Result = outcome(say, p)
@@ -469,20 +470,31 @@ func (s *Screen) Create(c *gin.Context) error {
 	choice := s.choice(c, f)
 	items, notes := answers(f, lines, all, home)
 	var made *plan.Plan
+	byList := false
 	if f.Err() == nil {
-		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), asides(f), recipe.School(f.Text("school")))
+		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), asides(f),
+			recipe.School(f.Text("school")))
 		switch {
 		case errors.Is(err, recipe.ErrLongMethod):
 			f.Fault("method", err)
 		case err != nil:
 			f.Fault("list", err)
 		}
-		made = cooked.Plan
+		made, byList = cooked.Plan, cooked.ByList
 	}
 	if f.Err() == nil {
 		made.Notes = shortNotes(notes, f.Text("method"))
 		if made, err = plan.Reread(made.In(home)); err != nil {
 			f.Fault("list", err)
+		}
+	}
+	if f.Err() == nil {
+		pots, _, err := s.kit(c)
+		if err != nil {
+			return err
+		}
+		if made = design.InRoom(made, pots); byList {
+			made, _ = design.Quiet(made, pots, nil)
 		}
 	}
 	if f.Err() != nil {

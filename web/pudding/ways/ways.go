@@ -167,6 +167,10 @@ func (s *Screen) Create(c *gin.Context) error {
 		f.Fault("bowls", design.ErrNoUse)
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
+	if cannot, ok := errors.AsType[*design.Cannot](err); ok {
+		f.Fault("bowls", errors.New(frame.Words(c).KitchenCannot(cannot)))
+		return s.show(c, http.StatusUnprocessableEntity, f)
+	}
 	if err != nil {
 		return err
 	}
