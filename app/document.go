@@ -32,6 +32,13 @@ type balanced struct {
 	Changes []balancedChange   `json:"changes"`
 	Reached map[string]float64 `json:"reached"`
 	Missed  []balancedMiss     `json:"missed"`
+	Warned  []balancedWarning  `json:"warned"` // what speaks against it that did not before
+}
+
+type balancedWarning struct {
+	Rule     string `json:"rule"`
+	Severity string `json:"severity"`
+	Message  string `json:"message"`
 }
 
 type balancedChange struct {
@@ -64,9 +71,13 @@ func BalanceDocument(document []byte, set, lock []string) ([]byte, error) {
 		return nil, err
 	}
 	result, say := design.Balance(p, aims, lock), words.Printer{}
-	out := balanced{Plan: result.Plan, Changes: []balancedChange{}, Reached: result.Reached, Missed: []balancedMiss{}}
+	out := balanced{Plan: result.Plan, Changes: []balancedChange{}, Reached: result.Reached, Missed: []balancedMiss{},
+		Warned: []balancedWarning{}}
 	for _, c := range result.Changes {
 		out.Changes = append(out.Changes, balancedChange{c.Path, c.From, c.To, say.Change(c)})
+	}
+	for _, one := range result.Warned {
+		out.Warned = append(out.Warned, balancedWarning{string(one.Rule), string(one.Severity), say.Finding(result.Plan, one).Message})
 	}
 	for _, m := range result.Missed {
 		out.Missed = append(out.Missed, balancedMiss{m.Aim, m.Wanted, m.Reached, say.Obstacle(m, aims)})

@@ -8,6 +8,7 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/timetable"
+	"kirdu/core/watch"
 )
 
 // Change says what balancing moved: "12 % more".
@@ -27,6 +28,25 @@ func (w Printer) Change(c design.Change) string {
 		return w.text("change.less", w.Percent(-c.Percent, 0))
 	}
 	return w.text("change.more", w.Percent(c.Percent, 0))
+}
+
+// RuleName names what a rule warns of in a few words.
+func (w Printer) RuleName(rule watch.ID) string {
+	if _, there := english["rule."+string(rule)]; there {
+		return w.text("rule." + string(rule))
+	}
+	return w.text("rule.other")
+}
+
+// Road names one way to the aims.
+func (w Printer) Road(r design.Road) string {
+	switch r {
+	case design.MoreStarch:
+		return w.text("road.more-starch")
+	case design.FurtherDown:
+		return w.text("road.further-down")
+	}
+	return w.text("road.less-milk")
 }
 
 // KitchenCannot says why a kitchen cannot cook a new pudding, and for how many bowls it can.
@@ -51,6 +71,8 @@ func (w Printer) Obstacle(m design.Miss, aims design.Aims) string {
 		return w.text("miss.locked", m.Lock)
 	case design.Locks:
 		return w.text("miss.locks")
+	case design.Against:
+		return w.text("miss.against", w.RuleName(m.Rule))
 	case design.NoFlour:
 		return w.text("miss.flour", pot.ThicknessWord(*aims.Thickness))
 	}

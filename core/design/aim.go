@@ -1,6 +1,7 @@
 package design
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"math"
@@ -12,6 +13,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 )
 
 // Aims are what a plan is to come to; nil leaves a figure as it comes.
@@ -26,6 +28,7 @@ type Aims struct {
 // A Change is one amount or target that balancing moved.
 type Change struct {
 	Path    string // in the plan document
+	Lock    string // the name that would lock it
 	From    string
 	To      string
 	Of      ChangeOf
@@ -50,7 +53,8 @@ type Miss struct {
 	Wanted  float64
 	Reached float64
 	Because Obstacle
-	Lock    string // for Locked: which
+	Lock    string   // for Locked: which
+	Rule    watch.ID // for Against: what would speak against the pudding
 }
 
 // An Obstacle is what stands between a plan and an aim.
@@ -62,6 +66,7 @@ const (
 	Locks    Obstacle = "locks"    // several together are
 	NoFlour  Obstacle = "no-flour" // nothing in it makes it so thick
 	NoAmount Obstacle = "no-amount"
+	Against  Obstacle = "against" // it could be met, and a stop or a warning would come with it
 )
 
 // Balanced is a plan that comes as near to its aims as the locks let it.
@@ -70,6 +75,7 @@ type Balanced struct {
 	Changes []Change
 	Reached map[string]float64
 	Missed  []Miss
+	Warned  []watch.Finding // stops and warnings that the plan had not before
 }
 
 // How near an aim counts as met.
@@ -86,6 +92,7 @@ type lever struct {
 	path       string
 	lock       string // the name that locks it
 	kind       string // of the material, MarkLock or TimeLock
+	behaves    pantry.Behaviour
 }
 
 // What may be locked beside materials: the reduction, how long it cooks, and the
@@ -109,31 +116,248 @@ const (
 // Loan, Matrix Computations, 5.5.4), with a step that is cut where the course
 // bends.
 func Balance(p *plan.Plan, aims Aims, locked []string) Balanced {
+	result, _ := balanceWith(p, aims, locked, func(lever) bool { return true })
+	return result
+}
+
+// A Road is one way to the aims.
+type Road string
+
+// Roads to the aims, where they differ.
+const (
+	MoreStarch  Road = "more-starch"  // by the grain, the flour, the nuts
+	FurtherDown Road = "further-down" // by how far and how long it is reduced
+	ByLiquid    Road = "less-milk"    // by the liquid
+)
+
+// Roads lists the roads by which a plan comes to its aims without being spoilt, each moving only
+// what belongs to it, and the sweeteners where a sweetness is wanted.
+func Roads(p *plan.Plan, aims Aims, locked []string) map[Road]Balanced {
+	roads := map[Road]Balanced{}
+	liquid := func(l lever) bool { return l.behaves == pantry.Liquid }
+	mark := func(l lever) bool { return l.kind == MarkLock || l.kind == TimeLock }
+	for road, takes := range map[Road]func(lever) bool{
+		MoreStarch:  func(l lever) bool { return !liquid(l) && !mark(l) && l.kind != sweetener },
+		FurtherDown: mark,
+		ByLiquid:    liquid,
+	} {
+		result, ok := balanceWith(p, aims, append(slices.Clone(locked), FlameLock), func(l lever) bool {
+			return takes(l) || l.kind == sweetener && aims.Sweet != nil
+		})
+		if ok && len(result.Missed) == 0 && len(result.Changes) > 0 && !slices.ContainsFunc(result.Warned, spoils) {
+			roads[road] = result
+		}
+	}
+	return roads
+}
+
+const sweetener = "sweetener"
+
+// balanceWith balances with some of the levers; ok is false without any.
+func balanceWith(p *plan.Plan, aims Aims, locked []string, takes func(lever) bool) (result Balanced, ok bool) {
 	base := p.Clone()
 	b := balancer{base: base, aims: aims}
 	start := b.measure(base)
 	if aims.Bowls != nil {
 		base.ScaleWithTaste(*aims.Bowls)
+		for _, l := range leversOf(base) {
+			if l.item >= 0 && slices.Contains(locked, l.lock) { // a lock holds in a larger batch too
+				base.Steps[l.step].Items[l.item] = p.Steps[l.step].Items[l.item]
+			}
+		}
 		b.yield = start.YieldG / float64(max(1, p.Serves)) * float64(*aims.Bowls)
 	}
 	if aims.YieldG != nil {
 		b.yield = *aims.YieldG
 	}
 	all := leversOf(base)
-	free := slices.DeleteFunc(slices.Clone(all), func(l lever) bool { return slices.Contains(locked, l.lock) })
-	best, reached := b.solve(free)
+	free := slices.DeleteFunc(slices.Clone(all), func(l lever) bool { return slices.Contains(locked, l.lock) || !takes(l) })
+	before := b.known(p)
+	best, reached, x := b.solve(free)
 	if !slices.Contains(locked, FlameLock) && b.far(reached) {
 		best, reached = b.otherFlames(free, best, reached)
+	} else if !b.far(reached) {
+		best, reached, x = b.fewer(free, best, reached, x, before)
 	}
 	best, reached = b.practical(p, free, best, reached)
-	result := Balanced{Plan: best, Reached: map[string]float64{"thickness": reached.Thickness, "sweet": reached.Sweet,
+	against := slices.DeleteFunc(b.worse(best, before), func(one watch.Finding) bool { return !spoils(one) })
+	if len(against) > 0 {
+		if other, o := b.unspoilt(p, free, before); other != nil {
+			best, reached, against = other, o, nil
+		}
+	}
+	if len(against) > 0 {
+		if nearer, o := b.backOff(p, free, x, before); nearer != nil {
+			best, reached = nearer, o
+		}
+	}
+	result = Balanced{Plan: best, Reached: map[string]float64{"thickness": reached.Thickness, "sweet": reached.Sweet,
 		"yield_g": reached.YieldG}}
 	for part := range aims.Done {
 		result.Reached["doneness."+part] = reached.done[part]
 	}
 	result.Changes = changes(p, best, all)
 	result.Missed = b.missed(reached, all, free, locked)
-	return result
+	result.Warned = b.worse(best, before)
+	if len(against) > 0 {
+		for i := range result.Missed {
+			result.Missed[i].Because, result.Missed[i].Lock, result.Missed[i].Rule = Against, "", against[0].Rule
+		}
+	}
+	return result, len(free) > 0
+}
+
+// known are the rules of the stops and warnings that speak of a plan already.
+func (b *balancer) known(p *plan.Plan) map[watch.ID]forecast.Severity {
+	rules := map[watch.ID]forecast.Severity{}
+	for _, one := range watch.Findings(p, forecast.Run(p, forecast.Options{NominalOnly: true})) {
+		if rules[one.Rule] != forecast.Stop {
+			rules[one.Rule] = one.Severity
+		}
+	}
+	return rules
+}
+
+// spoils reports whether a finding is one that no aim is worth: a stop, or grain that is mush or hard.
+func spoils(one watch.Finding) bool {
+	return one.Severity == forecast.Stop || one.Rule == "mushy-grain" || one.Rule == "hard-grain"
+}
+
+// worse lists the stops and warnings that came with a change.
+func (b *balancer) worse(p *plan.Plan, before map[watch.ID]forecast.Severity) (list []watch.Finding) {
+	for _, one := range watch.Findings(p, forecast.Run(p, forecast.Options{NominalOnly: true})) {
+		was := before[one.Rule]
+		if one.Severity == forecast.Stop && was != forecast.Stop || one.Severity == forecast.Warning && was != forecast.Stop &&
+			was != forecast.Warning {
+			list = append(list, one)
+		}
+	}
+	return list
+}
+
+// unspoilt looks for a way to the aims with some of the levers that nothing new speaks against, or at least
+// nothing that spoils it; nil without one.
+func (b *balancer) unspoilt(p *plan.Plan, free []lever, before map[watch.ID]forecast.Severity) (*plan.Plan, measured) {
+	liquid := func(l lever) bool { return l.behaves == pantry.Liquid }
+	mark := func(l lever) bool { return l.kind == MarkLock || l.kind == TimeLock }
+	starch := func(l lever) bool { return !liquid(l) && !mark(l) && l.kind != sweetener }
+	none := func(lever) bool { return false }
+	var second *plan.Plan
+	var secondReached measured
+	for _, takes := range []func(lever) bool{none, starch, mark, liquid, func(l lever) bool { return starch(l) || liquid(l) },
+		func(l lever) bool { return starch(l) || mark(l) }, func(l lever) bool { return liquid(l) || mark(l) }} {
+		some := slices.DeleteFunc(slices.Clone(free), func(l lever) bool {
+			return !takes(l) && !(l.kind == sweetener && b.aims.Sweet != nil)
+		})
+		if len(some) == 0 {
+			continue
+		}
+		best, reached, x := b.solve(some)
+		if b.far(reached) {
+			continue
+		}
+		best, reached, _ = b.fewer(some, best, reached, x, before)
+		best, reached = b.practical(p, some, best, reached)
+		worse := b.worse(best, before)
+		switch {
+		case b.far(reached) || slices.ContainsFunc(worse, spoils):
+		case len(worse) == 0:
+			return best, reached
+		case second == nil:
+			second, secondReached = best, reached
+		}
+	}
+	return second, secondReached
+}
+
+// backOff goes only so far towards the aims that nothing new speaks against the pudding; nil if that is not
+// far.
+func (b *balancer) backOff(p *plan.Plan, free []lever, x []float64, before map[watch.ID]forecast.Severity) (*plan.Plan, measured) {
+	var best *plan.Plan
+	low, high := 0.0, 1.0
+	const halvings = 5
+	for range halvings {
+		share := (low + high) / 2
+		part := make([]float64, len(x))
+		for k := range x {
+			part[k] = share * x[k]
+		}
+		tried := b.at(free, part, finalDigits)
+		tried.Measurable(p)
+		if !slices.ContainsFunc(b.worse(tried, before), spoils) {
+			best, low = tried, share
+		} else {
+			high = share
+		}
+	}
+	if best == nil {
+		return nil, measured{}
+	}
+	return best, b.measure(best)
+}
+
+// Of two answers with the same figures the one with fewer changes is taken, if none of its changes is
+// larger than a half, or half as large again as the largest that it replaces.
+const (
+	fewerRounds = 2
+	roomToRound = 0.6 // of what counts as met: the rest is for the rounding
+	modestLog   = 0.4
+	largerByLog = 1.5
+)
+
+// fewer leaves alone what can be left alone: one lever after the other, that which is moved least first.
+func (b *balancer) fewer(levers []lever, best *plan.Plan, reached measured, x []float64, before map[watch.ID]forecast.Severity) (
+	*plan.Plan, measured, []float64) {
+	against := len(b.worse(best, before))
+	largest := 0.0
+	for _, by := range x {
+		largest = max(largest, math.Abs(by))
+	}
+	most := max(modestLog, largerByLog*largest)
+	still := make([]bool, len(levers))
+	order := make([]int, len(levers))
+	for k := range order {
+		order[k] = k
+	}
+	dear := func(k int) float64 { // what makes sweet is left to the last where that is wanted
+		if b.aims.Sweet != nil && levers[k].kind == sweetener {
+			return mostLog + math.Abs(x[k])
+		}
+		return math.Abs(x[k])
+	}
+	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(dear(i), dear(j)) })
+	for _, k := range order {
+		still[k] = true
+		var few []lever
+		var from []float64
+		for j := range levers {
+			if !still[j] {
+				few, from = append(few, levers[j]), append(from, x[j])
+			}
+		}
+		to := b.descendFor(few, from, differenceLog, fewerRounds)
+		p, o := b.settle(few, to)
+		tooFar := slices.ContainsFunc(to, func(by float64) bool { return math.Abs(by) > most })
+		if tooFar || len(b.missesWithin(o, roomToRound)) > 0 {
+			still[k] = false
+			continue
+		}
+		now := len(b.worse(p, before))
+		if now > against {
+			still[k] = false
+			continue
+		}
+		best, reached, against = p, o, now
+		next := 0
+		for j := range x {
+			x[j] = 0
+			if !still[j] {
+				x[j] = to[next]
+				next++
+			}
+		}
+	}
+	return best, reached, x
 }
 
 // practical rounds a balanced plan to what a kitchen can measure, takes back changes that are
@@ -214,7 +438,7 @@ func (b *balancer) otherFlames(free []lever, best *plan.Plan, reached measured) 
 	for _, flame := range around(b.base.Steps[at].Flame, marks) {
 		b.base = original.Clone()
 		b.base.Steps[at].TurnTo(flame)
-		p, o := b.solve(free)
+		p, o, _ := b.solve(free)
 		if numeric.Norm(b.residual(o)) < numeric.Norm(b.residual(reached)) {
 			best, reached = p, o
 		}
@@ -288,7 +512,8 @@ func leversOf(p *plan.Plan) []lever {
 			if !ok || item.AboveMM > 0 || m.Behaviour == pantry.Aroma || m.Kind == "salt" || m.Kind == "leaven" {
 				continue
 			}
-			all = append(all, lever{step: i, item: j, path: fmt.Sprintf("steps[%d].items[%d].amount", i, j), lock: item.Material, kind: m.Kind})
+			all = append(all, lever{step: i, item: j, path: fmt.Sprintf("steps[%d].items[%d].amount", i, j), lock: item.Material, kind: m.Kind,
+				behaves: m.Behaviour})
 		}
 	}
 	if at := markStep(p); at >= 0 {
@@ -434,20 +659,20 @@ const (
 
 // solve finds the levers' logarithms. Where the course has a kink, as where a pot
 // falls dry, slopes over a wider stretch lead past it, or a leap with one lever.
-func (b *balancer) solve(levers []lever) (*plan.Plan, measured) {
-	x := make([]float64, len(levers))
-	final, reached := b.settle(levers, x)
+func (b *balancer) solve(levers []lever) (final *plan.Plan, reached measured, x []float64) {
+	x = make([]float64, len(levers))
+	final, reached = b.settle(levers, x)
 	for _, difference := range []float64{differenceLog, -wideDifferenceLog, differenceLog} {
 		x = b.descend(levers, x, difference)
 		if final, reached = b.settle(levers, x); !b.far(reached) {
-			return final, reached
+			return final, reached, x
 		}
 	}
 	leapt := b.descend(levers, b.leap(levers, x), differenceLog)
 	if p, o := b.settle(levers, leapt); numeric.Norm(b.residual(o)) < numeric.Norm(b.residual(reached)) {
-		return p, o
+		return p, o, leapt
 	}
-	return final, reached
+	return final, reached, x
 }
 
 // settle rounds the levers to what is written down.
@@ -474,10 +699,14 @@ func (b *balancer) leap(levers []lever, x []float64) []float64 {
 
 // descend goes from x to where the aims are met, with slopes over a difference.
 func (b *balancer) descend(levers []lever, x []float64, difference float64) []float64 {
+	return b.descendFor(levers, x, difference, balanceRounds)
+}
+
+func (b *balancer) descendFor(levers []lever, x []float64, difference float64, rounds int) []float64 {
 	o := b.measure(b.at(levers, x, fineDigits))
 	r := b.residual(o)
 	const closeEnough = 0.01
-	for range balanceRounds {
+	for range rounds {
 		if len(levers) == 0 || numeric.Norm(r) < closeEnough {
 			break
 		}
@@ -543,7 +772,7 @@ func changes(before, after *plan.Plan, levers []lever) []Change {
 		if from == to {
 			continue
 		}
-		list = append(list, Change{Path: l.path, From: from, To: to, Of: l.changes(), Percent: grows(before, after, l)})
+		list = append(list, Change{Path: l.path, Lock: l.lock, From: from, To: to, Of: l.changes(), Percent: grows(before, after, l)})
 	}
 	for i := range before.Steps {
 		if from, to := before.Steps[i].Flame, after.Steps[i].Flame; from != to {
@@ -589,10 +818,13 @@ func grows(before, after *plan.Plan, l lever) float64 {
 }
 
 // misses lists the aims that were not met.
-func (b *balancer) misses(o measured) []Miss {
+func (b *balancer) misses(o measured) []Miss { return b.missesWithin(o, 1) }
+
+// missesWithin holds the aims to a share of what counts as met.
+func (b *balancer) missesWithin(o measured, share float64) []Miss {
 	list := []Miss{}
 	add := func(aim string, wanted, reached, tolerance float64) {
-		if math.Abs(wanted-reached) > tolerance {
+		if math.Abs(wanted-reached) > share*tolerance {
 			list = append(list, Miss{Aim: aim, Wanted: wanted, Reached: reached})
 		}
 	}
@@ -632,12 +864,12 @@ func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) (b
 		if len(without) == len(free) {
 			continue
 		}
-		if _, o := b.solve(without); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
+		if _, o, _ := b.solve(without); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
 			return Locked, lock
 		}
 	}
 	if len(locked) > 0 {
-		if _, o := b.solve(all); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
+		if _, o, _ := b.solve(all); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
 			return Locks, ""
 		}
 	}

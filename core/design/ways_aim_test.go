@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/design"
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -119,7 +120,7 @@ func TestAimsOfEveryWay(t *testing.T) {
 			overGrid[len(overGrid)/2], overGrid[len(overGrid)*9/10], overGrid[len(overGrid)-1])
 	}
 	require.GreaterOrEqual(t, float64(met), 0.95*float64(all))
-	require.Less(t, over[len(over)-1], 0.05)
+	require.Less(t, over[len(over)-1], 0.15, "fewer changes may be larger ones")
 }
 
 // onGrid returns the smallest change of liquids, sweeteners and the rest, each by
@@ -162,9 +163,11 @@ func TestBalanceToDoneness(t *testing.T) {
 		require.NoError(t, err)
 		thickness, sweet := figures(p)
 		part := way.PartOf(choice)
-		result := design.Balance(p, design.Aims{Thickness: &thickness, Sweet: &sweet, Done: map[string]float64{part: 1.45}}, nil)
+		const wanted = 1.45
+		met := math.Abs(forecast.Run(p, forecast.Options{NominalOnly: true}).Doneness[part].Value-wanted) <= 0.1
+		result := design.Balance(p, design.Aims{Thickness: &thickness, Sweet: &sweet, Done: map[string]float64{part: wanted}}, nil)
 		require.Empty(t, result.Missed, w)
-		require.InDelta(t, 1.45, result.Reached["doneness."+part], 0.1, w)
-		require.NotEmpty(t, result.Changes)
+		require.InDelta(t, wanted, result.Reached["doneness."+part], 0.1, w)
+		require.Equal(t, met, len(result.Changes) == 0, "what is met is left alone")
 	}
 }

@@ -50,6 +50,8 @@ type view struct {
 	Now, New side
 	Changes  []changed
 	Missed   []string
+	Warned   []string // what comes with the change
+	Roads    []road
 	Done     bool // there is something to take
 	Nothing  bool // the aims are met as it is
 }
@@ -69,6 +71,9 @@ type side struct {
 }
 
 type row struct{ Name, Value string }
+
+// road is another way to the aims, to be had by locking the rest.
+type road struct{ Name, Changes, Path, Warned string }
 
 type changed struct{ What, From, To, Why string }
 
@@ -144,10 +149,51 @@ func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, 
 		v.Missed = append(v.Missed, say.Sprintf("%s comes to %.3g and not to %.3g: %s.", words.Capital(say.AimName(p, miss.Aim)),
 			miss.Reached, miss.Wanted, say.Obstacle(miss, aims)))
 	}
+	for _, one := range result.Warned {
+		v.Warned = append(v.Warned, say.Finding(result.Plan, one).Message)
+	}
+	v.Roads = roads(say, p, aims, locked, f, result.Changes)
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
 	after, foundAfter := mend.Forecast(result.Plan, forecast.Options{})
 	v.New = newSide(say, result.Plan, after, foundAfter)
 	return v, result.Plan
+}
+
+// roads lists the other ways to the aims: what each changes, and the page with all else locked.
+func roads(say words.Printer, p *plan.Plan, aims design.Aims, locked []string, f *frame.Fields, taken []design.Change) (list []road) {
+	found := design.Roads(p, aims, locked)
+	names := func(changes []design.Change) (list []string) {
+		for _, c := range changes {
+			list = append(list, c.Lock)
+		}
+		slices.Sort(list)
+		return slices.Compact(list)
+	}
+	for _, name := range slices.Sorted(maps.Keys(found)) {
+		result := found[name]
+		if slices.Equal(names(result.Changes), names(taken)) {
+			continue
+		}
+		query := url.Values{"thickness": {f.Text("thickness")}, "sweet": {f.Text("sweet")}, "bowls": {f.Text("bowls")},
+			"lock": {design.FlameLock}}
+		var said []string
+		moved := map[string]bool{}
+		for _, c := range result.Changes {
+			said = append(said, what(say, p, c.Path)+" "+c.From+" → "+c.To)
+			moved[c.Lock] = true
+		}
+		for _, lock := range design.Lockable(p) {
+			if !moved[lock] {
+				query.Add("lock", lock)
+			}
+		}
+		one := road{Name: say.Road(name), Changes: strings.Join(said, ", "), Path: "?" + query.Encode()}
+		if len(result.Warned) > 0 {
+			one.Warned = say.Finding(result.Plan, result.Warned[0]).Message
+		}
+		list = append(list, one)
+	}
+	return list
 }
 
 // locks lists what can be locked: the materials and the mark.
