@@ -101,5 +101,12 @@ func TimetableDocument(document []byte) ([]byte, error) {
 		why, remedy := words.Printer{}.Late(g.Gathering, l)
 		late = append(late, exchange.Late{Pudding: l.Pudding, Minutes: l.Minutes, Why: why, Remedy: remedy})
 	}
-	return exchange.Timetable(t, g.ServeAt, late)
+	var found []exchange.Found
+	for i, list := range t.Findings {
+		for _, one := range list {
+			found = append(found, exchange.Found{Pudding: i, Rule: string(one.Rule), Severity: string(one.Severity), Step: one.Step,
+				Message: words.Printer{}.Finding(g.Puddings[i].Plan, one).Message})
+		}
+	}
+	return exchange.Timetable(t, g.ServeAt, late, found)
 }

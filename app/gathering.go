@@ -11,6 +11,7 @@ import (
 	"strings"
 	"time"
 
+	"kirdu/core/design"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -26,6 +27,8 @@ type Serving struct {
 	Plan    *plan.Plan
 	OnStove string // its cook, "" if it is not on the stove
 	Over    bool   // its cook is finished
+
+	ServeAfter int // minutes after the gathering is served
 }
 
 // A Table is a timetable, and what it is worked out from.
@@ -71,14 +74,24 @@ func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time
 	}
 	w := &Table{Whole: &timetable.Gathering{Name: g.Name, Hands: g.Hands, Burners: map[string]timetable.Burner{},
 		Pots: map[string]vessel.Pot{}, Ovens: fittings.Ovens, FridgeL: fittings.FridgeL}}
+	burners, err := k.Store.Burners(ctx)
+	if err != nil {
+		return nil, err
+	}
+	kit := design.Kit{Burners: home.Burners}
 	for _, b := range home.Burners {
-		w.Whole.Burners[b.Name] = timetable.Burner{Burner: b}
+		one := timetable.Burner{Burner: b}
+		if at := slices.IndexFunc(burners, func(stored store.Burner) bool { return stored.Name == b.Name }); at >= 0 {
+			one.MaxPotMM = burners[at].MaxPotMM
+		}
+		w.Whole.Burners[b.Name] = one
 	}
 	if len(home.Burners) == 0 {
 		w.Whole.Burners["burner"] = timetable.Burner{Burner: vessel.DefaultBurner()}
 	}
 	for _, p := range pots {
 		w.Whole.Pots[p.Name] = p.Pot
+		kit.Pots = append(kit.Pots, p.Pot)
 	}
 	if left := measure.Minute(now.Sub(g.ServeAt).Minutes()); left < 0 {
 		w.Options.NotBefore = &left
@@ -92,10 +105,9 @@ func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time
 		if err != nil {
 			return nil, err
 		}
-		sized := p.Plan.Clone()
-		sized.Scale(share.Bowls)
-		w.Puddings = append(w.Puddings, Serving{ID: share.PuddingID, Plan: sized})
-		w.Whole.Puddings = append(w.Whole.Puddings, timetable.Pudding{Plan: sized})
+		sized := k.sizes.forBowls(p.Plan, share.Bowls, kit)
+		w.Puddings = append(w.Puddings, Serving{ID: share.PuddingID, Plan: sized, ServeAfter: share.ServeAfter})
+		w.Whole.Puddings = append(w.Whole.Puddings, timetable.Pudding{Plan: sized, Serve: measure.Minute(share.ServeAfter)})
 	}
 	w.recall(g)
 	w.follow(g, cooks, now)
@@ -111,7 +123,7 @@ func (w *Table) worksFor(g store.Gathering) string {
 		if err != nil {
 			return ""
 		}
-		parts = append(parts, p.ID, digest(data))
+		parts = append(parts, p.ID, digest(data), fmt.Sprint(p.ServeAfter))
 	}
 	burners, err := json.Marshal(w.Whole.Burners)
 	if err != nil {
@@ -251,6 +263,16 @@ func (k *Kitchen) WorkOutTimetable(ctx context.Context, id string, anew bool) er
 		w.Options.Keep = nil
 	}
 	return k.KeepTimetable(ctx, g, w, timetable.Solve(w.Whole, w.Options))
+}
+
+// OnItsBurners is a pudding of a gathering as it is to be cooked: on the burners that its timetable gives it.
+func (w *Table) OnItsBurners(pudding int) *plan.Plan {
+	for _, place := range w.Options.Keep {
+		if place.Pudding == pudding {
+			return w.Whole.PlacedOn(place)
+		}
+	}
+	return w.Puddings[pudding].Plan
 }
 
 // KeepTimetable stores where the puddings of a timetable are.

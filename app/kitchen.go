@@ -32,6 +32,7 @@ type Kitchen struct {
 	unpacking sync.Mutex
 	intake    intake
 	learnt    lessons
+	sizes     sizes
 }
 
 // Open opens a data file, made if there is none, and works out what an older

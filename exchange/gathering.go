@@ -212,14 +212,48 @@ type Late struct {
 	Remedy  string  `json:"remedy"`
 }
 
-// Timetable writes a timetable as the plan format has it, with what is late in
+// A Found is a stop or a warning about a pudding on the burners that it has, as it is written.
+type Found struct {
+	Pudding  int    `json:"pudding"`
+	Rule     string `json:"rule"`
+	Severity string `json:"severity"`
+	Step     int    `json:"step"`
+	Message  string `json:"message"`
+}
+
+// unplaced is a pudding that has no place in a timetable.
+type unplaced struct {
+	Pudding int    `json:"pudding"`
+	Why     string `json:"why"`
+}
+
+// spanned is a stretch of the clock, as it is written.
+type spanned struct {
+	From time.Time `json:"from"`
+	To   time.Time `json:"to"`
+}
+
+// Timetable writes a timetable as the plan format has it, with what is late and what was found in
 // words.
-func Timetable(t *timetable.Timetable, serve time.Time, late []Late) ([]byte, error) {
+func Timetable(t *timetable.Timetable, serve time.Time, late []Late, found []Found) ([]byte, error) {
 	written := struct {
 		Tasks    []writtenTask `json:"tasks"`
 		Late     []Late        `json:"late"`
 		StartsAt *time.Time    `json:"starts_at"` // null where nothing can be cooked
-	}{Tasks: []writtenTask{}, Late: append([]Late{}, late...)}
+
+		Findings  []Found    `json:"findings"`
+		Unplaced  []unplaced `json:"unplaced"`
+		HandsFree []spanned  `json:"hands_free"`
+	}{Tasks: []writtenTask{}, Late: append([]Late{}, late...), Findings: append([]Found{}, found...), Unplaced: []unplaced{},
+		HandsFree: []spanned{}}
+	for _, l := range late {
+		if l.Pudding < len(t.Ready) && t.Ready[l.Pudding] == nil {
+			written.Unplaced = append(written.Unplaced, unplaced{l.Pudding, l.Why})
+		}
+	}
+	for _, free := range t.HandsFree {
+		written.HandsFree = append(written.HandsFree, spanned{Moment(serve, free.Start), Moment(serve, free.End)})
+	}
 	for _, task := range t.Tasks {
 		written.Tasks = append(written.Tasks, writtenTask{task, Moment(serve, task.Start), Moment(serve, task.End)})
 	}

@@ -35,7 +35,7 @@ func TestReadGatheringRefuses(t *testing.T) {
 	require.Equal(t, 2, g.Hands)
 	require.Equal(t, measure.Minute(30), g.Puddings[1].Serve)
 	require.Equal(t, "front", g.Burners["front"].Name)
-	out, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt, nil)
+	out, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt, nil, nil)
 	require.NoError(t, err)
 	var written struct {
 		Tasks []struct {
@@ -82,7 +82,7 @@ func FuzzReadGathering(f *testing.F) {
 	f.Fuzz(func(t *testing.T, data []byte) {
 		g, err := exchange.ReadGathering(data)
 		if err == nil {
-			_, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt, nil)
+			_, err := exchange.Timetable(timetable.Solve(g.Gathering, timetable.Options{}), g.ServeAt, nil, nil)
 			require.NoError(t, err)
 		}
 	})

@@ -19,8 +19,9 @@ type Gathering struct {
 
 // A Share is a pudding of a gathering and how many bowls of it.
 type Share struct {
-	PuddingID string
-	Bowls     int
+	PuddingID  string
+	Bowls      int
+	ServeAfter int // minutes after the gathering is served
 }
 
 const gatheringColumns = `id, name, serve_at, guests, hands`
@@ -83,11 +84,11 @@ func (s *Store) RestoreGathering(ctx context.Context, id string) error {
 // Shares returns the puddings of a gathering that are still on the shelf, as they
 // were added.
 func (s *Store) Shares(ctx context.Context, gatheringID string) ([]Share, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT pudding_id, bowls FROM gathering_pudding JOIN pudding ON pudding.id = pudding_id
+	rows, err := s.db.QueryContext(ctx, `SELECT pudding_id, bowls, serve_after FROM gathering_pudding JOIN pudding ON pudding.id = pudding_id
 		WHERE gathering_id = ? AND pudding.removed_at IS NULL ORDER BY added_at, pudding_id`, gatheringID)
 	return all(rows, err, func(row scanner) (Share, error) {
 		var one Share
-		err := row.Scan(&one.PuddingID, &one.Bowls)
+		err := row.Scan(&one.PuddingID, &one.Bowls, &one.ServeAfter)
 		return one, err
 	})
 }
@@ -101,8 +102,9 @@ func (s *Store) SetShare(ctx context.Context, gatheringID string, share Share, a
 			gatheringID).Scan(&there)); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO gathering_pudding (gathering_id, pudding_id, bowls, added_at) VALUES (?, ?, ?, ?)
-			ON CONFLICT (gathering_id, pudding_id) DO UPDATE SET bowls = excluded.bowls`, gatheringID, share.PuddingID, share.Bowls, stamp(at))
+		_, err := tx.ExecContext(ctx, `INSERT INTO gathering_pudding (gathering_id, pudding_id, bowls, serve_after, added_at) VALUES (?, ?, ?, ?, ?)
+			ON CONFLICT (gathering_id, pudding_id) DO UPDATE SET bowls = excluded.bowls, serve_after = excluded.serve_after`, gatheringID,
+			share.PuddingID, share.Bowls, share.ServeAfter, stamp(at))
 		return err
 	})
 }

@@ -22,6 +22,7 @@ type Pot struct {
 type Burner struct {
 	ID string
 	vessel.Burner
+	MaxPotMM measure.Millimetre // the widest bottom that it takes; 0: any
 }
 
 const potColumns = `id, name, shape, diameter_mm, bottom_mm, top_mm, length_mm, width_mm, height_mm, mass_g, uses, heavy`
@@ -105,11 +106,11 @@ func (s *Store) RestorePot(ctx context.Context, id string) error {
 	return changed(s.exec(ctx, `UPDATE pot SET removed_at = NULL WHERE id = ?`, id))
 }
 
-const burnerColumns = `id, name, kind, power_w, efficiency`
+const burnerColumns = `id, name, kind, power_w, efficiency, max_pot_mm`
 
 func scanBurner(row scanner) (Burner, error) {
 	var b Burner
-	err := row.Scan(&b.ID, &b.Name, &b.Kind, &b.PowerW, &b.Efficiency)
+	err := row.Scan(&b.ID, &b.Name, &b.Kind, &b.PowerW, &b.Efficiency, &b.MaxPotMM)
 	return b, err
 }
 
@@ -141,7 +142,7 @@ func (s *Store) Burners(ctx context.Context) ([]Burner, error) {
 	return burners, nil
 }
 
-const insertBurner = `INSERT INTO burner (` + burnerColumns + `, added_at) VALUES (?, ?, ?, ?, ?, ?)`
+const insertBurner = `INSERT INTO burner (` + burnerColumns + `, added_at) VALUES (?, ?, ?, ?, ?, ?, ?)`
 
 // AddBurner stores a burner.
 func (s *Store) AddBurner(ctx context.Context, b Burner, at time.Time) error {
@@ -149,7 +150,7 @@ func (s *Store) AddBurner(ctx context.Context, b Burner, at time.Time) error {
 		return err
 	}
 	_, err := s.exec(ctx, insertBurner,
-		b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, stamp(at))
+		b.ID, b.Name, b.Kind, b.PowerW, b.Efficiency, b.MaxPotMM, stamp(at))
 	return err
 }
 
@@ -184,6 +185,7 @@ func (s *Store) Begin(ctx context.Context, b Beginning, at time.Time) error {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, insertBurner, b.Burner.ID, b.Burner.Name, b.Burner.Kind, b.Burner.PowerW, b.Burner.Efficiency,
+			b.Burner.MaxPotMM,
 			stamp(at)); err != nil {
 			return err
 		}

@@ -184,3 +184,51 @@ func TestClocksChangeInTheNight(t *testing.T) {
 	require.NoError(t, err)
 	require.Contains(t, []float64{-60, 23 * 60}, after.Sub(before).Minutes(), "the night is an hour shorter: %v", begins)
 }
+
+// A pudding has its own time on the table, a burner its widest pot; what a burner makes of a pudding is told, and
+// the stove takes the burner of the timetable.
+func TestAGatheringOnItsBurners(t *testing.T) {
+	s := newSite(t, nil)
+	response, _ := s.post("/kitchen/burners", url.Values{"burner_name": {"camp ring"}, "kind": {"gas"}, "power_w": {"500"},
+		"efficiency_pct": {"30"},
+		"max_pot_mm":     {"900"}})
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	response, page := s.post("/kitchen/burners", url.Values{"burner_name": {"x"}, "kind": {"gas"}, "power_w": {"900"},
+		"efficiency_pct": {"40"},
+		"max_pot_mm":     {"wide"}})
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, page, "leave it empty for any pot")
+	_, page = s.get("/kitchen")
+	require.Contains(t, page, "pots up to 900 mm wide")
+
+	response, _ = s.post("/gatherings", url.Values{"name": {"Supper"}, "at": {"2099-11-28T19:30"}, "guests": {"14"}, "hands": {"2"}})
+	path := response.Header.Get("Location")
+	shelf, err := s.store.Puddings(t.Context(), 10)
+	require.NoError(t, err)
+	for k, p := range shelf[:2] {
+		response, _ = s.post(path+"/puddings", url.Values{"pudding": {p.ID}, "bowls": {"6"}, "served": {[]string{"19:30", "20:15"}[k]}})
+		require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	}
+	response, page = s.post(path+"/puddings", url.Values{"pudding": {shelf[0].ID}, "bowls": {"6"}, "served": {"late"}})
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, page, "give a time of day")
+	_, page = s.get(path)
+	require.Contains(t, page, `type="time" value="20:15"`)
+	require.Contains(t, page, "Somebody has nothing to do")
+	places := regexp.MustCompile(`"burner":\s*"([^"]+)"`)
+	g, err := s.store.Gathering(t.Context(), strings.TrimPrefix(path, "/gatherings/"))
+	require.NoError(t, err)
+	burner := places.FindStringSubmatch(string(g.Places))
+	require.NotNil(t, burner)
+	require.NotContains(t, string(g.Places), `"burner":"camp ring"`, "nobody cooks for hours on the weak ring while another is free")
+	for _, p := range shelf[:2] {
+		response, _ = s.post(path+"/puddings/"+p.ID+"/cook", nil)
+		require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	}
+	cooks, err := s.store.CooksOf(t.Context(), g.ID)
+	require.NoError(t, err)
+	require.Len(t, cooks, 2)
+	for _, one := range cooks {
+		require.Contains(t, string(g.Places), `"burner":"`+one.Plan.Burner.Name+`"`, "it is cooked on the burner of its place")
+	}
+}

@@ -132,7 +132,7 @@ func (w Printer) Late(g *timetable.Gathering, l timetable.Late) (why, remedy str
 	why = w.text("late." + string(l.Why))
 	earlier := w.Number(math.Ceil(l.Minutes), 0)
 	switch {
-	case l.Why == timetable.NoBurner || l.Why == timetable.TooMuch:
+	case l.Why != timetable.Taken && l.Why != timetable.TooLate:
 		return why, w.text("late." + string(l.Why) + ".remedy")
 	case len(g.Puddings) > 1:
 		return why, w.text("late.remedy", earlier, g.Puddings[l.Pudding].Plan.Name)

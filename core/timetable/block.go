@@ -5,6 +5,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
+	"kirdu/core/watch"
 )
 
 // A use is what a stretch of work needs, in minutes from the start of its block.
@@ -14,6 +15,7 @@ type use struct {
 	pan      string // burner: which pan of the plan it is for
 	from, to float64
 	amount   float64 // hands: 0 to 1; refrigerator: litres
+	served   bool    // pot: taken until what is in it is served
 }
 
 type useKind int
@@ -35,6 +37,7 @@ type block struct {
 	steps []span  // of the plan, from its start
 	uses  []use
 	preps []prep
+	found []watch.Finding // stops and warnings on these burners
 }
 
 // A span is minutes from the start of a block.
@@ -74,7 +77,12 @@ type prep struct {
 	hands    float64 // minutes that keep the hands busy, from its start
 	needed   int     // the prep of the same block that takes it, -1 for none
 	earlier  float64 // how much earlier it may be
+	burner   bool    // it is done over a flame
+	pan      string  // in which pot of the kitchen; "" for any
 }
+
+// overFlame are the preparations that are done over a flame.
+var overFlame = []plan.Verb{plan.Roast, plan.Fry, plan.Melt, plan.Steam}
 
 // handsOf is what a rhythm of stirring takes of a person: constant stirring all,
 // often half. Source: the model, section 12; a pot that is not stirred takes
@@ -84,6 +92,11 @@ var handsOf = map[plan.Stir]float64{plan.StirConstant: 1, plan.StirOften: 0.5, p
 // newBlock lays out a plan whose burner is the one it is to be cooked on.
 func newBlock(p *plan.Plan) *block {
 	b := &block{plan: p, f: forecast.Run(p, forecast.Options{NominalOnly: true})}
+	for _, one := range watch.Findings(p, b.f) {
+		if one.Severity != forecast.Note {
+			b.found = append(b.found, one)
+		}
+	}
 	first, last := map[string]float64{}, map[string]float64{}
 	for i := range p.Steps {
 		s, r := &p.Steps[i], &b.f.Steps[i]
@@ -95,7 +108,7 @@ func newBlock(p *plan.Plan) *block {
 				continue
 			}
 			b.preps = append(b.preps, prep{step: i, from: r.StartMin, to: r.EndMin, hands: float64(s.HandsOn()), needed: -1,
-				earlier: float64(s.Do.Descriptor().Earlier)})
+				earlier: float64(s.Do.Descriptor().Earlier), burner: slices.Contains(overFlame, s.Do), pan: potName(p, s.Pan)})
 			continue
 		}
 		pot := s.PotName()
@@ -106,15 +119,41 @@ func newBlock(p *plan.Plan) *block {
 		b.stepUses(s, r, pot)
 	}
 	for _, pot := range p.PotNamesSorted() {
-		if from, used := first[pot]; used && last[pot] > from {
-			b.uses = append(b.uses, use{kind: usePot, name: potName(p, pot), from: from, to: last[pot]})
+		from, used := first[pot]
+		if !used || last[pot] <= from && b.total <= from {
+			continue
 		}
+		one := use{kind: usePot, name: potName(p, pot), from: from, to: last[pot]}
+		if emptied, ok := emptied(p, b.f, pot); ok {
+			one.to = max(one.to, emptied)
+		} else {
+			one.served = true
+			one.to = max(one.to, b.total)
+		}
+		b.uses = append(b.uses, one)
 	}
 	for k := range b.preps {
 		taker := p.Taker(b.preps[k].step)
 		b.preps[k].needed = slices.IndexFunc(b.preps, func(q prep) bool { return taker >= 0 && q.step == taker })
 	}
 	return b
+}
+
+// emptied is when a pot is poured out for the last time: into another, or into bowls; false where it is
+// served from.
+func emptied(p *plan.Plan, f *forecast.Forecast, pot string) (at float64, ok bool) {
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		if s.Do == plan.Portion && s.PotName() == pot {
+			at, ok = max(at, f.Steps[i].EndMin), true
+		}
+		for _, item := range s.Items {
+			if item.Pot == pot && s.PotName() != pot {
+				at, ok = max(at, f.Steps[i].StartMin), true
+			}
+		}
+	}
+	return at, ok
 }
 
 // stepUses lists what a step of a pot takes.

@@ -40,7 +40,7 @@ func (d *day) with(p *placed) *day {
 		case usePot:
 			if _, counted := d.g.Pots[u.name]; counted && u.name != "" {
 				k := key{usePot, u.name}
-				next.unary[k] = append(slices.Clip(next.unary[k]), one)
+				next.unary[k] = append(slices.Clip(next.unary[k]), p.until(u, one))
 			}
 		case useHands:
 			next.hands = append(next.hands, one)
@@ -52,29 +52,47 @@ func (d *day) with(p *placed) *day {
 		}
 	}
 	for k, at := range p.preps {
-		next.hands = append(next.hands, load{at, at + p.choice.block.preps[k].hands, 1})
+		next.prepare(&p.choice.block.preps[k], at, p.prepBurners[k])
 	}
 	return next
+}
+
+// prepare takes what a preparation takes.
+func (d *day) prepare(p *prep, at float64, burner string) {
+	d.hands = append(d.hands, load{at, at + p.hands, 1})
+	all := load{at, at + p.to - p.from, 1}
+	if burner != "" {
+		k := key{useBurner, burner}
+		d.unary[k] = append(slices.Clip(d.unary[k]), all)
+	}
+	if _, counted := d.g.Pots[p.pan]; counted && p.pan != "" {
+		k := key{usePot, p.pan}
+		d.unary[k] = append(slices.Clip(d.unary[k]), all)
+	}
+}
+
+// until is a load of a pot, until what is in it is served.
+func (p *placed) until(u use, l load) load {
+	if u.served {
+		l.to = max(l.to, p.due)
+	}
+	return l
 }
 
 // clash returns how much earlier a pudding must be so that what clashes first no
 // longer does, 0 if nothing does.
 func (d *day) clash(p *placed) float64 {
 	shift := 0.0
-	main := p.choice.block.plan.Served()[0]
 	var room [3][8]load
 	hands, ovens, fridges := room[0][:0], room[1][:0], room[2][:0]
 	for _, u := range p.choice.block.uses {
 		mine := load{p.start + u.from, p.start + u.to, u.amount}
 		switch u.kind {
 		case useBurner:
-			if u.pan != main {
-				continue // a pan beside, which takes what is free
-			}
-			shift = nearest(shift, overlap(d.unary[key{useBurner, p.choice.burner}], mine))
+			shift = nearest(shift, overlap(d.unary[key{useBurner, p.burners[u.pan]}], mine))
 		case usePot:
 			if u.name != "" {
-				shift = nearest(shift, overlap(d.unary[key{usePot, u.name}], mine))
+				shift = nearest(shift, overlap(d.unary[key{usePot, u.name}], p.until(u, mine)))
 			}
 		case useHands:
 			hands = append(hands, mine)
@@ -88,7 +106,7 @@ func (d *day) clash(p *placed) float64 {
 	if shift > 0 {
 		return shift
 	}
-	shift = over(d.hands, hands, float64(d.g.Hands), 1)
+	shift = over(d.hands, hands, float64(d.g.Hands), float64(d.g.Hands))
 	shift = nearest(shift, over(d.ovens, ovens, float64(d.g.Ovens), math.Inf(1)))
 	return nearest(shift, over(d.fridges, fridges, d.g.FridgeL, math.Inf(1)))
 }
@@ -113,32 +131,10 @@ func nearest(a, b float64) float64 {
 	return a
 }
 
-// burnerFree reports whether a burner is free for a pan of a pudding, of others
-// and of its own other pans.
-func (d *day) burnerFree(p *placed, pan, burner string) bool {
-	taken := d.unary[key{useBurner, burner}]
-	for _, u := range p.choice.block.uses {
-		if u.kind != useBurner || u.pan != pan {
-			continue
-		}
-		mine := load{p.start + u.from, p.start + u.to, 0}
-		if overlap(taken, mine) > 0 {
-			return false
-		}
-		for _, other := range p.choice.block.uses {
-			if other.kind == useBurner && other.pan != pan && p.burners[other.pan] == burner &&
-				mine.from < p.start+other.to-tolerance && p.start+other.from < mine.to-tolerance {
-				return false
-			}
-		}
-	}
-	return true
-}
-
 // over returns how much earlier mine must be so that where they come first to
 // more than there is one of them ends before one of the others begins; 0 if they
-// never do. One pudding by itself counts own at most: a cook at one pot is one
-// cook.
+// never do. One pudding by itself counts own at most: what one cook cannot do at once
+// is told, and is no reason never to cook it.
 func over(taken, mine []load, capacity, own float64) float64 {
 	shift := 0.0
 	check := func(at float64) {

@@ -101,7 +101,10 @@ func TestOnePotForTwo(t *testing.T) {
 	g.Ovens = 2
 	require.Zero(t, Solve(g, Options{}).Cost.Wait)
 	g.Puddings[1].Plan = p
-	require.Positive(t, Solve(g, Options{}).Cost.Wait, "one waits for the pot")
+	one := Solve(g, Options{})
+	require.NotEqual(t, one.Places[0].Start, one.Places[1].Start, "one begins when the other has left the pot")
 	g.Ovens = 0
-	require.Len(t, Solve(g, Options{}).Late, 2, "no oven, no baking")
+	none := Solve(g, Options{})
+	require.Len(t, none.Late, 2, "no oven, no baking")
+	require.Equal(t, NoOven, none.Late[0].Why)
 }

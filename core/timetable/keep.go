@@ -3,23 +3,27 @@ package timetable
 import (
 	"cmp"
 	"errors"
+	"maps"
 	"math"
 	"slices"
 
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 )
 
 // A Place is where a pudding is in a timetable, in minutes after the gathering is
 // served.
 type Place struct {
 	Pudding int                    `json:"pudding"`
-	Burner  string                 `json:"burner"`           // of the served pot
-	Start   measure.Minute         `json:"start"`            // of that pot
-	Preps   map[int]measure.Minute `json:"preps,omitempty"`  // starts of preparations, by step
-	Pans    map[string]string      `json:"pans,omitempty"`   // burners of the pans beside
-	Locked  bool                   `json:"locked,omitempty"` // put there by hand
-	Begun   bool                   `json:"begun,omitempty"`  // it cooks already: it is where it is
-	Slips   []Slip                 `json:"slips,omitempty"`
+	Burner  string                 `json:"burner"`          // of the served pot
+	Start   measure.Minute         `json:"start"`           // of that pot
+	Preps   map[int]measure.Minute `json:"preps,omitempty"` // starts of preparations, by step
+	Pans    map[string]string      `json:"pans,omitempty"`  // burners of the pans beside
+	// PrepBurners are those of what is prepared over a flame, by step.
+	PrepBurners map[int]string `json:"prep_burners,omitempty"`
+	Locked      bool           `json:"locked,omitempty"` // put there by hand
+	Begun       bool           `json:"begun,omitempty"`  // it cooks already: it is where it is
+	Slips       []Slip         `json:"slips,omitempty"`
 }
 
 // A Slip is so many minutes more, or fewer, at a minute of the pot.
@@ -41,7 +45,30 @@ var (
 
 // Takes returns how long the pots of a pudding take where it is, without slips.
 func Takes(g *Gathering, p Place) measure.Minute {
-	return measure.Minute(newBlock(on(g.Puddings[p.Pudding].Plan, g.Burners[p.Burner].Burner)).total)
+	return measure.Minute(newBlock(g.placedOn(p)).total)
+}
+
+// PlacedOn is the plan of a place on its burners; as it is where one of them is no longer there.
+func (g *Gathering) PlacedOn(p Place) *plan.Plan {
+	if _, there := g.Burners[p.Burner]; !there {
+		return g.Puddings[p.Pudding].Plan
+	}
+	return g.placedOn(p)
+}
+
+func (g *Gathering) placedOn(p Place) *plan.Plan {
+	made := g.Puddings[p.Pudding].Plan
+	return g.on(made, p.burners(made))
+}
+
+// burners are those of a place, by pan.
+func (p Place) burners(made *plan.Plan) map[string]string {
+	all := map[string]string{}
+	for pan, burner := range p.Pans {
+		all[pan] = burner
+	}
+	all[made.Served()[0]] = p.Burner
+	return all
 }
 
 // Lay returns the timetable with every pudding where it is, without looking for
@@ -55,13 +82,12 @@ func Lay(g *Gathering, places []Place) *Timetable {
 		if p.Pudding < 0 || p.Pudding >= len(g.Puddings) {
 			continue
 		}
-		block := newBlock(on(g.Puddings[p.Pudding].Plan, g.Burners[p.Burner].Burner)).slipped(p.Slips)
-		c := choice{p.Burner, block}
-		one := placed{pudding: p.Pudding, choice: c, start: float64(p.Start), burners: map[string]string{block.plan.Served()[0]: p.Burner}}
-		for pan, burner := range p.Pans {
-			one.burners[pan] = burner
-		}
-		for _, prep := range block.preps {
+		block := newBlock(g.placedOn(p)).slipped(p.Slips)
+		c := choice{burner: p.Burner, burners: p.burners(g.Puddings[p.Pudding].Plan), block: block}
+		one := placed{pudding: p.Pudding, choice: c, start: float64(p.Start), due: s.due[p.Pudding], burners: c.burners,
+			prepBurners: map[int]string{}}
+		for k, prep := range block.preps {
+			one.prepBurners[k] = p.PrepBurners[prep.step]
 			at, known := p.Preps[prep.step]
 			if !known {
 				at = p.Start + measure.Minute(prep.from)
@@ -90,19 +116,32 @@ func (s *solver) fix(options Options) {
 		if place.Pudding < 0 || place.Pudding >= len(s.choices) {
 			continue
 		}
-		for _, c := range s.choices[place.Pudding] {
-			if c.burner != place.Burner {
-				continue
-			}
-			if one, ok := s.exactly(place, c); ok {
-				s.keep[place.Pudding] = place
-				s.base.cost = s.add(s.base.cost, &one)
-				s.base.day = s.base.day.with(&one)
-				s.fixed = append(s.fixed, one)
-			}
-			break
+		c, ok := s.choiceOf(place)
+		if !ok {
+			continue
+		}
+		if one, ok := s.exactly(place, c); ok {
+			s.keep[place.Pudding] = place
+			s.base.cost = s.add(s.base.cost, &one)
+			s.base.day = s.base.day.with(&one)
+			s.fixed = append(s.fixed, one)
 		}
 	}
+}
+
+// choiceOf is a pudding on the burners of its place, or on the best with the same burner under the served pot
+// where those would be in each other's way.
+func (s *solver) choiceOf(place Place) (choice, bool) {
+	list := s.choices[place.Pudding]
+	want := place.burners(s.g.Puddings[place.Pudding].Plan)
+	same := slices.IndexFunc(list, func(c choice) bool { return maps.Equal(c.burners, want) })
+	if same < 0 {
+		same = slices.IndexFunc(list, func(c choice) bool { return c.burner == place.Burner })
+	}
+	if same < 0 {
+		return choice{}, false
+	}
+	return list[same], true
 }
 
 // rank puts what cooks already first.
@@ -116,21 +155,10 @@ func rank(p Place) int {
 // exactly places a pudding where it must be.
 func (s *solver) exactly(place Place, c choice) (placed, bool) {
 	c.block = c.block.slipped(place.Slips)
-	one := placed{pudding: place.Pudding, choice: c, start: float64(place.Start)}
+	one := placed{pudding: place.Pudding, choice: c, start: float64(place.Start), due: s.due[place.Pudding], burners: c.burners}
 	d := s.base.day
 	if !place.Begun && (one.start < s.notBefore || d.clash(&one) > 0) {
 		return one, false
-	}
-	one.burners = map[string]string{c.block.plan.Served()[0]: c.burner}
-	for _, u := range c.block.uses {
-		if u.kind == useBurner && one.burners[u.pan] == "" {
-			if one.burners[u.pan] = s.sideBurner(d, &one, u.pan); one.burners[u.pan] == "" {
-				if !place.Begun {
-					return one, false
-				}
-				one.burners[u.pan] = c.burner
-			}
-		}
 	}
 	before := s.notBefore
 	if place.Begun {
@@ -193,8 +221,14 @@ func Move(g *Gathering, options Options, places []Place, pudding, step int, to m
 		}
 		place.Burner = burner
 	}
-	block := newBlock(on(g.Puddings[pudding].Plan, g.Burners[place.Burner].Burner))
-	place.Locked = true
+	s := &solver{g: g, names: slices.Sorted(maps.Keys(g.Burners)), choices: make([][]choice, len(g.Puddings))}
+	s.choices[pudding] = s.choose(g.Puddings[pudding].Plan)
+	c, ok := s.choiceOf(place)
+	if !ok {
+		return nil, ErrBurner
+	}
+	block := c.block
+	place.Locked, place.Pans = true, c.burners
 	if at := slices.IndexFunc(block.preps, func(p prep) bool { return p.step == step }); at >= 0 {
 		prep := block.preps[at]
 		need := float64(place.Start) + prep.to

@@ -6,9 +6,11 @@ import (
 	"math"
 	"slices"
 
+	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 )
 
 // A Task is one step of a pudding at its time.
@@ -39,6 +41,9 @@ type Reason string
 // The reasons.
 const (
 	NoBurner Reason = "no-burner" // none takes its pot
+	NoOven   Reason = "no-oven"   // it is baked, and there is no oven
+	NoFridge Reason = "no-fridge" // the refrigerator does not hold it
+	PotTaken Reason = "pot-taken" // another pudding stands in its pot until it is served
 	TooMuch  Reason = "too-much"  // they do not go into two days
 	TooLate  Reason = "too-late"  // it takes longer than there is time left
 	Taken    Reason = "taken"     // burners, pots or hands are taken by the others
@@ -51,21 +56,31 @@ type Timetable struct {
 	Places []Place           // by pudding that is in it
 	Ready  []*measure.Minute // when each pudding is ready; nil for one that cannot be cooked
 	Cost   Cost
+
+	Findings  [][]watch.Finding // by pudding: stops and warnings on the burners that it has
+	HandsFree []Span            // when one person at least has nothing to do, between the first task and the serving
+	Short     []Span            // when more hands are wanted than there are
 }
 
 // Cost is what a timetable is judged by, each in minutes, the first that differs
 // decides. Source: the plan format.
 type Cost struct {
-	Late  float64 // puddings after their time, in sum
-	Moved float64 // away from where they were kept
-	Wait  float64 // hot ones before it
-	Stand float64 // chilled ones off the half hour that they stand ready
-	Begun float64 // from the first task to the serving
+	Spoilt int     // new stops that its burner makes of a pudding
+	Warned int     // new warnings
+	Late   float64 // puddings after their time, in sum
+	Moved  float64 // away from where they were kept
+	Wait   float64 // hot ones before it
+	Stand  float64 // chilled ones off the half hour that they stand ready
+	Begun  float64 // from the first task to the serving
 }
 
 // Compare orders two costs; a minute or less of anything is the same.
 func (c Cost) Compare(d Cost) int {
 	const same = 0.5
+	if c.Spoilt != d.Spoilt {
+		return cmp.Compare(c.Spoilt, d.Spoilt) // no waiting is as bad
+	}
+	c.Wait, d.Wait = c.Wait+warned*float64(c.Warned), d.Wait+warned*float64(d.Warned)
 	for _, pair := range [][2]float64{{c.Late, d.Late}, {c.Moved, d.Moved}, {c.Wait, d.Wait}, {c.Stand, d.Stand}, {c.Begun, d.Begun}} {
 		if math.Abs(pair[0]-pair[1]) > same {
 			return cmp.Compare(pair[0], pair[1])
@@ -73,6 +88,9 @@ func (c Cost) Compare(d Cost) int {
 	}
 	return 0
 }
+
+// warned is how many minutes of waiting are as bad as a new warning. Source: our own judgement.
+const warned = 15.0
 
 // Options bound a timetable.
 type Options struct {
@@ -105,6 +123,7 @@ func Solve(g *Gathering, options Options) *Timetable {
 	}
 	s.prepare()
 	s.fix(options)
+	s.leaveOut()
 	s.search(s.order())
 	if s.best == nil {
 		s.some(s.order())
@@ -120,6 +139,7 @@ type solver struct {
 	choices   [][]choice // by pudding
 	due       []float64
 	names     []string // of the burners
+	strongest []string // the same, by what they bring into a pot
 	left      int
 	best      []placed
 	bestCost  Cost
@@ -128,21 +148,26 @@ type solver struct {
 	keep      map[int]Place
 	laid      []layer // of the arrangement that is climbed from
 	sequence  uint64
+	cannot    map[int]Reason // puddings that find no place in an empty kitchen
 }
 
-// A choice is a pudding on one burner.
+// A choice is a pudding on its burners.
 type choice struct {
-	burner string
-	block  *block
+	burner         string            // of the served pot
+	burners        map[string]string // by pan
+	block          *block
+	spoilt, warned int // new stops and warnings on these burners
 }
 
 // A placed pudding.
 type placed struct {
-	pudding int
-	choice  choice
-	start   float64
-	preps   []float64         // starts, by prep
-	burners map[string]string // by pan
+	pudding     int
+	choice      choice
+	start       float64
+	due         float64           // when it is served
+	preps       []float64         // starts, by prep
+	burners     map[string]string // by pan
+	prepBurners map[int]string    // by prep
 }
 
 func (p *placed) end() float64 { return p.start + p.choice.block.total }
@@ -168,20 +193,152 @@ func (p *placed) potBegins() float64 {
 // prepare lays every pudding out on every burner that takes its pot.
 func (s *solver) prepare() {
 	s.names = slices.Sorted(maps.Keys(s.g.Burners))
-	for i := range s.g.Puddings {
-		p := s.g.Puddings[i].Plan
-		s.due = append(s.due, float64(s.g.Puddings[i].Serve))
-		var list []choice
-		for _, name := range s.names {
-			if !s.takes(name, p.Pots[p.Served()[0]]) {
-				continue
-			}
-			list = append(list, choice{name, newBlock(on(p, s.g.Burners[name].Burner))})
-		}
-		// The quickest first: it leaves most room.
-		slices.SortStableFunc(list, func(a, b choice) int { return cmp.Compare(a.block.total, b.block.total) })
-		s.choices = append(s.choices, list)
+	s.strongest = slices.Clone(s.names)
+	power := func(name string) float64 {
+		watts, _ := s.g.Burners[name].Power(vessel.High, 0)
+		return float64(watts)
 	}
+	slices.SortStableFunc(s.strongest, func(a, b string) int { return cmp.Compare(power(b), power(a)) })
+	for i := range s.g.Puddings {
+		s.due = append(s.due, float64(s.g.Puddings[i].Serve))
+		s.choices = append(s.choices, s.choose(s.g.Puddings[i].Plan))
+	}
+}
+
+// Bounds of the burners that are tried for one pudding: all its pans on all burners, and of those with the
+// same burner under the served pot the best.
+const (
+	mostMixes   = 64
+	mostPerMain = 3
+)
+
+// choose lays a pudding out on the burners that take its pans, those first that spoil nothing and of them
+// the quickest: it leaves most room.
+func (s *solver) choose(p *plan.Plan) (list []choice) {
+	pans := stovePans(p)
+	mixes := []map[string]string{{}}
+	for _, pan := range pans {
+		var more []map[string]string
+		for _, mix := range mixes {
+			for _, name := range s.names {
+				own := p.Pots[pan].Burner // the plan's own burner is respected, if it is there
+				if _, there := s.g.Burners[own]; there && own != name || !s.takes(name, p.Pots[pan]) || len(more) >= mostMixes {
+					continue
+				}
+				one := maps.Clone(mix)
+				one[pan] = name
+				more = append(more, one)
+			}
+		}
+		mixes = more
+	}
+	stops, warnings := graves(newBlock(p))
+	for _, mix := range mixes {
+		c := choice{burner: mix[p.Served()[0]], burners: mix, block: newBlock(s.g.on(p, mix))}
+		if inOwnWay(c) {
+			continue
+		}
+		nowStops, nowWarnings := graves(c.block)
+		c.spoilt, c.warned = beyond(nowStops, stops), beyond(nowWarnings, warnings)
+		list = append(list, c)
+	}
+	slices.SortStableFunc(list, func(a, b choice) int {
+		return cmp.Or(cmp.Compare(a.spoilt, b.spoilt), cmp.Compare(a.warned, b.warned), cmp.Compare(a.block.total, b.block.total))
+	})
+	perMain := map[string]int{}
+	return slices.DeleteFunc(list, func(c choice) bool {
+		perMain[c.burner]++
+		return perMain[c.burner] > mostPerMain
+	})
+}
+
+// stovePans are the pots of a plan that stand on a flame, the served one first; one at least.
+func stovePans(p *plan.Plan) []string {
+	served := p.Served()[0]
+	pans := []string{served}
+	for i := range p.Steps {
+		s := &p.Steps[i]
+		if pot := s.PotName(); !s.Do.IsPreparation() && s.Do.Descriptor().Burner && (s.Do != plan.Heat || s.Burns()) && !slices.Contains(pans,
+			pot) {
+			pans = append(pans, pot)
+		}
+	}
+	return pans
+}
+
+// inOwnWay reports whether two pans of a pudding would be on one burner at once.
+func inOwnWay(c choice) bool {
+	for i, u := range c.block.uses {
+		for _, v := range c.block.uses[i+1:] {
+			if u.kind == useBurner && v.kind == useBurner && u.pan != v.pan && c.burners[u.pan] == c.burners[v.pan] &&
+				u.from < v.to-tolerance && v.from < u.to-tolerance {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// graves are the rules of the stops and of the warnings of a block.
+func graves(b *block) (stops, warnings map[watch.ID]bool) {
+	stops, warnings = map[watch.ID]bool{}, map[watch.ID]bool{}
+	for _, one := range b.found {
+		if one.Severity == forecast.Stop {
+			stops[one.Rule] = true
+		} else {
+			warnings[one.Rule] = true
+		}
+	}
+	return stops, warnings
+}
+
+// beyond counts what is in one and not in the other.
+func beyond(now, before map[watch.ID]bool) (n int) {
+	for rule := range now {
+		if !before[rule] {
+			n++
+		}
+	}
+	return n
+}
+
+// leaveOut finds the puddings that find no place in a kitchen that has nothing else to do, and says why:
+// the others are placed without them.
+func (s *solver) leaveOut() {
+	s.cannot = map[int]Reason{}
+	for i, list := range s.choices {
+		fixed := slices.ContainsFunc(s.fixed, func(p placed) bool { return p.pudding == i })
+		if fixed {
+			continue
+		}
+		if len(list) == 0 {
+			s.cannot[i] = NoBurner
+			continue
+		}
+		left := s.left
+		alone := newDay(s.g)
+		ok := slices.ContainsFunc(list, func(c choice) bool { return len(s.candidates(alone, i, c)) > 0 })
+		s.left = left
+		if !ok {
+			s.cannot[i], s.choices[i] = s.needs(list[0].block), nil
+		}
+	}
+}
+
+// needs is what a kitchen has not that a pudding needs.
+func (s *solver) needs(b *block) Reason {
+	for _, u := range b.uses {
+		switch {
+		case u.kind == useOven && s.g.Ovens < 1:
+			return NoOven
+		case u.kind == useFridge && u.amount > s.g.FridgeL:
+			return NoFridge
+		}
+	}
+	if !math.IsInf(s.notBefore, -1) {
+		return TooLate
+	}
+	return TooMuch
 }
 
 func (s *solver) takes(burner string, pot vessel.Pot) bool {
@@ -202,17 +359,20 @@ func baseWidth(p vessel.Pot) measure.Millimetre {
 	return p.DiameterMM
 }
 
-// on returns the plan cooked on a burner.
-func on(p *plan.Plan, b vessel.Burner) *plan.Plan {
-	same := b.Kind == p.Burner.Kind && b.PowerW == p.Burner.PowerW && b.Efficiency == p.Burner.Efficiency && len(b.FlameW) == 0 &&
-		len(p.Burner.FlameW) == 0
-	if same {
-		return p
-	}
+// on returns a plan cooked on burners of the gathering, by pan; a pan without one is on that of the served
+// pot.
+func (g *Gathering) on(p *plan.Plan, burners map[string]string) *plan.Plan {
+	main := burners[p.Served()[0]]
 	changed := p.Clone()
-	changed.Burner, changed.Burners = b, nil
+	changed.Burner, changed.Burners = g.Burners[main].Burner, nil
 	for name, pot := range changed.Pots {
 		pot.Burner = ""
+		if own := burners[name]; own != "" && own != main {
+			if changed.Burners == nil {
+				changed.Burners = map[string]vessel.Burner{}
+			}
+			changed.Burners[own], pot.Burner = g.Burners[own].Burner, own
+		}
 		changed.Pots[name] = pot
 	}
 	return changed
@@ -364,21 +524,12 @@ type layer struct {
 	cost   Cost
 }
 
-func (s *solver) cookable() (n int) {
-	for _, list := range s.choices {
-		if len(list) > 0 {
-			n++
-		}
-	}
-	return n
-}
-
 // order lists the puddings that can be placed: hot before chilled, since those
 // cannot wait, and the longest first.
 func (s *solver) order() []int {
 	var list []int
 	for i, choices := range s.choices {
-		if len(choices) > 0 && !slices.ContainsFunc(s.fixed, func(p placed) bool { return p.pudding == i }) {
+		if _, cannot := s.cannot[i]; !cannot && len(choices) > 0 && !slices.ContainsFunc(s.fixed, func(p placed) bool { return p.pudding == i }) {
 			list = append(list, i)
 		}
 	}
@@ -410,6 +561,8 @@ func (s *solver) target(i int) float64 {
 
 // add returns the cost with one more pudding.
 func (s *solver) add(c Cost, p *placed) Cost {
+	c.Spoilt += p.choice.spoilt
+	c.Warned += p.choice.warned
 	off := s.target(p.pudding) - p.end()
 	switch late := p.end() - s.due[p.pudding]; {
 	case late > 0:
@@ -488,21 +641,12 @@ func (s *solver) some(order []int) {
 func (s *solver) fit(d *day, i int, c choice, at float64) (one placed, free bool, shift float64) {
 	const step = 1.0
 	s.left--
-	one = placed{pudding: i, choice: c, start: at}
+	one = placed{pudding: i, choice: c, start: at, due: s.due[i], burners: c.burners}
 	if at < s.notBefore {
 		return one, false, step
 	}
 	if shift := d.clash(&one); shift > 0 {
 		return one, false, shift
-	}
-	one.burners = map[string]string{c.block.plan.Served()[0]: c.burner}
-	for _, u := range c.block.uses {
-		if u.kind == useBurner && one.burners[u.pan] == "" {
-			one.burners[u.pan] = s.sideBurner(d, &one, u.pan)
-			if one.burners[u.pan] == "" {
-				return one, false, step
-			}
-		}
 	}
 	if !s.placePreps(d, &one, s.keep[i]) || one.potBegins() < s.notBefore {
 		return one, false, step
@@ -510,25 +654,13 @@ func (s *solver) fit(d *day, i int, c choice, at float64) (one placed, free bool
 	return one, true, 0
 }
 
-// sideBurner finds a free burner for a pan beside the main pot; "" for none.
-func (s *solver) sideBurner(d *day, one *placed, pan string) string {
-	for _, name := range s.names {
-		if !s.takes(name, one.choice.block.plan.Pots[pan]) {
-			continue
-		}
-		if d.burnerFree(one, pan, name) {
-			return name
-		}
-	}
-	return ""
-}
-
 // placePreps puts the preparations as late as hands are free, each before what
 // takes it.
 func (s *solver) placePreps(d *day, one *placed, was Place) bool {
 	b := one.choice.block
-	one.preps = make([]float64, len(b.preps))
+	one.preps, one.prepBurners = nil, map[int]string{}
 	own := d.with(one)
+	one.preps = make([]float64, len(b.preps))
 	for k := len(b.preps) - 1; k >= 0; k-- {
 		p := &b.preps[k]
 		need := one.start + p.to
@@ -543,14 +675,23 @@ func (s *solver) placePreps(d *day, one *placed, was Place) bool {
 				return false
 			}
 			one.preps[k] = float64(at)
-			own.hands = append(own.hands, load{float64(at), float64(at) + p.hands, 1})
+			if p.burner {
+				one.prepBurners[k], _ = s.prepBurner(own, p, float64(at))
+			}
+			own.prepare(p, float64(at), one.prepBurners[k])
 			continue
 		}
 		for at := latest; at >= latest-p.earlier && at >= s.notBefore; {
 			shift := own.handsTaken(at, at+p.hands)
+			if p.pan != "" {
+				shift = nearest(shift, overlap(own.unary[key{usePot, p.pan}], load{at, at + p.to - p.from, 1}))
+			}
+			if shift == 0 && p.burner {
+				one.prepBurners[k], shift = s.prepBurner(own, p, at)
+			}
 			if shift == 0 {
 				one.preps[k] = at
-				own.hands = append(own.hands, load{at, at + p.hands, 1})
+				own.prepare(p, at, one.prepBurners[k])
 				found = true
 				break
 			}
@@ -563,31 +704,37 @@ func (s *solver) placePreps(d *day, one *placed, was Place) bool {
 	return true
 }
 
+// prepBurner finds a free burner for a preparation, the strongest first. shift is how much earlier it must be for the next to be free, 0 if one is.
+func (s *solver) prepBurner(d *day, p *prep, at float64) (name string, shift float64) {
+	for _, name := range s.strongest {
+		taken := overlap(d.unary[key{useBurner, name}], load{at, at + p.to - p.from, 1})
+		if taken == 0 {
+			return name, 0
+		}
+		shift = nearest(shift, taken)
+	}
+	return "", max(shift, 1)
+}
+
 // write turns the best placing into tasks.
 func (s *solver) write() *Timetable {
-	t := &Timetable{Tasks: []Task{}, Late: []Late{}, Ready: make([]*measure.Minute, len(s.g.Puddings)), Cost: s.bestCost}
-	for i, list := range s.choices {
-		if len(list) == 0 {
-			t.Late = append(t.Late, Late{Pudding: i, Why: NoBurner})
-		}
+	t := &Timetable{Tasks: []Task{}, Late: []Late{}, Ready: make([]*measure.Minute, len(s.g.Puddings)), Cost: s.bestCost,
+		Findings: make([][]watch.Finding, len(s.g.Puddings))}
+	for _, i := range slices.Sorted(maps.Keys(s.cannot)) {
+		t.Late = append(t.Late, Late{Pudding: i, Why: s.cannot[i]})
 	}
 	if s.best == nil && len(s.fixed) > 0 && len(s.order()) == 0 {
 		s.best = s.fixed
 	}
-	if s.best == nil && s.cookable() > 0 {
-		for i := range s.choices {
-			t.Late = append(t.Late, Late{Pudding: i, Why: TooMuch})
-		}
-		return t
-	}
 	for i, list := range s.choices {
 		missing := !slices.ContainsFunc(s.best, func(p placed) bool { return p.pudding == i })
-		if len(list) > 0 && missing {
-			t.Late = append(t.Late, Late{Pudding: i, Why: TooMuch})
+		if _, told := s.cannot[i]; len(list) > 0 && missing && !told {
+			t.Late = append(t.Late, Late{Pudding: i, Why: s.crowdedOut(i)})
 		}
 	}
 	for k := range s.best {
 		p := &s.best[k]
+		t.Findings[p.pudding] = p.choice.block.found
 		ready := measure.Minute(p.end())
 		t.Ready[p.pudding] = &ready
 		if late := p.end() - s.due[p.pudding]; late > 0.5 {
@@ -598,6 +745,12 @@ func (s *solver) write() *Timetable {
 			Pans: p.burners}
 		for k, at := range p.preps {
 			place.Preps[b.preps[k].step] = measure.Minute(at)
+			if name := p.prepBurners[k]; name != "" {
+				if place.PrepBurners == nil {
+					place.PrepBurners = map[int]string{}
+				}
+				place.PrepBurners[b.preps[k].step] = name
+			}
 		}
 		if was, fixed := s.keep[p.pudding]; fixed {
 			place.Locked, place.Begun, place.Slips = was.Locked, was.Begun, was.Slips
@@ -610,6 +763,7 @@ func (s *solver) write() *Timetable {
 			if k := slices.IndexFunc(b.preps, func(q prep) bool { return q.step == i }); k >= 0 {
 				task.Start, task.End = measure.Minute(p.preps[k]), measure.Minute(p.preps[k]+b.preps[k].to-b.preps[k].from)
 				task.Hands, handsFor = 1, measure.Minute(b.preps[k].hands)
+				task.Burner, task.Pot = p.prepBurners[k], b.preps[k].pan
 				need := p.start + b.preps[k].to
 				if needed := b.preps[k].needed; needed >= 0 {
 					need = p.preps[needed]
@@ -642,12 +796,69 @@ func (s *solver) write() *Timetable {
 		return cmp.Or(cmp.Compare(a.Start, b.Start), cmp.Compare(a.Pudding, b.Pudding), cmp.Compare(a.Step, b.Step))
 	})
 	slices.SortFunc(t.Late, func(a, b Late) int { return cmp.Compare(a.Pudding, b.Pudding) })
+	t.hands(s.g.Hands)
 	return t
+}
+
+// crowdedOut is why a pudding that could be cooked alone has no place beside the others.
+func (s *solver) crowdedOut(i int) Reason { return cmp.Or(s.potOf(i), TooMuch) }
+
+// hands finds when somebody is free, and when more hands are wanted than there are.
+func (t *Timetable) hands(people int) {
+	const least = 5 // minutes that are worth telling of
+	var edges []float64
+	var loads []load
+	last := 0.0
+	for _, task := range t.Tasks {
+		if task.Hands > 0 && task.HandsEnd > task.Start {
+			loads = append(loads, load{float64(task.Start), float64(task.HandsEnd), task.Hands})
+			edges = append(edges, float64(task.Start), float64(task.HandsEnd))
+		}
+		last = max(last, float64(task.End))
+	}
+	if len(edges) == 0 {
+		return
+	}
+	edges = append(edges, last)
+	slices.Sort(edges)
+	edges = slices.Compact(edges)
+	grow := func(list []Span, from, to float64) []Span {
+		if n := len(list) - 1; n >= 0 && float64(list[n].End) >= from-tolerance {
+			list[n].End = measure.Minute(to)
+			return list
+		}
+		return append(list, Span{measure.Minute(from), measure.Minute(to)})
+	}
+	for k := 0; k+1 < len(edges); k++ {
+		busy := sum(loads, edges[k])
+		if busy <= float64(people-1)+tolerance {
+			t.HandsFree = grow(t.HandsFree, edges[k], edges[k+1])
+		}
+		if busy > float64(people)+tolerance {
+			t.Short = grow(t.Short, edges[k], edges[k+1])
+		}
+	}
+	t.HandsFree = slices.DeleteFunc(t.HandsFree, func(s Span) bool { return s.End-s.Start < least })
+	t.Short = slices.DeleteFunc(t.Short, func(s Span) bool { return s.End-s.Start < shortest })
 }
 
 func (s *solver) why(p *placed) Reason {
 	if !math.IsInf(s.notBefore, -1) && s.target(p.pudding)-p.choice.block.total < s.notBefore {
 		return TooLate
 	}
-	return Taken
+	return cmp.Or(s.potOf(p.pudding), Taken)
+}
+
+// potOf is PotTaken where another pudding stands in the pot of one until it is served.
+func (s *solver) potOf(i int) Reason {
+	pot := func(i int) string {
+		p := s.g.Puddings[i].Plan
+		return potName(p, p.Served()[0])
+	}
+	for _, other := range s.best {
+		if own := pot(i); other.pudding != i && own != "" && own == pot(other.pudding) {
+			return PotTaken
+		}
+	}
+	return ""
 }

@@ -15,6 +15,7 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/timetable"
 	"kirdu/core/vessel"
+	"kirdu/core/watch"
 )
 
 var thorough = flag.Bool("thorough", false, "200 gatherings, each against a search forty times as long")
@@ -45,7 +46,14 @@ func gathering(hands, burners int, plans ...*plan.Plan) *timetable.Gathering {
 		b.PowerW -= measure.Watt(300 * k)
 		g.Burners[b.Name] = timetable.Burner{Burner: b}
 	}
-	for _, p := range plans {
+	for k, p := range plans {
+		p = p.Clone()
+		for name, pot := range p.Pots { // each its own: a hot pudding stands in its pot until it is served
+			if pot.Name != "" {
+				pot.Name = fmt.Sprintf("%s of %d", pot.Name, k)
+				p.Pots[name] = pot
+			}
+		}
 		g.Puddings = append(g.Puddings, timetable.Pudding{Plan: p})
 		for _, pot := range p.Pots {
 			if pot.Name != "" {
@@ -72,6 +80,48 @@ func mustHold(t testing.TB, g *timetable.Gathering, table *timetable.Timetable) 
 		}
 	}
 	const second = measure.Minute(1) / 60
+	// What each pudding takes on its burners is what its forecast says, and what speaks against it there is told.
+	for _, place := range table.Places {
+		p := g.PlacedOn(place)
+		f := forecast.Run(p, forecast.Options{NominalOnly: true})
+		var rules []watch.ID
+		for _, one := range watch.Findings(p, f) {
+			if one.Severity != forecast.Note {
+				rules = append(rules, one.Rule)
+			}
+		}
+		var told []watch.ID
+		for _, one := range table.Findings[place.Pudding] {
+			told = append(told, one.Rule)
+		}
+		require.Equal(t, rules, told, p.Name)
+		for i := range p.Steps {
+			task := at[[2]int{place.Pudding, i}]
+			if len(place.Slips) == 0 {
+				require.InDelta(t, f.Steps[i].EndMin-f.Steps[i].StartMin, float64(task.End-task.Start), 1e-6, "%s, step %d", p.Name, i)
+			}
+			switch p.Steps[i].Do {
+			case plan.Roast, plan.Fry, plan.Melt, plan.Steam, plan.Pressure:
+				require.NotEmpty(t, task.Burner, "%s, step %d: over a flame", p.Name, i)
+			}
+		}
+		// A hot pudding stands in its pot until it is served.
+		if main := p.Pots[p.Served()[0]].Name; main != "" && p.Serve == plan.Hot {
+			for _, task := range byPot[main] {
+				require.False(t, task.Pudding != place.Pudding && task.End > *table.Ready[place.Pudding] &&
+					task.Start < g.Puddings[place.Pudding].Serve, "%s holds what is not served yet", main)
+			}
+		}
+	}
+	for _, free := range table.HandsFree {
+		busy := 0.0
+		for _, task := range table.Tasks {
+			if task.Start+second < free.End && task.HandsEnd > free.Start+second {
+				busy = max(busy, task.Hands)
+			}
+		}
+		require.True(t, g.Hands > 1 || busy == 0, "hands are said to be free that are not")
+	}
 	for name, tasks := range byBurner {
 		for i, a := range tasks {
 			for _, b := range tasks[i+1:] {
@@ -226,12 +276,4 @@ func TestLateAndImpossible(t *testing.T) {
 	table = timetable.Solve(small, timetable.Options{})
 	require.Len(t, table.Late, 1)
 	require.Equal(t, timetable.NoBurner, table.Late[0].Why)
-}
-
-func BenchmarkSixPuddings(b *testing.B) {
-	all := ways(b)
-	g := gathering(1, 3, all[0], all[3], all[5], all[7], all[11], all[15])
-	for b.Loop() {
-		timetable.Solve(g, timetable.Options{})
-	}
 }

@@ -84,6 +84,7 @@ type burnerForm struct {
 	Kind       string
 	Power      string
 	Efficiency string
+	Widest     string
 }
 
 func readBurnerForm(f *frame.Fields) burnerForm {
@@ -92,6 +93,7 @@ func readBurnerForm(f *frame.Fields) burnerForm {
 		Kind:       f.Text("kind"),
 		Power:      f.Text("power_w"),
 		Efficiency: f.Text("efficiency_pct"),
+		Widest:     f.Text("max_pot_mm"),
 	}
 }
 
@@ -212,6 +214,9 @@ func fullWords(say words.Printer, p vessel.Pot) string {
 func newBurnerView(say words.Printer, b store.Burner, tests []store.WaterTest) burnerView {
 	one := burnerView{ID: b.ID, Name: words.Capital(b.Name), Kind: b.Kind,
 		Power: say.Sprintf("%s kW, %.0f %% of it into the pot", say.Number(float64(b.PowerW)/1000, 1), 100*b.Efficiency)}
+	if b.MaxPotMM > 0 {
+		one.Power += say.Sprintf(", pots up to %.0f mm wide", float64(b.MaxPotMM))
+	}
 	for _, flame := range vessel.Marks()[1:] {
 		power, tested := b.Burner.Power(flame, 0)
 		watts := say.Number(float64(power), 0) + " W"
@@ -228,15 +233,19 @@ func newBurnerView(say words.Printer, b store.Burner, tests []store.WaterTest) b
 
 func flameWords(f vessel.Flame) string { return strings.ReplaceAll(string(f), "-", " ") }
 
+// How wide a pot a burner may be said to take, in millimetres.
+const leastWide, mostWide = 50, 1500
+
 // Faults of the forms.
 var (
 	errNoUse      = errors.New("tick at least one thing that the pot is for")
 	errName       = errors.New("give a name of 1 to 60 characters, such as “the tall steel pot”")
 	errKind       = errors.New("choose a kind from the list")
+	errWidest     = fmt.Errorf("give millimetres from %d to %d, such as 240, or leave it empty for any pot", leastWide, mostWide)
 	errEfficiency = errors.New("give per cent above 0, at most 100, such as 45 for gas or 85 for induction")
 )
 
-func (f burnerForm) parse() (vessel.Burner, error) {
+func (f burnerForm) parse() (store.Burner, error) {
 	var faults measure.Faults
 	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
 	b := vessel.Burner{Name: strings.TrimSpace(f.Name), Kind: f.Kind}
@@ -255,8 +264,14 @@ func (f burnerForm) parse() (vessel.Burner, error) {
 	if !ok || !vessel.Share.Holds(efficiency/percent) {
 		fault("efficiency_pct", errEfficiency)
 	}
+	widest, ok := frame.Number(f.Widest)
+	if empty := strings.TrimSpace(f.Widest) == ""; !empty && (!ok || widest < leastWide || widest > mostWide) {
+		fault("max_pot_mm", errWidest)
+	} else if empty {
+		widest = 0
+	}
 	b.PowerW, b.Efficiency = measure.Watt(power), efficiency/percent
-	return b, faults.Err()
+	return store.Burner{ID: app.NewID(), Burner: b, MaxPotMM: measure.Millimetre(widest)}, faults.Err()
 }
 
 // AddBurner stores a new burner.
@@ -270,7 +285,7 @@ func (s *Screen) AddBurner(c *gin.Context) error {
 	if err != nil {
 		return s.render(c, http.StatusUnprocessableEntity, newPot(), f, frame.FieldFaults(err), nil)
 	}
-	if err := s.app.Store.AddBurner(c.Request.Context(), store.Burner{ID: app.NewID(), Burner: burner}, s.app.Now()); err != nil {
+	if err := s.app.Store.AddBurner(c.Request.Context(), burner, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen")

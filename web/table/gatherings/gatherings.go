@@ -98,11 +98,11 @@ func (s *Screen) read(f *frame.Fields, id string) store.Gathering {
 		f.Fault("at", errNoTime)
 	}
 	g.ServeAt = at
-	g.Guests, g.Hands = whole(f, "guests", 500, "14"), whole(f, "hands", 12, "2")
+	g.Guests, g.Hands = wholeNumber(f, "guests", 500, "14"), wholeNumber(f, "hands", 12, "2")
 	return g
 }
 
-func whole(f *frame.Fields, name string, most float64, example string) int {
+func wholeNumber(f *frame.Fields, name string, most float64, example string) int {
 	x := f.Number(name, 1, most, example)
 	if x != math.Trunc(x) {
 		f.Fault(name, fmt.Errorf("give a whole number, such as %s", example))
@@ -182,7 +182,7 @@ func (s *Screen) SetShare(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	share := store.Share{PuddingID: f.Text("pudding"), Bowls: whole(f, "bowls", 500, "6")}
+	share := store.Share{PuddingID: f.Text("pudding"), Bowls: wholeNumber(f, "bowls", 500, "6"), ServeAfter: s.serveAfter(f, g)}
 	if f.Err() == nil {
 		err := s.app.Store.SetShare(ctx, g.ID, share, s.app.Now())
 		if errors.Is(err, store.ErrNotFound) {
@@ -192,6 +192,26 @@ func (s *Screen) SetShare(c *gin.Context) error {
 		}
 	}
 	return s.showOne(c, http.StatusUnprocessableEntity, g, f)
+}
+
+var errServed = errors.New("give a time of day, such as 20:15")
+
+// serveAfter reads when a pudding is on the table, within half a day of the others; with the rest if nothing is
+// said.
+func (s *Screen) serveAfter(f *frame.Fields, g store.Gathering) int {
+	text := f.Text("served")
+	if text == "" {
+		return 0
+	}
+	at, err := time.Parse("15:04", text)
+	if err != nil {
+		f.Fault("served", errServed)
+		return 0
+	}
+	const day, half = 24 * 60, 12 * 60
+	serve := g.ServeAt.In(s.app.Zone)
+	after := at.Hour()*60 + at.Minute() - serve.Hour()*60 - serve.Minute()
+	return (after+half+day)%day - half
 }
 
 // DropShare takes a pudding off the table.
@@ -208,7 +228,7 @@ func (s *Screen) Buy(c *gin.Context) error {
 	}
 	var buys []store.Buy
 	for _, share := range shares {
-		buys = append(buys, store.Buy(share))
+		buys = append(buys, store.Buy{PuddingID: share.PuddingID, Bowls: share.Bowls})
 	}
 	if err := s.app.Store.BuyForAll(ctx, buys, s.app.Now()); err != nil {
 		return err
@@ -233,16 +253,20 @@ type oneView struct {
 	Slipped            bool     // what cooks already has moved the rest
 	Unreadable         []option // puddings of the table, by where to read what can be done
 	Moved              string   // why a task could not be moved
+	Free               string   // when hands are free
+	Short              string   // when they are not enough
 	GuestsLate         string
 }
 
 type share struct {
 	Number                              int
 	ID, Name, Bowls, Ready, Wait, Serve string
-	Cook                                string // on the stove; "" if not
-	Over                                bool   // it was cooked
-	Locked                              bool   // put where it is by hand
-	IfLate                              string // what waiting for guests does to it
+	Served                              string   // when it is on the table, 15:04
+	Findings                            []string // what speaks against it on the burners that it has
+	Cook                                string   // on the stove; "" if not
+	Over                                bool     // it was cooked
+	Locked                              bool     // put where it is by hand
+	IfLate                              string   // what waiting for guests does to it
 }
 
 type option struct{ Value, Label string }
@@ -324,13 +348,17 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 		names = append(names, one.Plan.Name)
 		v.plans = append(v.plans, one.Plan)
 		row := share{Number: k + 1, ID: one.ID, Cook: one.OnStove, Over: one.Over, Name: one.Plan.Name, Bowls: strconv.Itoa(one.Plan.Serves),
-			Serve: say.Serving(one.Plan.Serve)}
+			Serve: say.Serving(one.Plan.Serve), Served: exchange.Moment(g.ServeAt, measure.Minute(one.ServeAfter)).In(s.app.Zone).Format("15:04")}
+		for _, found := range table.Findings[k] {
+			row.Findings = append(row.Findings, say.Finding(one.Plan, found).Message)
+		}
 		if ready := table.Ready[k]; ready != nil {
 			row.Ready = exchange.Moment(g.ServeAt, *ready).In(s.app.Zone).Format("15:04")
-			row.Wait = waitWords(say, one.Plan, float64(-*ready))
-			if -*ready >= timetable.LongWait && one.Plan.Serve != plan.Chilled && one.Plan.Serve != plan.Room {
+			early := measure.Minute(one.ServeAfter) - *ready
+			row.Wait = waitWords(say, one.Plan, float64(early))
+			if early >= timetable.LongWait && one.Plan.Serve != plan.Chilled && one.Plan.Serve != plan.Room {
 				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a "+
-					"burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(-*ready)))
+					"burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(early)))
 			}
 		}
 		if p := slices.IndexFunc(table.Places, func(p timetable.Place) bool { return p.Pudding == k }); p >= 0 {
@@ -355,6 +383,16 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 	if v.HasTable {
 		v.Starts = exchange.Moment(g.ServeAt, table.Tasks[0].Start).In(s.app.Zone).Format("Monday 15:04")
 	}
+	spans := func(list []timetable.Span) string {
+		const most = 4
+		var said []string
+		for _, one := range list[:min(len(list), most)] {
+			said = append(said, exchange.Moment(g.ServeAt, one.Start).In(s.app.Zone).Format("15:04")+"–"+
+				exchange.Moment(g.ServeAt, one.End).In(s.app.Zone).Format("15:04"))
+		}
+		return say.Join(said)
+	}
+	v.Free, v.Short = spans(table.HandsFree), spans(table.Short)
 	for _, late := range table.Late {
 		why, remedy := say.Late(t.Whole, late)
 		text := fmt.Sprintf("%s cannot be cooked so: %s. %s", names[late.Pudding], why, remedy)
@@ -401,18 +439,22 @@ func waitWords(say words.Printer, p *plan.Plan, minutes float64) string {
 // itself, such as putting something in, is told with the step before it.
 func (v *oneView) days(say words.Printer, t *timetable.Timetable, puddings []app.Serving, at func(measure.Minute) time.Time) {
 	forecasts := courses(puddings)
-	for _, one := range t.Tasks {
+	for _, one := range wholeTasks(t.Tasks, puddings) {
 		p := puddings[one.Pudding].Plan
-		said := say.Step(p, forecasts[one.Pudding], one.Step)
 		name := say.Time(at(one.Start), "Monday 2 January")
 		if n := len(v.Days); n == 0 || v.Days[n-1].Name != name {
 			v.Days = append(v.Days, day{Name: name})
 		}
 		where := one.Burner
+		last := &p.Steps[one.steps[len(one.steps)-1]]
 		if where == "" {
 			where = one.Pot
 		}
-		row := task{At: at(one.Start).Format("15:04"), What: said.Title, Pudding: p.Name, Where: where, Number: one.Pudding + 1,
+		if last.Do.Descriptor().Fridge || last.Where == plan.Fridge {
+			where = "refrigerator"
+		}
+		row := task{At: at(one.Start).Format("15:04"), What: one.says(say, puddings[one.Pudding], forecasts[one.Pudding]), Pudding: p.Name,
+			Where: where, Number: one.Pudding + 1,
 			Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
 		if one.End-one.Start >= 1 {
 			row.Until = at(one.End).Format("15:04")
@@ -420,8 +462,8 @@ func (v *oneView) days(say words.Printer, t *timetable.Timetable, puddings []app
 		if one.Slack >= 1 {
 			row.Slack = say.Minutes(one.Slack)
 		}
-		last := &v.Days[len(v.Days)-1]
-		last.Tasks = append(last.Tasks, row)
+		today := &v.Days[len(v.Days)-1]
+		today.Tasks = append(today.Tasks, row)
 	}
 }
 
@@ -449,11 +491,12 @@ func (s *Screen) Calendar(c *gin.Context) error {
 	table, puddings := t.Laid, t.Puddings
 	forecasts := courses(puddings)
 	var list []exchange.Appointment
-	for _, one := range table.Tasks {
+	for _, one := range wholeTasks(table.Tasks, puddings) {
 		p := puddings[one.Pudding].Plan
 		said := say.Step(p, forecasts[one.Pudding], one.Step)
 		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].ID, one.Step),
-			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: said.Title + " (" + p.Name + ")",
+			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: one.says(say, puddings[one.Pudding],
+				forecasts[one.Pudding]) + " (" + p.Name + ")",
 			Detail: said.Detail, Alarm: true})
 	}
 	c.Header("Content-Disposition", `attachment; filename="timetable.ics"`)

@@ -103,7 +103,7 @@ func (s *Screen) Cook(c *gin.Context) error {
 		c.Redirect(http.StatusSeeOther, "/stove/"+id)
 		return nil
 	}
-	begun := store.Cook{ID: app.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.Puddings[i].Plan, BegunAt: s.app.Now(),
+	begun := store.Cook{ID: app.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.OnItsBurners(i), BegunAt: s.app.Now(),
 		Zone: s.app.Zone.String(), GatheringID: g.ID}
 	if err := s.app.Begin(ctx, begun); err != nil {
 		return err
