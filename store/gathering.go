@@ -102,7 +102,8 @@ func (s *Store) SetShare(ctx context.Context, gatheringID string, share Share, a
 			gatheringID).Scan(&there)); err != nil {
 			return err
 		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO gathering_pudding (gathering_id, pudding_id, bowls, serve_after, added_at) VALUES (?, ?, ?, ?, ?)
+		_, err := tx.ExecContext(ctx, `INSERT INTO gathering_pudding
+			(gathering_id, pudding_id, bowls, serve_after, added_at) VALUES (?, ?, ?, ?, ?)
 			ON CONFLICT (gathering_id, pudding_id) DO UPDATE SET bowls = excluded.bowls, serve_after = excluded.serve_after`, gatheringID,
 			share.PuddingID, share.Bowls, share.ServeAfter, stamp(at))
 		return err
