@@ -125,7 +125,7 @@ func (p *Plan) adopt(own []OwnMaterial) {
 	}
 	if changed {
 		c := &checker{} // the kitchen's materials were checked when they were stored
-		p.pantry = p.pantry.With(c.ownMaterials(p))
+		p.pantry = p.Pantry().With(c.ownMaterials(p))
 	}
 }
 

@@ -704,7 +704,8 @@ func (s *solver) placePreps(d *day, one *placed, was Place) bool {
 	return true
 }
 
-// prepBurner finds a free burner for a preparation, the strongest first. shift is how much earlier it must be for the next to be free, 0 if one is.
+// prepBurner finds a free burner for a preparation, the strongest first. shift is how much earlier it must be
+// for the next to be free, 0 if one is.
 func (s *solver) prepBurner(d *day, p *prep, at float64) (name string, shift float64) {
 	for _, name := range s.strongest {
 		taken := overlap(d.unary[key{useBurner, name}], load{at, at + p.to - p.from, 1})
