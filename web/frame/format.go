@@ -34,10 +34,10 @@ func PreferencesOf(c *gin.Context) app.Preferences {
 func Words(c *gin.Context) words.Printer { return words.Printer{Style: PreferencesOf(c).Style} }
 
 // functions are those of the templates. They only format.
-func functions(say words.Printer, a *App) template.FuncMap {
+func functions(say words.Printer, zone *time.Location) template.FuncMap {
 	return template.FuncMap{
-		"clock":      func(t time.Time) string { return t.In(a.Zone).Format("15:04") },
-		"day":        func(t time.Time) string { return say.Time(t.In(a.Zone), words.Day) },
+		"clock":      func(t time.Time) string { return t.In(zone).Format("15:04") },
+		"day":        func(t time.Time) string { return say.Time(t.In(zone), words.Day) },
 		"tasks":      tasks,
 		"millis":     func(t time.Time) int64 { return t.UnixMilli() },
 		"celsius":    func(t float64) string { return say.Celsius(measure.Celsius(t)) },

@@ -9,9 +9,10 @@ import (
 	"errors"
 	"fmt"
 	"html/template"
-	"io/fs"
 	"net/http"
+	"strings"
 	"sync"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -43,25 +44,47 @@ type Trust struct {
 
 // A Template is the page of one screen, complete with frame and partials.
 type Template struct {
-	app  *App
+	app *App
+	*pages
+}
+
+// pages are a parsed page and its copies, one for each style of writing. Handlers of one time zone share them:
+// a process may serve many households.
+type pages struct {
+	zone *time.Location
 	base *template.Template // never executed, so that it can be cloned
 
 	mutex sync.Mutex
 	sets  map[words.Style]*template.Template
 }
 
+// pagesOf names the pages of a screen.
+type pagesOf struct {
+	files    embed.FS
+	patterns string
+	zone     string
+}
+
+// parsed holds the pages of every screen of the program, as pages by pagesOf.
+var parsed sync.Map
+
 // Template composes the page of a screen from its own files. A fault in one is
 // a mistake of ours and panics at start-up.
-func (a *App) Template(files fs.FS, patterns ...string) *Template {
-	empty := template.New("frame.html").Option("missingkey=zero").Funcs(functions(words.Printer{}, a))
+func (a *App) Template(files embed.FS, patterns ...string) *Template {
+	key := pagesOf{files, strings.Join(patterns, " "), a.Zone.String()}
+	if known, ok := parsed.Load(key); ok {
+		return &Template{a, known.(*pages)}
+	}
+	empty := template.New("frame.html").Option("missingkey=zero").Funcs(functions(words.Printer{}, a.Zone))
 	base := template.Must(empty.ParseFS(shared, "templates/*.html"))
 	template.Must(base.ParseFS(picture.Templates(), "*.html"))
 	template.Must(base.ParseFS(files, patterns...))
-	return &Template{app: a, base: base, sets: map[words.Style]*template.Template{}}
+	known, _ := parsed.LoadOrStore(key, &pages{zone: a.Zone, base: base, sets: map[words.Style]*template.Template{}})
+	return &Template{a, known.(*pages)}
 }
 
 // in returns the page with functions that write in a style. There are a dozen.
-func (t *Template) in(style words.Style) (*template.Template, error) {
+func (t *pages) in(style words.Style) (*template.Template, error) {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
 	if set, made := t.sets[style]; made {
@@ -71,7 +94,7 @@ func (t *Template) in(style words.Style) (*template.Template, error) {
 	if err != nil {
 		return nil, err
 	}
-	t.sets[style] = set.Funcs(functions(words.Printer{Style: style}, t.app))
+	t.sets[style] = set.Funcs(functions(words.Printer{Style: style}, t.zone))
 	return t.sets[style], nil
 }
 
