@@ -2,6 +2,7 @@ package web_test
 
 import (
 	"html"
+	"kirdu/core/plan"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -55,4 +56,72 @@ func TestARecipeWithItsMethod(t *testing.T) {
 	response, page = s.post("/intake", form)
 	require.Equal(t, http.StatusOK, response.StatusCode)
 	require.Contains(t, page, "No pot and no flame were found in it")
+}
+
+// What is no recipe is said plainly, and nothing of it is kept.
+func TestWhatIsNoRecipe(t *testing.T) {
+	s := newSite(t, nil)
+	before, err := s.store.Puddings(t.Context(), 100)
+	require.NoError(t, err)
+	novel := strings.Repeat("It was a dark and stormy night, and the rain fell in torrents, except at occasional intervals. ", 40)
+	for name, c := range map[string]struct {
+		list, method string
+		status       int
+		says         string
+	}{
+		"nothing": {"", "", 422, "is empty"},
+		"two recipes": {"Ingredients\n1 l milk\nMethod\nBoil it.\n\nIngredients\n2 l milk\nMethod\nBoil it.", "", 422,
+			"more than one recipe"},
+		"ten thousand lines":  {strings.Repeat("1 g sugar\n", 10000), "", 422, "at most 200 lines"},
+		"another language":    {"80 g Rundkornreis\n1 Prise Safran\nZucker nach Geschmack\nein Stück Butter\nSahne", "", 200, "Hardly a line"},
+		"a novel":             {novel, "", 200, "too long for an ingredient"},
+		"prose for a method":  {"1 l milk\n80 g rice", novel, 200, "No pot and no flame were found in it"},
+		"prose without a sum": {"some milk\na bit of rice\nsugar", "Boil the milk and add the rice.", 200, "goes into the notes"},
+	} {
+		response, page := s.post("/intake", url.Values{"list": {c.list}, "method": {c.method}, "bowls": {"4"}})
+		require.Equal(t, c.status, response.StatusCode, name)
+		require.Contains(t, page, c.says, name)
+	}
+	after, err := s.store.Puddings(t.Context(), 100)
+	require.NoError(t, err)
+	require.Len(t, after, len(before))
+
+	_, page := s.post("/intake", url.Values{"list": {"Evening rice\nIngredients\n1 l milk\n80 g rice\n\nMethod\nBoil the milk. Add the rice and simmer until soft."},
+		"bowls": {"4"}})
+	require.Contains(t, page, `value="Evening rice"`)
+	require.Contains(t, page, "Bring it to the boil")
+	require.Contains(t, page, "2 of 2 lines are clear")
+}
+
+// A sentence that is taken out becomes a note, and a way can be chosen where there is no method.
+func TestAsidesAndSchools(t *testing.T) {
+	s := newSite(t, nil)
+	form := url.Values{"list": {"1 l milk\n80 g rice\n90 g sugar"}, "bowls": {"4"}, "serve": {"hot"}, "name": {"Aside"},
+		"method": {"Boil the milk. Add the rice and simmer until soft. Bake for 2 hours. Stir in the sugar."}, "aside2": {"1"}}
+	_, page := s.post("/intake", form)
+	require.Contains(t, page, "a note at the step before")
+	response, _ := s.post("/intake/pudding", asShown(page, form))
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	list, err := s.store.Puddings(t.Context(), 1)
+	require.NoError(t, err)
+	notes := ""
+	for _, step := range list[0].Plan.Steps {
+		require.NotEqual(t, plan.Bake, step.Do)
+		notes += step.Note
+	}
+	require.Contains(t, notes, "Bake for 2 hours")
+
+	form = url.Values{"list": {"200 g moong dal\n800 ml water\n250 g jaggery\n1 cup thick coconut milk"}, "bowls": {"6"}, "serve": {"hot"},
+		"name": {"Schools"}}
+	_, page = s.post("/intake", form)
+	require.Contains(t, page, "How do you cook it?")
+	require.Less(t, strings.Index(page, "In the cooker first"), strings.Index(page, "In an open pot"), "the likeliest first")
+	form.Set("school", "open-pot")
+	response, _ = s.post("/intake/pudding", asShown(page, form))
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	list, err = s.store.Puddings(t.Context(), 1)
+	require.NoError(t, err)
+	for _, step := range list[0].Plan.Steps {
+		require.NotEqual(t, plan.Pressure, step.Do)
+	}
 }

@@ -89,6 +89,10 @@ func (c *cookery) settle(l *clause) {
 		l.do = doOff
 	case l.verb == "turn" && l.has("off"), l.verb == "switch" && l.has("off"):
 		l.do = doOff
+	case l.verb == "reduce" && l.has("to a simmer", "to simmer", "to a gentle simmer") && l.minutes() == 0:
+		l.do = doTurn
+	case (l.verb == "keep" || l.verb == "continue") && (l.find("cooking") >= 0 || l.find("until") >= 0 || l.find("till") >= 0):
+		l.do = doCook
 	case (l.verb == "reduce" || l.verb == "lower" || l.verb == "turn" || l.verb == "keep" || l.verb == "raise" || l.verb == "increase") &&
 		l.find("oven") < 0 && l.find("whistle") < 0 && l.minutes() == 0 && l.remaining() == 0 && (l.has("heat", "flame", "fire", "gas") ||
 		l.find("to low") >= 0 || l.find("to medium") >= 0):
@@ -399,7 +403,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true
 	}
 	list, into := c.goesInto(l, list)
-	if len(list) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
+	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
 		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
 	}
 	if into >= 0 && into != c.at && c.next == nil {
@@ -647,7 +651,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 // top lays things on top of what is in the bowl.
 func (c *cookery) top(l *clause) (fine bool) {
 	before := c.last
-	fried := l.has("fried in", "roasted in", "toasted in", "browned in")
+	fried := l.has("fried in", "roasted in", "toasted in", "browned in", "ghee fried", "fried")
 	list := c.asMeant(l, c.mentions(l), before)
 	if fried && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
 		known := len(c.holders)
@@ -657,6 +661,9 @@ func (c *cookery) top(l *clause) (fine bool) {
 		}
 	}
 	list, _ = c.goesInto(l, list)
+	if main := c.mainPot(); len(list) == 0 && l.do != doPass && main >= 0 && c.at != main && len(c.held()) > 0 {
+		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
+	}
 	if len(list) == 0 && l.do != doPass {
 		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
 	}
@@ -848,6 +855,9 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	case l.has("dissolved", "dissolves", "melted", "melts", "dissolve", "melt"):
 		few := fewMinutes
 		c.heat(l, usual, plan.Until{Minutes: &few})
+	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils"):
+		celsius := measure.Celsius(93)
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.has("steaming", "steams", "hot") || l.verb == "scald":
 		celsius := measure.Celsius(80)
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
@@ -857,7 +867,7 @@ func (c *cookery) cook(l *clause) (fine bool) {
 			celsius = 80
 		}
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
-	case l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow":
+	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0 && l.find("till") < 0:
 		return len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
 	default:
 		usualMinutes := c.guess(simmerUsual)
@@ -1749,5 +1759,5 @@ func (l *clause) bareMinutes() measure.Minute {
 // boils reports whether a clause goes on until it boils.
 func (l *clause) boils() bool {
 	return l.do == doCook && l.has("boils", "boiling") &&
-		!l.has("without boiling", "not boil", "below boiling", "before boiling", "avoid boiling")
+		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling", "before boiling", "avoid boiling")
 }

@@ -131,9 +131,11 @@ func (r *Reader) apart(raw string) []string {
 	text := clean(raw)
 	s := scan{reader: r, line: &Line{}}
 	q, rest, found := s.quantity(tokens(text))
-	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) || strings.ContainsAny(text,
-		"([") {
+	if strings.ContainsAny(text, "([") {
 		return []string{raw}
+	}
+	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) {
+		return r.eachWithIts(raw, text)
 	}
 	names := text
 	if found {
@@ -143,7 +145,7 @@ func (r *Reader) apart(raw string) []string {
 		}
 		names = strings.Join(rest[each+1:], " ")
 	} else if strings.ContainsFunc(text, unicode.IsDigit) {
-		return []string{raw}
+		return r.eachWithIts(raw, text)
 	}
 	var list []string
 	known := map[string]bool{}
@@ -160,6 +162,23 @@ func (r *Reader) apart(raw string) []string {
 			name = q.String() + " " + name
 		}
 		list = append(list, name)
+	}
+	if len(list) < 2 {
+		return []string{raw}
+	}
+	return list
+}
+
+// eachWithIts parts a line whose things have an amount each: "10 cashews, 10 almonds".
+func (r *Reader) eachWithIts(raw, text string) []string {
+	var list []string
+	for _, part := range joined.Split(text, -1) {
+		s := scan{reader: r, line: &Line{}}
+		_, rest, found := s.quantity(tokens(part))
+		if m := s.findIn(plainWords(strings.Join(rest, " ")), r.names); !found || m.slug == "" || !m.sure {
+			return []string{raw}
+		}
+		list = append(list, part)
 	}
 	if len(list) < 2 {
 		return []string{raw}
@@ -218,7 +237,7 @@ func clean(text string) string {
 	for _, bullet := range []string{"- ", "+ ", "[ ] ", "[] ", "[x] "} {
 		joined = strings.TrimPrefix(joined, bullet)
 	}
-	return strings.TrimSpace(joined)
+	return strings.TrimSpace(inWords(joined))
 }
 
 // digitOf returns the value of a decimal digit of any script: their blocks of

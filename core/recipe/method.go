@@ -609,7 +609,7 @@ func (c *cookery) wordless(lead []*token) []clause {
 	switch {
 	case l.has("to the boil", "to a boil"):
 		l.do, l.verb = doBoil, "bring"
-	case l.has("off the heat", "off the flame", "flame off", "heat off"):
+	case l.has("off the heat", "off the flame", "flame off", "heat off"), len(lead) == 1 && lead[0].text == "off":
 		l.do = doOff
 	case l.has("goes in", "go in", "goes into", "go into"), len(lead) > 0 && len(lead) < 8 && lead[len(lead)-1].text == "in",
 		len(lead) > 0 && len(lead) < 5 && len(c.unused(&l)) > 0:
@@ -683,6 +683,12 @@ func (c *cookery) opens(words []*token, k int) bool {
 			}
 		}
 	}
+	if words[k].text == "rest" && k+1 < len(words) && words[k+1].text == "of" {
+		return false
+	}
+	if words[k].text == "heat" && !heats(words, k) {
+		return false
+	}
 	switch before := words[k-1].text; before {
 	case "reduce", "lower", "increase", "raise", "pressure", "same", "serve", "served", "until", "very", "keep", "the", "a", "an", "to",
 		"of", "rolling", "gentle", "well", "for", "dry", "in", "with", "is", "are", "has", "have", "low", "high", "medium", "at", "on",
@@ -701,6 +707,23 @@ func (c *cookery) opens(words []*token, k int) bool {
 		return false
 	}
 	return true
+}
+
+// heats reports whether "heat" is what is done, and not what is turned down.
+func heats(words []*token, k int) bool {
+	switch words[k-1].text {
+	case ",", "and", "then", "now", "meanwhile", "slowly", "gently":
+		return true
+	}
+	if k+1 == len(words) {
+		return false
+	}
+	next := words[k+1].text
+	switch next {
+	case "the", "it", "a", "some", "half", "up", "through", "remaining", "rest", "oil", "ghee", "butter", "milk", "water":
+		return true
+	}
+	return next[0] >= '0' && next[0] <= '9'
 }
 
 // nounish are words of doing that are as often things.

@@ -193,7 +193,11 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 	candidates := c.candidates(phrase, l, k)
 	for _, i := range candidates {
 		if c.used[i] > 0.999 && (c.given[i].inMethod || c.given[i].Item.Material == "water") {
-			if text, _ := c.amountBefore(l, k); text != "" { // water again
+			text, _ := c.amountBefore(l, k)
+			if text == "" {
+				text = c.amountAfter(l, k+length)
+			}
+			if text != "" { // water again
 				candidates = nil
 				break
 			}
@@ -318,6 +322,9 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 	}
 	text, from := c.amountBefore(l, k)
 	if text == "" {
+		text, from = c.amountAfter(l, k+length), k
+	}
+	if text == "" {
 		if slug == "water" {
 			l.words[k].read = false // asked, unless it goes with a soaking
 		}
@@ -325,6 +332,11 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 	}
 	for j := from; j < k; j++ {
 		l.words[j].read = true
+	}
+	if from == k {
+		for j := k + length; j < min(k+length+4, len(l.words)); j++ {
+			l.words[j].read = true
+		}
 	}
 	item := plan.Item{Material: slug, Amount: text}
 	if amount, err := measure.ParseAmount(text); err != nil {
@@ -360,6 +372,25 @@ func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
 		return q.String(), from
 	}
 	return "", k
+}
+
+// amountAfter reads an amount in brackets behind a name: "a large pan of water (2 litres)".
+func (c *cookery) amountAfter(l *clause, k int) string {
+	if k+2 >= len(l.words) || l.words[k].text != "," {
+		return ""
+	}
+	words := make([]string, 0, 4)
+	for _, w := range l.words[k+1 : min(k+4, len(l.words))] {
+		if w.text == "," {
+			break
+		}
+		words = append(words, w.text)
+	}
+	s := scan{reader: c.reader, line: &Line{}}
+	if q, rest, ok := s.quantity(words); ok && q.unit != "" && q.number > 0 && len(rest) == 0 {
+		return q.String()
+	}
+	return ""
 }
 
 // plainBetween may stand between an amount and what it is of.

@@ -20,9 +20,10 @@ type token struct {
 // methodWords are the words of a sentence in lower case; commas are words of their own.
 func methodWords(text string) (list []*token) {
 	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ").Replace(strings.ToLower(text))
+	text = strings.ReplaceAll(text+" ", " w/ ", " with ")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
 	text = strings.ReplaceAll(text, "-", " ")
-	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(text, "$1 $2")) {
+	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(inWords(text), "$1 $2")) {
 		if w = strings.Trim(w, `.'"!?`); w == "" {
 			continue
 		}
@@ -40,6 +41,16 @@ var (
 	rangeDash  = regexp.MustCompile(`(\d) ?- ?(\d)`)
 	numberUnit = regexp.MustCompile(`(\d|[¼½¾⅓⅔])(\pL)`)
 )
+
+// ordinal is a number that counts no amount: "2nd milk".
+var ordinal = regexp.MustCompile(`(?i)\b(1st|2nd|3rd)\b`)
+
+// inWords writes such numbers in words.
+func inWords(text string) string {
+	return ordinal.ReplaceAllStringFunc(text, func(found string) string {
+		return map[byte]string{'1': "first", '2': "second", '3': "third"}[found[0]]
+	})
+}
 
 // conditions begin what is waited for, or only might be.
 var conditions = map[string]bool{"when": true, "once": true, "after": true, "until": true, "till": true, "while": true, "before": true,

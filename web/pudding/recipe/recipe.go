@@ -82,6 +82,18 @@ func (s *Screen) Read(c *gin.Context) error {
 		c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 		return nil
 	}
+	if f.Err() == nil && f.Text("method") == "" { // the whole recipe in one field
+		whole, err := recipe.Split(f.Text("list"))
+		if err != nil {
+			f.Fault("list", err)
+		} else if whole.Method != "" {
+			f.Typed.Set("list", whole.List)
+			f.Typed.Set("method", whole.Method)
+			if f.Text("name") == "" {
+				f.Typed.Set("name", shorten(whole.Name))
+			}
+		}
+	}
 	var lines []recipe.Line
 	if f.Err() == nil {
 		if lines, err = recipe.NewReader(plan.HomePantry(home), home.Measures).Read(f.Text("list")); err != nil {
@@ -196,6 +208,7 @@ type readView struct {
 	Prepared []string     // what the lines say is done beforehand
 	Unplaced []string     // what the method does not speak of
 	Unclear  int          // sentences of which nothing was made
+	Foreign  bool         // hardly a line is in words that the pantry knows
 	Schools  []schoolView // how it may be cooked, where no method says it
 	Doubtful int          // sentences with something to look at
 }
@@ -423,6 +436,14 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 			f.Typed.Set("amount"+strconv.Itoa(i), l.Amount)
 		}
 	}
+	const fewLines, share = 3, 3
+	known := 0
+	for _, l := range v.Lines {
+		if l.Material != "" && !l.Heading {
+			known++
+		}
+	}
+	v.Foreign = v.All >= fewLines && share*known < v.All
 	v.method(say, f, lines, all, home)
 	if err := s.schools(c, &v, f, lines, all, home); err != nil {
 		return err

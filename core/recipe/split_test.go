@@ -1,0 +1,54 @@
+package recipe_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/recipe"
+)
+
+func TestAWholeRecipeIsTakenApart(t *testing.T) {
+	for name, c := range map[string]struct{ text, name, list, method string }{
+		"with headings": {"Evening rice\nServes 4\n\nIngredients:\n1 l milk\n80 g rice\n\nMethod\n1. Boil the milk.\n2. Add the rice and cook.",
+			"Evening rice", "1 l milk\n80 g rice", "1. Boil the milk.\n2. Add the rice and cook."},
+		"without": {"1 l milk\n80 g rice, soaked\nBring the milk to the boil, add the rice and simmer until soft.", "",
+			"1 l milk\n80 g rice, soaked", "Bring the milk to the boil, add the rice and simmer until soft."},
+		"a list only": {"1 l milk\nsugar to taste\nFor the syrup:\n100 g jaggery", "",
+			"1 l milk\nsugar to taste\nFor the syrup:\n100 g jaggery", ""},
+		"a bare list": {"rice\nmilk\nsugar", "", "rice\nmilk\nsugar", ""},
+		"two words":   {"whole milk\nwhite sugar", "", "whole milk\nwhite sugar", ""},
+		"numbered": {"500 ml milk\n60 g sugar\n1) Heat the milk with the sugar.\n2) Chill for two hours.", "", "500 ml milk\n60 g sugar",
+			"1) Heat the milk with the sugar.\n2) Chill for two hours."},
+		"nothing to it": {"", "", "", ""},
+	} {
+		got, err := recipe.Split(c.text)
+		require.NoError(t, err, name)
+		require.Equal(t, recipe.Text{Name: c.name, List: c.list, Method: c.method}, got, name)
+	}
+	_, err := recipe.Split("Ingredients\n1 l milk\nMethod\nBoil it.\nIngredients\n2 l milk\nMethod\nBoil it too.")
+	require.ErrorIs(t, err, recipe.ErrTwoRecipes)
+}
+
+func FuzzSplit(f *testing.F) {
+	f.Add("Title\nIngredients\n1 l milk\nMethod\nBoil.")
+	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
+	f.Fuzz(func(t *testing.T, text string) {
+		got, err := recipe.Split(text)
+		if err != nil {
+			return
+		}
+		for line := range strings.Lines(text) {
+			if words := strings.Fields(line); len(words) > 0 && strings.Contains(line, "1 l milk") &&
+				!strings.Contains(got.Name+got.List+got.Method, words[0]) {
+				t.Fatalf("%q is lost", line)
+			}
+		}
+		if _, err := r.Read(got.List); err != nil {
+			require.ErrorIs(t, err, recipe.ErrLongList)
+		}
+	})
+}
