@@ -86,7 +86,8 @@ func TestWhatIsNoRecipe(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, after, len(before))
 
-	_, page := s.post("/intake", url.Values{"list": {"Evening rice\nIngredients\n1 l milk\n80 g rice\n\nMethod\nBoil the milk. Add the rice and simmer until soft."},
+	_, page := s.post("/intake", url.Values{"list": {"Evening rice\nIngredients\n1 l milk\n80 g rice\n\n" +
+		"Method\nBoil the milk. Add the rice and simmer until soft."},
 		"bowls": {"4"}})
 	require.Contains(t, page, `value="Evening rice"`)
 	require.Contains(t, page, "Bring it to the boil")

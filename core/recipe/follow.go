@@ -1759,5 +1759,6 @@ func (l *clause) bareMinutes() measure.Minute {
 // boils reports whether a clause goes on until it boils.
 func (l *clause) boils() bool {
 	return l.do == doCook && l.has("boils", "boiling") &&
-		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling", "before boiling", "avoid boiling")
+		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
+			"before boiling", "avoid boiling")
 }

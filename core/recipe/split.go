@@ -10,8 +10,10 @@ import (
 var ErrTwoRecipes = errors.New("holds more than one recipe: paste one at a time")
 
 var (
-	listHead   = regexp.MustCompile(`(?i)^(?:the )?(?:ingredients?|you(?:'ll| will)? need|what you need|things needed)(?: list)?(?: \(.*\))?\s*:?$`)
-	methodHead = regexp.MustCompile(`(?i)^(?:the )?(?:method|instructions?|directions?|preparation|procedure|steps|how to (?:make|cook|prepare)(?: it)?|what to do|making it)\s*:?$`)
+	listHead = regexp.MustCompile(`(?i)^(?:the )?` +
+		`(?:ingredients?|you(?:'ll| will)? need|what you need|things needed)(?: list)?(?: \(.*\))?\s*:?$`)
+	methodHead = regexp.MustCompile(`(?i)^(?:the )?(?:method|instructions?|directions?|preparation|procedure|steps|` +
+		`how to (?:make|cook|prepare)(?: it)?|what to do|making it)\s*:?$`)
 	servesHead = regexp.MustCompile(`(?i)^(?:serves|makes|for|yield|prep(?:aration)? time|cook(?:ing)? time|total time|difficulty)\b.{0,40}$`)
 	numbered   = regexp.MustCompile(`^(?:step )?\d+\s*[.):]\s+\pL`)
 	withAmount = regexp.MustCompile(`^[-*•·▢\s]*(?:\d|[¼½¾⅓⅔⅛]|an? )`)
