@@ -126,3 +126,21 @@ func TestAsidesAndSchools(t *testing.T) {
 		require.NotEqual(t, plan.Pressure, step.Do)
 	}
 }
+
+// A second pan of a recipe is another pot of the kitchen than the first.
+func TestASecondPanIsAnotherPot(t *testing.T) {
+	s := newSite(t, nil)
+	form := url.Values{"list": {"75 g pudding rice\n700 ml milk\nFor the compote:\n400 g plums\n100 g sugar\n100 ml water"}, "bowls": {"4"},
+		"serve": {"hot"}, "name": {"Two pans"}, "method": {"Put the rice and the milk in a pan, bring to the boil and simmer for 30 minutes.\n" +
+			"For the compote, put the sugar and the water in a small pan and bring to the boil. Add the plums and cook for 20 minutes until soft.\n" +
+			"Spoon the compote over the rice."}}
+	_, page := s.post("/intake", form)
+	require.Contains(t, page, "In a pan of its own (compote)")
+	response, _ := s.post("/intake/pudding", asShown(page, form))
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	list, err := s.store.Puddings(t.Context(), 1)
+	require.NoError(t, err)
+	pots := list[0].Plan.Pots
+	require.Len(t, pots, 2)
+	require.NotEqual(t, pots[plan.MainPot].Name, pots["compote"].Name)
+}

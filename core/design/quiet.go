@@ -1,6 +1,8 @@
 package design
 
 import (
+	"slices"
+
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -160,4 +162,32 @@ func InRoom(p *plan.Plan, pots []vessel.Pot) *plan.Plan {
 		}
 	}
 	return best
+}
+
+// Apart gives the pans beside the main pot pots of their own: the smallest of the kitchen that are left and may do
+// what is asked; one that nobody has keeps its shape and loses its name.
+func Apart(p *plan.Plan, pots []vessel.Pot) *plan.Plan {
+	one := p.Clone()
+	taken := map[string]bool{one.Pots[plan.MainPot].Name: true}
+	deep, trays := split(pots)
+	for _, name := range one.PotNamesSorted() {
+		pot := one.Pots[name]
+		if name == plan.MainPot || pot.Name == "" || !taken[pot.Name] {
+			taken[pot.Name] = true
+			continue
+		}
+		from := deep
+		if pot.Shape == vessel.Tray {
+			from = trays
+		}
+		at := slices.IndexFunc(from, func(v vessel.Pot) bool { return !taken[v.Name] && serves(one, name, v) })
+		if at < 0 {
+			pot.Name = ""
+			one.Pots[name] = pot
+			continue
+		}
+		one.Pots[name] = from[at]
+		taken[from[at].Name] = true
+	}
+	return one
 }

@@ -514,7 +514,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		if made = design.InRoom(made, pots); byList {
+		if made = design.Apart(design.InRoom(made, pots), pots); byList {
 			made, _ = design.Quiet(made, pots, nil)
 		}
 	}
