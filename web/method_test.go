@@ -132,7 +132,8 @@ func TestASecondPanIsAnotherPot(t *testing.T) {
 	s := newSite(t, nil)
 	form := url.Values{"list": {"75 g pudding rice\n700 ml milk\nFor the compote:\n400 g plums\n100 g sugar\n100 ml water"}, "bowls": {"4"},
 		"serve": {"hot"}, "name": {"Two pans"}, "method": {"Put the rice and the milk in a pan, bring to the boil and simmer for 30 minutes.\n" +
-			"For the compote, put the sugar and the water in a small pan and bring to the boil. Add the plums and cook for 20 minutes until soft.\n" +
+			"For the compote, put the sugar and the water in a small pan and bring to the boil. " +
+			"Add the plums and cook for 20 minutes until soft.\n" +
 			"Spoon the compote over the rice."}}
 	_, page := s.post("/intake", form)
 	require.Contains(t, page, "In a pan of its own (compote)")
