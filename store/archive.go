@@ -210,6 +210,11 @@ func (s *Store) Absorb(ctx context.Context, sheets []Sheet, choice Choice, dry b
 				return err
 			}
 			report = append(report, one)
+			if k.name == "cook_event" {
+				if err := settleCooks(ctx, tx, byName); err != nil {
+					return err
+				}
+			}
 		}
 		if dry {
 			return errDry
@@ -220,6 +225,32 @@ func (s *Store) Absorb(ctx context.Context, sheets []Sheet, choice Choice, dry b
 		err = nil
 	}
 	return report, err
+}
+
+// settleCooks says of the cooks of an archive whether they are finished as their logs say, which ours and theirs
+// make together. Error: ErrRow for one that is finished in the archive and not by its log.
+func settleCooks(ctx context.Context, tx *sql.Tx, sheets map[string]*Sheet) error {
+	seen := map[string]bool{}
+	for _, from := range []struct{ sheet, column string }{{"cook", "id"}, {"cook_event", "cook_id"}} {
+		sheet := sheets[from.sheet]
+		if sheet == nil || sheet.At(from.column) < 0 {
+			continue
+		}
+		for n, row := range sheet.Rows {
+			id, _ := row[sheet.At(from.column)].(string)
+			if seen[id] {
+				continue
+			}
+			seen[id] = true
+			if _, err := tx.ExecContext(ctx, `UPDATE cook SET finished_at = (SELECT e.at FROM cook_event e
+					WHERE e.cook_id = cook.id AND e.kind = 'finished' AND NOT EXISTS (SELECT 1 FROM cook_event u
+						WHERE u.cook_id = e.cook_id AND u.kind = 'undone' AND u.part = e.id) ORDER BY e.sequence LIMIT 1)
+				WHERE id = ?`, id); err != nil {
+				return fmt.Errorf("%s, row %d: %w: its log does not say that it is finished: %w", from.sheet, n+1, ErrRow, err)
+			}
+		}
+	}
+	return nil
 }
 
 func (k kept) absorb(ctx context.Context, tx *sql.Tx, sheet *Sheet, choice Choice, left map[string]map[string]bool) (Absorbed, error) {
@@ -242,7 +273,8 @@ func (k kept) absorb(ctx context.Context, tx *sql.Tx, sheet *Sheet, choice Choic
 	insert := `INSERT INTO ` + k.name + ` (` + names(columns) + `) VALUES (` + marks + `)`
 	var sets []string
 	for _, c := range columns {
-		if !slices.Contains(k.key, c.Name) {
+		// When a cook was finished is what its log says, see settleCooks.
+		if !slices.Contains(k.key, c.Name) && !(k.name == "cook" && c.Name == "finished_at") {
 			sets = append(sets, c.Name+" = excluded."+c.Name)
 		}
 	}
@@ -323,6 +355,21 @@ func same(a, b []any) bool {
 	return true
 }
 
+// holds reports whether a value is of the kind of a column.
+func (c Column) holds(value any) bool {
+	switch value.(type) {
+	case string:
+		return c.Type == "TEXT"
+	case int64:
+		return c.Type == "INTEGER"
+	case float64:
+		return c.Type == "REAL"
+	case []byte:
+		return c.Type == "BLOB"
+	}
+	return false
+}
+
 // check holds what the database cannot: documents that can be read, moments that
 // are moments, numbers that are finite.
 func (k kept) check(sheet *Sheet, row []any) error {
@@ -337,6 +384,8 @@ func (k kept) check(sheet *Sheet, row []any) error {
 		switch {
 		case row[i] == nil && !c.Null:
 			return fmt.Errorf("%s is missing", c.Name)
+		case row[i] != nil && !c.holds(row[i]):
+			return fmt.Errorf("%s is not of its kind", c.Name)
 		case isReal && (math.IsNaN(number) || math.IsInf(number, 0)):
 			return fmt.Errorf("%s is no number", c.Name)
 		case isText && (c.Name == "at" || strings.HasSuffix(c.Name, "_at")):
@@ -372,16 +421,59 @@ func (k kept) check(sheet *Sheet, row []any) error {
 		}
 		return m.Check()
 	case "lesson":
-		var list []learn.Observation
-		return json.Unmarshal([]byte(cells["observations"].(string)), &list)
+		return checkLesson(cells["observations"])
+	case "reading":
+		if value, there := cells["value"].(float64); there && math.Abs(value) > mostReading {
+			return fmt.Errorf("value is more than %g", mostReading)
+		}
 	case "cook_event":
-		if mend := cells["mend"].(string); mend != "" {
-			if err := json.Unmarshal([]byte(mend), &cook.Mend{}); err != nil {
-				return err
+		return checkEvent(cells)
+	}
+	return nil
+}
+
+// mostReading is more than any scale or thermometer shows.
+const mostReading = 1e6
+
+// checkEvent holds a row of a log to what can have been told.
+func checkEvent(cells map[string]any) error {
+	text := func(name string) string { said, _ := cells[name].(string); return said }
+	number := func(name string) float64 { x, _ := cells[name].(float64); return x }
+	whole := func(name string) int {
+		n, _ := cells[name].(int64)
+		return int(min(max(n, math.MinInt32), math.MaxInt32))
+	}
+	at, err := parseStamp(text("at"))
+	if err != nil {
+		return err
+	}
+	e := cook.Event{ID: text("id"), Kind: cook.Kind(text("kind")), At: at, Step: whole("step"), Item: whole("item"),
+		Mass: measure.Gram(number("mass_g")), MM: measure.Millimetre(number("depth_mm")), Part: text("part"), Value: number("value"),
+		Material: text("material"), Pot: text("pot")}
+	for _, document := range []struct {
+		name string
+		into any
+	}{{"mend", &e.Mend}, {"marks", &e.Marks}, {"lasted", &e.Lasted}} {
+		if said := text(document.name); said != "" {
+			if err := json.Unmarshal([]byte(said), document.into); err != nil {
+				return fmt.Errorf("%s: %w", document.name, err)
 			}
 		}
-		if marks, there := cells["marks"].(string); there {
-			return json.Unmarshal([]byte(marks), new(map[int]measure.Gram))
+	}
+	return e.Plausible()
+}
+
+// checkLesson holds what a batch taught to numbers that can be.
+func checkLesson(cell any) error {
+	text, _ := cell.(string)
+	var list []learn.Observation
+	if err := json.Unmarshal([]byte(text), &list); err != nil {
+		return err
+	}
+	const most = 1000 // times, kelvins, minutes: no factor is so large
+	for _, o := range list {
+		if math.IsNaN(o.Mean) || math.Abs(o.Mean) > most || !(o.SD >= 0 && o.SD <= most) {
+			return fmt.Errorf("what it teaches of %s is no number that can be", o.Quantity)
 		}
 	}
 	return nil

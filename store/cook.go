@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -335,7 +336,7 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 	rows, err := s.db.QueryContext(ctx, `SELECT id, kind, at, step, mass_g, depth_mm, part, value, material, item, mend, marks,
 		pot, lasted FROM cook_event
 		WHERE cook_id = ? ORDER BY sequence`, cookID)
-	return all(rows, err, func(row scanner) (cook.Event, error) {
+	list, err := all(rows, err, func(row scanner) (cook.Event, error) {
 		var e cook.Event
 		var at, mend string
 		var marks, lasted sql.Null[string]
@@ -362,6 +363,8 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 		e.At, err = parseStamp(at)
 		return e, err
 	})
+	// What cannot have been told is passed over: it stays in the log, and takes no page down.
+	return slices.DeleteFunc(list, func(e cook.Event) bool { return e.Plausible() != nil }), err
 }
 
 // Judge stores how a batch ate, its tags, and what it teaches now; a later word

@@ -35,6 +35,7 @@ const mostTaught = 300
 func (s *Store) Lessons(ctx context.Context) ([]Lesson, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.name, cook.finished_at, lesson.edition, lesson.observations FROM lesson
 			JOIN cook ON cook.id = lesson.cook_id
+		WHERE cook.finished_at IS NOT NULL
 		ORDER BY cook.finished_at DESC LIMIT ?`, mostTaught)
 	return all(rows, err, func(row scanner) (Lesson, error) {
 		var l Lesson

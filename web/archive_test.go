@@ -8,11 +8,15 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/require"
 
+	"kirdu/core/cook"
+	"kirdu/store"
 	"kirdu/web/book/logbook"
 	"kirdu/web/house/archive"
 )
@@ -84,4 +88,29 @@ func TestTheBookAsTables(t *testing.T) {
 			require.Len(t, rows, len(book)+1)
 		}
 	}
+}
+
+// A cook that was exported while it was on the stove, then finished and judged here, stays finished when that
+// archive is taken over with theirs before ours.
+func TestAnOlderArchiveUnfinishesNothing(t *testing.T) {
+	s := newSite(t, nil)
+	response, _ := s.post("/puddings/"+s.pudding().ID+"/cook", nil)
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	path := response.Header.Get("Location")
+	id := strings.TrimPrefix(path, "/stove/")
+	require.NoError(t, s.store.AppendEvent(t.Context(), id, cook.Event{ID: "n1", Kind: cook.Next, At: now}, now))
+	sheets, err := s.store.Sheets(t.Context())
+	require.NoError(t, err)
+	finished := cook.Event{ID: "f1", Kind: cook.Finished, At: now.Add(time.Minute), Mass: 900}
+	require.NoError(t, s.store.Finish(t.Context(), id, finished, store.Lesson{CookID: id, Edition: 1}, now))
+	require.NoError(t, s.store.Judge(t.Context(), id, store.Verdict{Eaten: "hot"}, nil, store.Lesson{CookID: id, Edition: 1}, now))
+	_, err = s.store.Absorb(t.Context(), sheets, store.TakeTheirs, false)
+	require.NoError(t, err)
+	for _, page := range []string{"/", "/puddings", "/logbook", "/learnt", "/logbook/" + id, "/logbook/trends"} {
+		response, _ := s.get(page)
+		require.Less(t, response.StatusCode, 500, page)
+	}
+	lessons, err := s.store.Lessons(t.Context())
+	require.NoError(t, err)
+	require.True(t, slices.ContainsFunc(lessons, func(l store.Lesson) bool { return l.CookID == id }), "it is finished still")
 }

@@ -76,6 +76,7 @@ type Balanced struct {
 	Reached map[string]float64
 	Missed  []Miss
 	Warned  []watch.Finding // stops and warnings that the plan had not before
+	Cut     bool            // the plan is so large that the search ended before all was tried
 }
 
 // How near an aim counts as met.
@@ -116,7 +117,7 @@ const (
 // Loan, Matrix Computations, 5.5.4), with a step that is cut where the course
 // bends.
 func Balance(p *plan.Plan, aims Aims, locked []string) Balanced {
-	result, _ := balanceWith(p, aims, locked, func(lever) bool { return true })
+	result, _ := balanceWith(p, aims, locked, mostWork, func(lever) bool { return true })
 	return result
 }
 
@@ -141,7 +142,7 @@ func Roads(p *plan.Plan, aims Aims, locked []string) map[Road]Balanced {
 		FurtherDown: mark,
 		ByLiquid:    liquid,
 	} {
-		result, ok := balanceWith(p, aims, append(slices.Clone(locked), FlameLock), func(l lever) bool {
+		result, ok := balanceWith(p, aims, append(slices.Clone(locked), FlameLock), roadWork, func(l lever) bool {
 			return takes(l) || l.kind == sweetener && aims.Sweet != nil
 		})
 		if ok && len(result.Missed) == 0 && len(result.Changes) > 0 && !slices.ContainsFunc(result.Warned, spoils) {
@@ -154,9 +155,9 @@ func Roads(p *plan.Plan, aims Aims, locked []string) map[Road]Balanced {
 const sweetener = "sweetener"
 
 // balanceWith balances with some of the levers; ok is false without any.
-func balanceWith(p *plan.Plan, aims Aims, locked []string, takes func(lever) bool) (result Balanced, ok bool) {
+func balanceWith(p *plan.Plan, aims Aims, locked []string, work int, takes func(lever) bool) (result Balanced, ok bool) {
 	base := p.Clone()
-	b := balancer{base: base, aims: aims}
+	b := balancer{base: base, aims: aims, left: work}
 	start := b.measure(base)
 	if aims.Bowls != nil {
 		base.ScaleWithTaste(*aims.Bowls)
@@ -198,7 +199,7 @@ func balanceWith(p *plan.Plan, aims Aims, locked []string, takes func(lever) boo
 	}
 	result.Changes = changes(p, best, all)
 	result.Missed = b.missed(reached, all, free, locked)
-	result.Warned = b.worse(best, before)
+	result.Warned, result.Cut = b.worse(best, before), b.spent()
 	if len(against) > 0 {
 		for i := range result.Missed {
 			result.Missed[i].Because, result.Missed[i].Lock, result.Missed[i].Rule = Against, "", against[0].Rule
@@ -249,7 +250,7 @@ func (b *balancer) unspoilt(p *plan.Plan, free []lever, before map[watch.ID]fore
 		some := slices.DeleteFunc(slices.Clone(free), func(l lever) bool {
 			return !takes(l) && !(l.kind == sweetener && b.aims.Sweet != nil)
 		})
-		if len(some) == 0 {
+		if len(some) == 0 || b.spent() {
 			continue
 		}
 		best, reached, x := b.solve(some)
@@ -277,6 +278,9 @@ func (b *balancer) backOff(p *plan.Plan, free []lever, x []float64, before map[w
 	low, high := 0.0, 1.0
 	const halvings = 5
 	for range halvings {
+		if b.spent() {
+			break
+		}
 		share := (low + high) / 2
 		part := make([]float64, len(x))
 		for k := range x {
@@ -327,6 +331,9 @@ func (b *balancer) fewer(levers []lever, best *plan.Plan, reached measured, x []
 	}
 	slices.SortStableFunc(order, func(i, j int) int { return cmp.Compare(dear(i), dear(j)) })
 	for _, k := range order {
+		if b.spent() {
+			break
+		}
 		still[k] = true
 		var few []lever
 		var from []float64
@@ -368,7 +375,7 @@ func (b *balancer) practical(p *plan.Plan, free []lever, best *plan.Plan, reache
 	rounded.Measurable(p)
 	now := b.measure(rounded)
 	for _, l := range free {
-		if grown := grows(b.base, rounded, l); l.changes() == AmountChanged && grown != 0 && math.Abs(grown) <= hardlyChanged {
+		if grown := grows(b.base, rounded, l); !b.spent() && l.changes() == AmountChanged && grown != 0 && math.Abs(grown) <= hardlyChanged {
 			back := rounded.Clone()
 			back.Steps[l.step].Items[l.item] = b.base.Steps[l.step].Items[l.item]
 			back.Measurable(p)
@@ -378,7 +385,7 @@ func (b *balancer) practical(p *plan.Plan, free []lever, best *plan.Plan, reache
 		}
 	}
 	for range polishRounds {
-		if len(b.misses(now)) <= len(b.misses(reached)) {
+		if b.spent() || len(b.misses(now)) <= len(b.misses(reached)) {
 			break
 		}
 		nearer, o := b.nearer(p, free, rounded, now)
@@ -436,6 +443,9 @@ func (b *balancer) otherFlames(free []lever, best *plan.Plan, reached measured) 
 	original := b.base
 	defer func() { b.base = original }()
 	for _, flame := range around(b.base.Steps[at].Flame, marks) {
+		if b.spent() {
+			break
+		}
 		b.base = original.Clone()
 		b.base.Steps[at].TurnTo(flame)
 		p, o, _ := b.solve(free)
@@ -475,9 +485,24 @@ type balancer struct {
 	base  *plan.Plan
 	aims  Aims
 	yield float64 // wanted, 0: as it comes
+	left  int     // of the work that may be done
 }
 
+// mostWork bounds the search, in forecasts times what each has to follow: some thousand of a usual plan, some
+// hundred of one with two dozen grains.
+const mostWork = 12000
+
+// roadWork is that of a road beside the answer.
+const roadWork = mostWork / 4
+
+// spent reports whether the search is over: what is found by then is the answer.
+func (b *balancer) spent() bool { return b.left <= 0 }
+
 func (b *balancer) measure(p *plan.Plan) measured {
+	b.left -= len(p.Steps)
+	for i := range p.Steps {
+		b.left -= len(p.Steps[i].Items)
+	}
 	f := forecast.Run(p, forecast.Options{NominalOnly: true})
 	m := measured{Outcome: outcome(p, f, f), done: map[string]float64{}}
 	for part := range b.aims.Done {
@@ -686,6 +711,9 @@ func (b *balancer) leap(levers []lever, x []float64) []float64 {
 	const far = 0.4
 	best, least := x, math.Inf(1)
 	for k := range levers {
+		if b.spent() {
+			break
+		}
 		for _, by := range []float64{-far, far} {
 			tried := slices.Clone(x)
 			tried[k] = min(max(tried[k]+by, -mostLog), mostLog)
@@ -707,7 +735,7 @@ func (b *balancer) descendFor(levers []lever, x []float64, difference float64, r
 	r := b.residual(o)
 	const closeEnough = 0.01
 	for range rounds {
-		if len(levers) == 0 || numeric.Norm(r) < closeEnough {
+		if b.spent() || len(levers) == 0 || numeric.Norm(r) < closeEnough {
 			break
 		}
 		const still = 1e-6
@@ -860,6 +888,9 @@ func (b *balancer) missed(o measured, all, free []lever, locked []string) []Miss
 // amounts reach them.
 func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) (because Obstacle, lock string) {
 	for _, lock := range locked {
+		if b.spent() {
+			break
+		}
 		without := slices.DeleteFunc(slices.Clone(all), func(l lever) bool { return l.lock != lock && slices.Contains(locked, l.lock) })
 		if len(without) == len(free) {
 			continue
@@ -868,7 +899,7 @@ func (b *balancer) inTheWay(best float64, all, free []lever, locked []string) (b
 			return Locked, lock
 		}
 	}
-	if len(locked) > 0 {
+	if len(locked) > 0 && !b.spent() {
 		if _, o, _ := b.solve(all); numeric.Norm(b.residual(o)) < min(best/2, 2*metThickness) {
 			return Locks, ""
 		}

@@ -52,6 +52,7 @@ type view struct {
 	Missed   []string
 	Warned   []string // what comes with the change
 	Roads    []road
+	Cut      bool // the search ended before all was tried
 	Done     bool // there is something to take
 	Nothing  bool // the aims are met as it is
 }
@@ -152,7 +153,10 @@ func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, 
 	for _, one := range result.Warned {
 		v.Warned = append(v.Warned, say.Finding(result.Plan, one).Message)
 	}
-	v.Roads = roads(say, p, aims, locked, f, result.Changes)
+	v.Cut = result.Cut
+	if !v.Cut {
+		v.Roads = roads(say, p, aims, locked, f, result.Changes)
+	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
 	after, foundAfter := mend.Forecast(result.Plan, forecast.Options{})
 	v.New = newSide(say, result.Plan, after, foundAfter)

@@ -249,7 +249,11 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 			return e, fault("ago_min", fmt.Errorf("%w: %.0f", errBefore, max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes())))
 		}
 	}
-	if e.At.Before(k.BegunAt) {
+	switch {
+	case !e.At.Before(k.BegunAt):
+	case f.AgoMin == "":
+		e.At = k.BegunAt // a clock of the device that runs ahead
+	default:
 		return e, fault("ago_min", errBegun)
 	}
 	switch e.Kind {
