@@ -174,7 +174,9 @@ func NewSection(say words.Printer, pot vessel.Pot, levels []SectionLevel, o Sect
 	}
 	step := niceStep(height, 8)
 	s.RulerX = s.RimLeft - 10
-	for depth := 0.0; depth <= height+1e-6; depth += step {
+	const mostTicks = 100 // whatever pot somebody has
+	for n := 0; n < mostTicks && float64(n)*step <= height*(1+1e-6); n++ {
+		depth := float64(n) * step
 		s.Ruler = append(s.Ruler, Tick{At: y(depth), Label: say.Sprintf("%.0f", depth), Major: true})
 	}
 	s.LabelX = labelAt
@@ -226,7 +228,8 @@ func (s *Section) levels(say words.Printer, pot vessel.Pot, levels []SectionLeve
 	if major < minor*2 {
 		major = minor * 5
 	}
-	for n := 0; float64(n)*minor <= scale.to; n++ {
+	const mostMarks = 400
+	for n := 0; n < mostMarks && float64(n)*minor <= scale.to; n++ {
 		depth := float64(n) * minor
 		isMajor := math.Abs(depth/major-math.Round(depth/major)) < 1e-6
 		if isMajor {
