@@ -215,6 +215,16 @@ func (s *Store) SetSetting(ctx context.Context, name, value string) error {
 	return s.SetSettings(ctx, map[string]string{name: value})
 }
 
+// SetSecret stores what opens the kitchen, and ends every session that the old one opened.
+func (s *Store) SetSecret(ctx context.Context, name, value string) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, `DELETE FROM sessions`); err != nil {
+			return err
+		}
+		return setSetting(ctx, tx, name, value)
+	})
+}
+
 func setSetting(ctx context.Context, tx *sql.Tx, name, value string) error {
 	_, err := tx.ExecContext(ctx, `INSERT INTO setting (name, value) VALUES (?, ?)
 		ON CONFLICT (name) DO UPDATE SET value = excluded.value`, name, value)

@@ -3,6 +3,7 @@
 package web
 
 import (
+	"context"
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
@@ -114,6 +115,13 @@ func Handler(o Options) http.Handler {
 	files := staticFiles()
 	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending, Trust: o.Trust}
 	sessions := scs.New()
+	screens.StillInside = func(ctx context.Context) bool {
+		if !o.Kitchen.Login {
+			return true
+		}
+		_, found, err := sessions.Store.Find(sessions.Token(ctx))
+		return found && err == nil
+	}
 	sessions.Store = sqlite3store.New(o.Kitchen.Store.DB())
 	sessions.Lifetime = 30 * 24 * time.Hour
 	sessions.Cookie.Name = "kirdu_session"

@@ -408,7 +408,7 @@ func TestPassphrase(t *testing.T) {
 	require.Contains(t, body, "not the passphrase")
 	response, _ = s.post("/login", url.Values{"passphrase": {said}})
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)
-	cookie := response.Header.Get("Set-Cookie")
+	cookie := strings.Join(response.Header.Values("Set-Cookie"), "\n")
 	require.Contains(t, cookie, "HttpOnly")
 	require.Contains(t, cookie, "SameSite=Lax")
 	response, _ = s.get("/kitchen")

@@ -120,7 +120,7 @@ func passphraseCommand() *cobra.Command {
 // it takes the first line.
 func readPassphrase(in io.Reader, out io.Writer) (string, error) {
 	if file, ok := in.(*os.File); ok && term.IsTerminal(int(file.Fd())) {
-		fmt.Fprint(out, "Passphrase (10 to 72 characters): ")
+		fmt.Fprint(out, "Passphrase (10 characters or more): ")
 		typed, err := term.ReadPassword(int(file.Fd()))
 		fmt.Fprintln(out)
 		return string(typed), err

@@ -5,6 +5,7 @@ package frame
 import (
 	"bytes"
 	"cmp"
+	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -32,6 +33,9 @@ type App struct {
 	Version string          // of the static files, part of their address
 	Ending  <-chan struct{} // closed when the program ends; nil: never
 	Trust   *Trust          // nil: plain HTTP
+
+	// StillInside reports whether the session of a request goes on: what lasts longer than a page asks again.
+	StillInside func(ctx context.Context) bool
 }
 
 // Trust is the household's certificate authority, as a phone learns to trust it.

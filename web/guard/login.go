@@ -3,9 +3,13 @@
 package guard
 
 import (
+	"crypto/hmac"
+	"crypto/sha256"
 	"embed"
+	"encoding/hex"
 	"net"
 	"net/http"
+	"net/netip"
 	"slices"
 	"strings"
 	"sync"
@@ -28,12 +32,23 @@ type Screen struct {
 	page     *frame.Template
 	sessions *scs.SessionManager
 
+	guesses *Guesses
+}
+
+// Guesses bound how often somebody may guess: by device that was inside before, by range of addresses, and all
+// strangers together. A stranger with many addresses cannot keep a known device out.
+type Guesses struct {
 	mutex sync.Mutex
 	tries map[string]*rate.Limiter
 	all   *rate.Limiter
 }
 
-// Rates of guesses: one device a few and then one every ten seconds; all
+// NewGuesses returns the bounds for guesses.
+func NewGuesses() *Guesses {
+	return &Guesses{tries: map[string]*rate.Limiter{}, all: rate.NewLimiter(1, allBurst)}
+}
+
+// Rates of guesses: one device a few and then one every ten seconds; all strangers
 // together one a second.
 const (
 	burst     = 5
@@ -44,8 +59,7 @@ const (
 
 // New returns the gate.
 func New(app *frame.App, sessions *scs.SessionManager) *Screen {
-	return &Screen{app: app, page: app.Template(files, "*.html"), sessions: sessions,
-		tries: map[string]*rate.Limiter{}, all: rate.NewLimiter(1, allBurst)}
+	return &Screen{app: app, page: app.Template(files, "*.html"), sessions: sessions, guesses: NewGuesses()}
 }
 
 const sessionKey = "inside"
@@ -120,7 +134,11 @@ func (s *Screen) Enter(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	if !s.allowed(c.Request.RemoteAddr) {
+	key, err := s.app.DeviceKey(ctx)
+	if err != nil {
+		return err
+	}
+	if !s.guesses.Allowed(c.Request.RemoteAddr, knownDevice(c.Request, key)) {
 		c.Header("Retry-After", "10")
 		return s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
 	}
@@ -135,6 +153,7 @@ func (s *Screen) Enter(c *gin.Context) error {
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return err
 	}
+	s.remember(c, key)
 	now := s.app.Now()
 	s.sessions.Put(ctx, sessionKey, true)
 	s.sessions.Put(ctx, KeyID, app.NewID())
@@ -154,21 +173,77 @@ func (s *Screen) Leave(c *gin.Context) error {
 	return nil
 }
 
-// allowed counts a guess against its device and against all.
-func (s *Screen) allowed(address string) bool {
+// Allowed counts a guess against its device, if that was inside before, or against its range of addresses and
+// all strangers.
+func (g *Guesses) Allowed(address, device string) bool {
+	name := "device " + device
+	if device == "" {
+		name = rangeOf(address)
+	}
+	g.mutex.Lock()
+	defer g.mutex.Unlock()
+	if len(g.tries) > mostKnown {
+		clear(g.tries)
+	}
+	own, ok := g.tries[name]
+	if !ok {
+		own = rate.NewLimiter(rate.Every(every), burst)
+		g.tries[name] = own
+	}
+	return own.Allow() && (device != "" || g.all.Allow())
+}
+
+// rangeOf is the network of an address: whoever has one address there has them all.
+func rangeOf(address string) string {
 	host, _, err := net.SplitHostPort(address)
 	if err != nil {
 		host = address
 	}
-	s.mutex.Lock()
-	defer s.mutex.Unlock()
-	if len(s.tries) > mostKnown {
-		clear(s.tries)
+	ip, err := netip.ParseAddr(host)
+	if err != nil {
+		return host
 	}
-	own, ok := s.tries[host]
-	if !ok {
-		own = rate.NewLimiter(rate.Every(every), burst)
-		s.tries[host] = own
+	const network4, network6 = 24, 56
+	bits := network6
+	if ip = ip.Unmap(); ip.Is4() {
+		bits = network4
 	}
-	return own.Allow() && s.all.Allow()
+	prefix, err := ip.WithZone("").Prefix(bits)
+	if err != nil {
+		return host
+	}
+	return prefix.String()
+}
+
+// knownCookie marks a device that was inside: it opens nothing, and is not kept out by the guesses of others.
+const knownCookie = "kirdu_device"
+
+// remember marks a device as known, as long as the passphrase stays.
+func (s *Screen) remember(c *gin.Context, key []byte) {
+	if knownDevice(c.Request, key) != "" {
+		return
+	}
+	const aYear = 365 * 24 * 3600
+	id := app.NewID()
+	http.SetCookie(c.Writer, &http.Cookie{Name: knownCookie, Value: id + "." + mark(id, key), Path: "/login", MaxAge: aYear,
+		HttpOnly: true, SameSite: http.SameSiteStrictMode, Secure: s.sessions.Cookie.Secure})
+}
+
+// knownDevice returns which device asks, "" for a stranger.
+func knownDevice(r *http.Request, key []byte) string {
+	cookie, err := r.Cookie(knownCookie)
+	if err != nil {
+		return ""
+	}
+	id, marked, _ := strings.Cut(cookie.Value, ".")
+	if id == "" || !hmac.Equal([]byte(marked), []byte(mark(id, key))) {
+		return ""
+	}
+	return id
+}
+
+func mark(id string, key []byte) string {
+	sum := hmac.New(sha256.New, key)
+	sum.Write([]byte(id))
+	return hex.EncodeToString(sum.Sum(nil))
 }

@@ -21,6 +21,7 @@ import (
 	"kirdu/device"
 	"kirdu/store"
 	"kirdu/web/frame"
+	"kirdu/web/guard"
 )
 
 //go:embed *.html
@@ -28,8 +29,9 @@ var files embed.FS
 
 // A Screen is the gadgets, and the address that they send to.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	page    *frame.Template
+	guesses *guard.Guesses // of tokens
 }
 
 // New returns the screen. The stand-ins of rehearsals are read from now on.
@@ -38,7 +40,7 @@ func New(app *frame.App) *Screen {
 		const beat = time.Second
 		go app.Rehearse(beat, app.Ending)
 	}
-	return &Screen{app: app, page: app.Template(files, "gadgets.html")}
+	return &Screen{app: app, page: app.Template(files, "gadgets.html"), guesses: guard.NewGuesses()}
 }
 
 type view struct {
@@ -148,14 +150,18 @@ func refuse(c *gin.Context, status int, problem, remedy string) {
 // its own clock, its times are corrected.
 func (s *Screen) Take(c *gin.Context) error {
 	ctx := c.Request.Context()
-	token, bearer := strings.CutPrefix(c.GetHeader("Authorization"), "Bearer ")
-	if !bearer || token == "" {
+	scheme, token, _ := strings.Cut(strings.TrimSpace(c.GetHeader("Authorization")), " ")
+	if !strings.EqualFold(scheme, "bearer") || token == "" {
 		c.Header("WWW-Authenticate", "Bearer")
 		refuse(c, http.StatusUnauthorized, "there is no token", "send the header Authorization: Bearer TOKEN; make one under Kitchen, Gadgets")
 		return nil
 	}
 	gadget, err := s.app.Store.GadgetByToken(ctx, hash(strings.TrimSpace(token)))
 	switch {
+	case errors.Is(err, store.ErrNotFound) && !s.guesses.Allowed(c.Request.RemoteAddr, ""):
+		c.Header("Retry-After", "10")
+		refuse(c, http.StatusTooManyRequests, "too many tokens that are not known", "wait ten seconds, and make a new one under Kitchen, Gadgets")
+		return nil
 	case errors.Is(err, store.ErrNotFound):
 		c.Header("WWW-Authenticate", `Bearer error="invalid_token"`)
 		refuse(c, http.StatusUnauthorized, "this token is not known", "make a new one under Kitchen, Gadgets")
@@ -214,6 +220,11 @@ func (s *Screen) Take(c *gin.Context) error {
 	return nil
 }
 
+// mostOff is how far the clock of a gadget may be off; errOff is the fault of one that is farther.
+const mostOff = 24 * time.Hour
+
+var errOff = errors.New("the gadget's clock is more than a day off")
+
 // correct moves the times of a message by what the gadget's clock is off, where it
 // says when it sent it.
 func (s *Screen) correct(c *gin.Context, list []device.Sample) (answer, error) {
@@ -230,6 +241,9 @@ func (s *Screen) correct(c *gin.Context, list []device.Sample) (answer, error) {
 	off := s.app.Now().Sub(sent)
 	if off.Abs() <= steady {
 		return a, nil
+	}
+	if off.Abs() > mostOff {
+		return a, errOff
 	}
 	for k := range list {
 		list[k].At = list[k].At.Add(off)

@@ -29,6 +29,9 @@ func (s *Screen) Listen(c *gin.Context) error {
 	beat := time.NewTicker(heartbeat)
 	defer beat.Stop()
 	for message := ": here\n\n"; ; {
+		if !s.app.StillInside(c.Request.Context()) {
+			return nil // the device was sent away, or there is a new passphrase
+		}
 		// Each message has its own deadline; the stream as a whole has none.
 		if err := stream.SetWriteDeadline(time.Now().Add(heartbeat)); err != nil {
 			s.app.Log.Warn("stream without a deadline", "error", err)
