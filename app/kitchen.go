@@ -33,6 +33,7 @@ type Kitchen struct {
 	intake    intake
 	learnt    lessons
 	sizes     sizes
+	keeping   keeping
 }
 
 // Open opens a data file, made if there is none, and works out what an older

@@ -75,7 +75,8 @@ func (k *Kitchen) IsPassphrase(ctx context.Context, text string) (bool, error) {
 	switch err := bcrypt.CompareHashAndPassword([]byte(hash), typed); {
 	case err == nil:
 		return true, nil
-	case errors.Is(err, bcrypt.ErrMismatchedHashAndPassword), errors.Is(err, bcrypt.ErrHashTooShort), errors.Is(err, bcrypt.ErrPasswordTooLong):
+	case errors.Is(err, bcrypt.ErrMismatchedHashAndPassword), errors.Is(err, bcrypt.ErrHashTooShort), errors.Is(err,
+		bcrypt.ErrPasswordTooLong):
 		return false, nil
 	default:
 		return false, err

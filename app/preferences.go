@@ -23,6 +23,9 @@ type Preference struct {
 	Values []string
 }
 
+// copiesSetting says whether daily copies are kept.
+const copiesSetting, copiesOff = "copies", "off"
+
 // EveryPreference lists them, in the order in which they are asked.
 func EveryPreference() []Preference {
 	return []Preference{
@@ -32,6 +35,7 @@ func EveryPreference() []Preference {
 		{"heat", []string{"c", "cf"}},
 		{"week", []string{"monday", "sunday"}},
 		{"theme", []string{"auto", "light", "dark"}},
+		{copiesSetting, []string{"week", copiesOff}},
 	}
 }
 

@@ -72,7 +72,11 @@ func ready(path string) error {
 	if _, err := os.Lstat(path + ".restoring"); err == nil {
 		left = append(left, path+".restoring")
 	}
-	if len(left) > 0 {
+	copies, err := Copies(CopiesBeside(path))
+	if err != nil {
+		return err
+	}
+	if left = append(left, copies...); len(left) > 0 {
 		return fmt.Errorf("%s: %w: %s", path, ErrBeside, strings.Join(left, ", "))
 	}
 	return create(path)

@@ -293,8 +293,8 @@ func (s *Store) Book(ctx context.Context, most int) ([]Cook, error) {
 // mostRehearsed bounds what is simulated at once.
 const mostRehearsed = 60
 
-// mostOnStove is more than a household can cook at once.
-const mostOnStove = 20
+// mostOnStove bounds what is listed: each that is there can be reached.
+const mostOnStove = 200
 
 // cooks leaves out those that cannot be read: the book and the bar of every page
 // still name them.

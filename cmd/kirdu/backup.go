@@ -68,3 +68,31 @@ func restoreCommand() *cobra.Command {
 	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
 	return cmd
 }
+
+func checkCommand() *cobra.Command {
+	var data string
+	cmd := &cobra.Command{
+		Use:   "check [FILE]",
+		Short: "Check from end to end whether your data, or a backup, is whole",
+		Args:  cobra.MaximumNArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			path, err := app.DataFile(data)
+			if err != nil {
+				return err
+			}
+			if len(args) == 1 {
+				path = args[0]
+			}
+			if _, err := os.Stat(path); err != nil {
+				return fmt.Errorf("there is no data to check: %w", err)
+			}
+			if err := store.Verify(cmd.Context(), path); err != nil {
+				return fmt.Errorf("%w; put a copy in its place with kirdu restore", err)
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%s is whole.\n", path)
+			return nil
+		},
+	}
+	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	return cmd
+}

@@ -21,6 +21,7 @@ import (
 	"kirdu/app"
 	"kirdu/certs"
 	"kirdu/demo"
+	"kirdu/store"
 	"kirdu/web"
 	"kirdu/web/frame"
 )
@@ -32,6 +33,7 @@ func serveCommand() *cobra.Command {
 	var address, data string
 	var hosts []string
 	var secure bool
+	var copies string
 	cmd := &cobra.Command{
 		Use:   "serve",
 		Short: "Start the application with your own kitchen",
@@ -39,6 +41,19 @@ func serveCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			return withKitchen(cmd, data, func(k *app.Kitchen, path string) error {
 				fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
+				if copies == "" {
+					copies = store.CopiesBeside(path)
+				}
+				keeping, ended := context.WithCancel(cmd.Context())
+				done := make(chan struct{})
+				go func() {
+					defer close(done)
+					k.Keep(keeping, copies)
+				}()
+				defer func() {
+					ended()
+					<-done // before the data file is closed
+				}()
 				o := web.Options{Kitchen: k, Hosts: hosts}
 				if !secure {
 					return run(cmd.Context(), cmd.OutOrStdout(), address, o, nil)
@@ -53,6 +68,7 @@ func serveCommand() *cobra.Command {
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on; any but the loopback asks for the passphrase")
 	cmd.Flags().StringVar(&data, "data", "", "data file (default: kirdu.sqlite in your data folder)")
+	cmd.Flags().StringVar(&copies, "copies", "", "folder of the daily copies (default: beside the data file)")
 	cmd.Flags().BoolVar(&secure, "tls", false,
 		"speak TLS with a certificate of the household's own, so that a phone at the stove stays awake and goes on without a connection")
 	cmd.Flags().StringSliceVar(&hosts, "host", nil,

@@ -108,6 +108,7 @@ type Frame struct {
 	Section  string // which entry of the navigation is lit
 	Module   string // path of the screen's own module under /static, "" for none
 	Demo     bool
+	Damaged  bool // the data file is
 	Login    bool
 	Bare     bool // without navigation
 	Refresh  int  // seconds after which a page without JavaScript loads again, 0 never
@@ -122,7 +123,7 @@ type Frame struct {
 // Show renders a page into a buffer first, so that a fault in it cannot leave
 // half a page with status 200.
 func (t *Template) Show(c *gin.Context, status int, f Frame) error {
-	f.Demo, f.Login, f.Version = t.app.Demo, t.app.Login, t.app.Version
+	f.Demo, f.Login, f.Version, f.Damaged = t.app.Demo, t.app.Login, t.app.Version, t.app.Damaged()
 	if !f.Bare {
 		var err error
 		if f.OnStove, err = t.app.Store.Cooking(c.Request.Context()); err != nil {

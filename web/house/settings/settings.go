@@ -47,6 +47,8 @@ type view struct {
 	Fault     string
 	Trust     *frame.Trust
 	TrustAt   []string // where a phone learns to trust it, beside Addresses
+	Copied    string   // how the last daily copy went
+	CopyFault bool
 }
 
 type group struct {
@@ -77,6 +79,8 @@ var groups = []group{
 	{Name: "week", Title: "Weeks begin on", About: "The logbook is parted by weeks.",
 		Choices: []choice{{"monday", "Monday", false}, {"sunday", "Sunday", false}}},
 	{Name: "theme", Title: "Colours", Choices: []choice{{"auto", "as the device", false}, {"light", "light", false}, {"dark", "dark", false}}},
+	{Name: "copies", Title: "Daily copies", About: "A checked copy of the data, each day that Kirdu runs.",
+		Choices: []choice{{"week", "the last seven are kept", false}, {"off", "none", false}}},
 }
 
 // Show lists the settings.
@@ -90,6 +94,12 @@ func (s *Screen) show(c *gin.Context, status int, fault string) error {
 	if s.app.Trust != nil {
 		for _, at := range v.Addresses {
 			v.TrustAt = append(v.TrustAt, s.trustAt(at))
+		}
+	}
+	if last := s.app.LastCopy(); last != nil {
+		v.Copied, v.CopyFault = say.Sprintf("The last copy: %s.", last.Path), last.Trouble != ""
+		if v.CopyFault {
+			v.Copied = say.Sprintf("No copy could be made in %s: %s.", last.Path, last.Trouble)
 		}
 	}
 	for _, g := range groups {
