@@ -152,7 +152,7 @@ func (s *Sheet) write(put func(string, []byte) error) ([]byte, error) {
 			switch x := cell.(type) {
 			case nil:
 			case string:
-				cells[i] = x
+				cells[i] = plainCell(x)
 			case int64:
 				cells[i] = strconv.FormatInt(x, 10)
 			case float64:
@@ -167,6 +167,27 @@ func (s *Sheet) write(put func(string, []byte) error) ([]byte, error) {
 	}
 	lines.Flush()
 	return buffer.Bytes(), lines.Error()
+}
+
+// formulaMarks begin what a spreadsheet takes for a formula.
+const formulaMarks = "=+-@\t\r"
+
+// plainCell keeps a text from being taken for a formula, and from being taken for one that was kept so.
+func plainCell(text string) string {
+	bare := strings.TrimLeft(text, "'")
+	if bare != "" && strings.ContainsRune(formulaMarks, rune(bare[0])) {
+		return "'" + text
+	}
+	return text
+}
+
+// ownText is the text of a cell that plainCell wrote.
+func ownText(cell string) string {
+	bare := strings.TrimLeft(cell, "'")
+	if bare != "" && bare != cell && strings.ContainsRune(formulaMarks, rune(bare[0])) {
+		return cell[1:]
+	}
+	return cell
 }
 
 // path returns where the document of a row is: by its number and its first cell.
@@ -378,7 +399,7 @@ func (s *Sheet) cell(c Column, text string, there bool, files map[string]*zip.Fi
 	case text == "" && c.Null:
 		return nil, nil
 	case c.Type == "TEXT":
-		return text, nil
+		return ownText(text), nil
 	case text == "" && !there:
 		text = "0"
 	}

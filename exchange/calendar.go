@@ -2,7 +2,9 @@ package exchange
 
 import (
 	"fmt"
+	"strings"
 	"time"
+	"unicode"
 
 	ics "github.com/arran4/golang-ical"
 )
@@ -16,12 +18,17 @@ type Appointment struct {
 	Alarm      bool // rings when it begins
 }
 
+// oneLine is a name as a calendar shows it.
+func oneLine(text string) string {
+	return strings.Join(strings.FieldsFunc(text, func(c rune) bool { return unicode.IsSpace(c) || unicode.IsControl(c) }), " ")
+}
+
 // Calendar writes appointments as iCalendar (RFC 5545), with alarms; stamp is
 // when it was written.
 func Calendar(name string, list []Appointment, stamp time.Time) string {
 	c := ics.NewCalendarFor("Kirdu")
 	c.SetMethod(ics.MethodPublish)
-	c.SetName(name)
+	c.SetName(oneLine(name))
 	for _, one := range list {
 		e := c.AddEvent(one.ID)
 		e.SetDtStampTime(stamp)
@@ -31,6 +38,7 @@ func Calendar(name string, list []Appointment, stamp time.Time) string {
 			end = one.Start.Add(time.Minute) // calendars hide what has no length
 		}
 		e.SetEndAt(end)
+		one.Title = oneLine(one.Title)
 		e.SetSummary(one.Title)
 		if one.Detail != "" {
 			e.SetDescription(one.Detail)
@@ -42,5 +50,5 @@ func Calendar(name string, list []Appointment, stamp time.Time) string {
 			a.SetProperty(ics.ComponentPropertyDescription, fmt.Sprintf("Now: %s", one.Title))
 		}
 	}
-	return c.Serialize()
+	return c.Serialize(ics.WithNewLineWindows)
 }

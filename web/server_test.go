@@ -390,7 +390,7 @@ func TestOtherSitesAreRefused(t *testing.T) {
 	response, _ = s.do(http.MethodGet, "/", nil, http.Header{"Host": {"elsewhere.example"}})
 	require.Equal(t, http.StatusMisdirectedRequest, response.StatusCode, "a name of another site that leads here")
 	response, _ = s.post("/puddings/new", url.Values{"base": {strings.Repeat("x", 2<<20)}})
-	require.Equal(t, http.StatusBadRequest, response.StatusCode, "2 MB of grain")
+	require.Equal(t, http.StatusRequestEntityTooLarge, response.StatusCode, "2 MB of grain")
 }
 
 func TestPassphrase(t *testing.T) {

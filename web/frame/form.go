@@ -1,6 +1,7 @@
 package frame
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -40,6 +41,9 @@ func Number(text string) (float64, bool) {
 // sent. The error answers a form that cannot be read.
 func ReadForm(c *gin.Context, standard map[string]string) (*Fields, error) {
 	if err := c.Request.ParseForm(); err != nil {
+		if _, large := errors.AsType[*http.MaxBytesError](err); large {
+			return nil, Stop(http.StatusRequestEntityTooLarge, "That is more than this form takes.", "Send less of it; nothing of it was taken.")
+		}
 		return nil, Stop(http.StatusBadRequest, "The form could not be read.", "Go back and send it again.")
 	}
 	return NewFields(c.Request.PostForm, standard), nil
@@ -60,13 +64,30 @@ func NewFields(typed url.Values, standard map[string]string) *Fields {
 		all.Set(name, value)
 	}
 	for name, values := range typed {
-		all[name] = values
+		all[name] = make([]string, len(values))
+		for i, value := range values {
+			all[name][i] = sayable(value)
+		}
 	}
 	return &Fields{Typed: all}
 }
 
-// Text returns a value without the spaces around it.
-func (f *Fields) Text(name string) string { return strings.TrimSpace(f.Typed.Get(name)) }
+// sayable is a text without what no keyboard types: control characters but for line breaks and tabs.
+func sayable(text string) string {
+	return strings.Map(func(c rune) rune {
+		if unicode.IsControl(c) && c != '\n' && c != '\r' && c != '\t' {
+			return -1
+		}
+		return c
+	}, strings.ToValidUTF8(text, ""))
+}
+
+// Text returns a value without the spaces around it, nor what takes no room; "" for one of nothing else.
+func (f *Fields) Text(name string) string {
+	return strings.TrimFunc(f.Typed.Get(name), func(c rune) bool {
+		return unicode.IsSpace(c) || unicode.IsControl(c) || unicode.Is(unicode.Cf, c)
+	})
+}
 
 // Number returns a number from low to high; otherwise it notes a fault that
 // names both and an example.
@@ -100,7 +121,7 @@ func (f *Fields) Optional(name string, low, high float64, example string) (x flo
 // Name returns a text of so many characters at most, and at least one.
 func (f *Fields) Name(name string, most int) string {
 	text := f.Text(name)
-	if n := utf8.RuneCountInString(text); n < 1 || n > most {
+	if n := utf8.RuneCountInString(text); n < 1 || n > most || strings.ContainsAny(text, "\r\n\t") {
 		f.Fault(name, fmt.Errorf("give a name of 1 to %d characters", most))
 	}
 	return text

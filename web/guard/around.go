@@ -1,6 +1,7 @@
 package guard
 
 import (
+	"io"
 	"log/slog"
 	"net"
 	"net/http"
@@ -18,7 +19,7 @@ type Limit struct {
 // Around puts what keeps the application safe around it: known names only, headers,
 // bodies of a bounded length, nothing sent by other sites.
 func Around(hosts []string, log *slog.Logger, usual int64, others []Limit, handler http.Handler) http.Handler {
-	return knownHost(hosts, headers(limited(usual, others, crossOrigin(log).Handler(handler))))
+	return headAsGet(knownHost(hosts, headers(limited(usual, others, crossOrigin(log).Handler(handler)))))
 }
 
 // Witnessed lets the answer to a failure say whether something was stored.
@@ -27,6 +28,9 @@ func Witnessed(next http.Handler) http.Handler {
 		next.ServeHTTP(w, r.WithContext(store.WithWitness(r.Context())))
 	})
 }
+
+// mostDrained is how much of a body that nobody wants is read all the same.
+const mostDrained = 32 << 20
 
 // limited keeps bodies small, but for the addresses that take files.
 func limited(usual int64, others []Limit, handler http.Handler) http.Handler {
@@ -37,7 +41,21 @@ func limited(usual int64, others []Limit, handler http.Handler) http.Handler {
 				most = l.Most
 			}
 		}
+		whole := r.Body
 		http.MaxBytesHandler(handler, most).ServeHTTP(w, r)
+		// What is too large is read to its end, within reason: a browser that still sends hears no answer.
+		_, _ = io.Copy(io.Discard, io.LimitReader(whole, mostDrained))
+	})
+}
+
+// headAsGet answers HEAD as GET is answered: the server leaves the body out. A stream has no end to wait for.
+func headAsGet(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodHead && !strings.HasSuffix(r.URL.Path, "/changes") {
+			r = r.Clone(r.Context())
+			r.Method = http.MethodGet
+		}
+		next.ServeHTTP(w, r)
 	})
 }
 
