@@ -262,6 +262,8 @@ func TestSentTwiceAndCorrected(t *testing.T) {
 
 	early := told(other, "id", uuid.NewString(), "kind", "weighed", "mass", "1100", "age_ms", "43200000")
 	require.Equal(t, http.StatusUnprocessableEntity, early.StatusCode, "before it was begun")
+	drift := told(other, "id", uuid.NewString(), "kind", "weighed", "mass", "1100", "age_ms", "240000")
+	require.Equal(t, http.StatusSeeOther, drift.StatusCode, "the clock of the device is two minutes behind")
 	end := uuid.NewString()
 	require.Equal(t, http.StatusSeeOther, told(at, "id", end, "kind", "finished", "mass", "900").StatusCode)
 	ended := events()

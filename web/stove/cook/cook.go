@@ -219,6 +219,9 @@ func (s *Screen) Record(c *gin.Context) error {
 // oldest is how long a message may have waited on the device.
 const oldest = 24 * time.Hour
 
+// clockDrift is how far the clock of a device may be from ours.
+const clockDrift = 5 * time.Minute
+
 func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, error) {
 	p := s.Plan
 	e := cook.Event{Kind: cook.Kind(f.Kind), At: k.Now(now)}
@@ -251,8 +254,8 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 	}
 	switch {
 	case !e.At.Before(k.BegunAt):
-	case f.AgoMin == "":
-		e.At = k.BegunAt // a clock of the device that runs ahead
+	case f.AgoMin == "" && k.BegunAt.Sub(e.At) <= clockDrift:
+		e.At = k.BegunAt // the two clocks never agree to the second
 	default:
 		return e, fault("ago_min", errBegun)
 	}
