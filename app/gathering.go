@@ -214,8 +214,10 @@ func (k *Kitchen) Timetable(ctx context.Context, g store.Gathering, now time.Tim
 	w.Laid = timetable.Solve(w.Whole, w.Options)
 	w.Slipped = w.kept != nil && w.Laid.Cost.Moved >= 1
 	if w.kept == nil && !cooks {
-		// Whoever looks next sees the same, and at once.
-		return w, k.KeepTimetable(ctx, g, w, w.Laid)
+		// Whoever looks next sees the same, and at once. Looking needs no room on the disk.
+		if err := k.KeepTimetable(ctx, g, w, w.Laid); store.Hindered(err) == nil {
+			return w, err
+		}
 	}
 	return w, nil
 }

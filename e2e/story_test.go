@@ -213,7 +213,7 @@ func TestMomentsAreReadByArrowKeys(t *testing.T) {
 func TestLostConnection(t *testing.T) {
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
-	p.allowed = []string{"net::ERR_"}
+	p.allowed = []string{"net::ERR_", "503", "Failed to load resource"}
 	cooks, err := k.store.OnStove(context.Background())
 	require.NoError(t, err)
 	p.open("/stove/" + cooks[0].ID)

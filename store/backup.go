@@ -215,7 +215,7 @@ func alone(ctx context.Context, path string) error {
 	// In the exclusive mode a rollback journal can only be asked for by who is alone.
 	var mode string
 	if err := db.QueryRowContext(ctx, `PRAGMA journal_mode = DELETE`).Scan(&mode); err != nil || mode != "delete" {
-		return fmt.Errorf("%s: %w", path, ErrRunning)
+		return fmt.Errorf("%s: %w%s", path, ErrRunning, holder(path))
 	}
 	return nil
 }

@@ -36,14 +36,14 @@ const pragmas = "_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)&_pragma=for
 	"&_pragma=busy_timeout(5000)&_txlock=immediate"
 
 // Open opens the data file, makes it and its folder if there is none, and
-// brings it up to the present form.
+// brings it up to the present form. Errors: ErrBeside, ErrNewer, and what Hindered knows.
 func Open(ctx context.Context, path string) (*Store, error) {
 	const ownerOnly = 0o700
 	if err := os.MkdirAll(filepath.Dir(path), ownerOnly); err != nil {
-		return nil, fmt.Errorf("make the data folder: %w", err)
+		return nil, hindered(fmt.Errorf("make the data folder: %w", err))
 	}
 	if err := ready(path); err != nil {
-		return nil, err
+		return nil, hindered(err)
 	}
 	name := (&url.URL{Scheme: "file", Opaque: url.PathEscape(path), RawQuery: pragmas}).String()
 	db, err := sql.Open("sqlite", name)
@@ -54,11 +54,11 @@ func Open(ctx context.Context, path string) (*Store, error) {
 	db.SetMaxOpenConns(connections)
 	if err := knows(ctx, db); err != nil {
 		db.Close()
-		return nil, fmt.Errorf("open %s: %w", path, err)
+		return nil, hindered(fmt.Errorf("open %s: %w", path, err))
 	}
 	if err := migrate(ctx, db); err != nil {
 		db.Close()
-		return nil, fmt.Errorf("open %s: %w", path, err)
+		return nil, hindered(fmt.Errorf("open %s: %w", path, err))
 	}
 	return &Store{db: db}, nil
 }

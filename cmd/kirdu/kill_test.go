@@ -10,6 +10,7 @@ import (
 	"net/url"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"sync"
 	"testing"
@@ -94,6 +95,9 @@ func TestBackupOfARunningKitchen(t *testing.T) {
 	require.Contains(t, out, "the copy is whole")
 	_, _, err = command(t, t.Context(), "", "restore", copied, "--data", data)
 	require.ErrorIs(t, err, store.ErrRunning)
+	_, _, err = command(t, t.Context(), "", "serve", "--data", data, "--addr", "127.0.0.1:0")
+	require.ErrorIs(t, err, store.ErrRunning, "one program serves a data file")
+	require.ErrorContains(t, err, strconv.Itoa(server.command.Process.Pid), "and says which")
 	require.NoError(t, server.command.Process.Kill())
 	_ = server.command.Wait()
 	out, _, err = command(t, t.Context(), "", "restore", copied, "--data", data)

@@ -39,7 +39,17 @@ func serveCommand() *cobra.Command {
 		Short: "Start the application with your own kitchen",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return withKitchen(cmd, data, func(k *app.Kitchen, path string) error {
+			path, err := app.DataFile(data)
+			if err != nil {
+				return err
+			}
+			release, err := store.Hold(path, fmt.Sprintf("process %d, at %s, since %s", os.Getpid(), address,
+				time.Now().Format("2006-01-02 15:04")))
+			if err != nil {
+				return err
+			}
+			defer release()
+			return withKitchen(cmd, path, func(k *app.Kitchen, path string) error {
 				fmt.Fprintf(cmd.OutOrStdout(), "Data file: %s\n", path)
 				if copies == "" {
 					copies = store.CopiesBeside(path)

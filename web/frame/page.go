@@ -233,9 +233,19 @@ func (a *App) Fail(c *gin.Context, err error) {
 		c.Abort()
 		return
 	}
-	said := "Nothing of what is stored was changed."
+	said, again := "Nothing of what is stored was changed.", "Then go back and send it once more: what you typed stands there still."
 	if store.WitnessOf(c.Request.Context()).Stored() {
-		said = "What you sent is stored; what should have come after it is not."
+		said, again = "What you sent is stored; what should have come after it is not.", ""
+	}
+	if known := store.Hindered(err); known != nil {
+		a.Log.Error("the data cannot be used", "path", c.Request.URL.Path, "error", err)
+		h := hindrances[known]
+		words := []string{said, h.remedy}
+		if c.Request.Method == http.MethodPost && again != "" {
+			words = append(words, again)
+		}
+		a.stop(c, h.status, Trouble{Heading: h.heading, Words: words})
+		return
 	}
 	id := app.NewID()
 	a.Log.Error("request failed", "request", id, "path", c.Request.URL.Path, "error", err)
@@ -244,6 +254,23 @@ func (a *App) Fail(c *gin.Context, err error) {
 		Words:   []string{said, "Try it once more; if it happens again, the number below helps to find the cause in the log."},
 		Request: id,
 	})
+}
+
+// hindrances are what is said of what keeps the data from being used. What is told at the stove
+// waits on the device and is sent again, as after any answer of 500 and more.
+var hindrances = map[error]struct {
+	status          int
+	heading, remedy string
+}{
+	store.ErrFull: {http.StatusInsufficientStorage, "The disk is full.", "Make room on the disk that the data is on."},
+	store.ErrReadOnly: {http.StatusServiceUnavailable, "The data may not be written to.",
+		"Its file, its folder or its disk is for reading only: let the program write there."},
+	store.ErrBusy: {http.StatusServiceUnavailable, "Another program keeps the data busy.",
+		"Wait a moment. If it lasts, see what else has the data file open."},
+	store.ErrDisk: {http.StatusServiceUnavailable, "The disk does not answer as it should.",
+		"Look whether it is still connected. If it is, take a copy of the data to another disk before you go on."},
+	store.ErrBroken: {http.StatusServiceUnavailable, "The data file is damaged.",
+		"Stop the program and put a copy in its place, as the page on safety says."},
 }
 
 // UnreadablePath leads to what can be done about a thing that cannot be read.
