@@ -37,9 +37,11 @@ func (c *cookery) clause(l *clause) (fine bool) {
 	case doTop, doPass:
 		return c.top(l)
 	case doBoil:
-		c.boil(l)
+		if !c.meltsOn(l) {
+			c.boil(l)
+		}
 	case doCook:
-		return c.cook(l)
+		return c.meltsOn(l) || c.cook(l)
 	case doSoak, doRoast, doGrind, doGrate, doCut, doPeel, doSteam:
 		return c.beforehand(l)
 	case doPress:
@@ -97,6 +99,12 @@ func (c *cookery) settle(l *clause) {
 		l.find("oven") < 0 && l.find("whistle") < 0 && l.minutes() == 0 && l.remaining() == 0 && (l.has("heat", "flame", "fire", "gas") ||
 		l.find("to low") >= 0 || l.find("to medium") >= 0):
 		l.do = doTurn
+	case (l.verb == "put" || l.verb == "set" || l.verb == "place") && l.has("on to boil", "to boil", "on to heat", "on to warm"):
+		l.do = doBoil
+	case l.do == doGrate && len(c.held()) > 0 && (l.find("over") >= 0 || l.find("in") >= 0 || l.find("into") >= 0):
+		l.do = doAdd
+	case l.verb == "keep" && l.minutes() > 0 && (l.find("flame") >= 0 || l.find("heat") >= 0 || l.find("fire") >= 0 || l.find("boil") >= 0):
+		l.do = doCook
 	case l.verb == "keep" && l.find("stirring") < 0 && l.find("boiling") < 0 && l.find("simmering") < 0 && l.find("cooking") < 0 &&
 		l.minutes() > 0:
 		l.do = doRest
@@ -515,6 +523,16 @@ func (c *cookery) optional(l *clause, list []mention) {
 	}
 }
 
+// beginsWith reports whether the words after the verb begin so.
+func (l *clause) beginsWith(phrase string) bool {
+	for k, want := range strings.Fields(phrase) {
+		if l.lead+k >= len(l.words) || l.words[l.lead+k].text != want {
+			return false
+		}
+	}
+	return true
+}
+
 func (c *cookery) anyNew(list []mention) bool {
 	return slices.ContainsFunc(list, func(m mention) bool {
 		return m.item >= 0 && m.share > 0 && m.holder < 0 || m.holder >= 0 && m.holder != c.at
@@ -545,6 +563,9 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	case "whisk", "beat", "mix", "dissolve", "combine", "blend", "stir", "make":
 	default:
 		return false
+	}
+	if len(c.held()) > 0 && l.beginsWith("in the") && l.find("bowl") < 0 && l.find("jug") < 0 && l.find("cup") < 0 {
+		return false // "beat in the butter": into the pot
 	}
 	var flour, egg, whisked, used bool
 	var items []mention
@@ -755,6 +776,11 @@ func (c *cookery) fromBowl() {
 	}
 }
 
+// pours reports whether a material is what things are cooked in: honey and rose water are liquid too.
+func pours(m *pantry.Material) bool {
+	return m.Behaviour == pantry.Liquid && m.Kind != "flavour" && m.Kind != "sweetener"
+}
+
 // liquids puts in what the method takes for granted.
 func (c *cookery) liquids() {
 	var list []mention
@@ -765,7 +791,7 @@ func (c *cookery) liquids() {
 		m := c.material(i)
 		if m != nil && c.used[i] == 0 && !(plain && strings.HasPrefix(m.Slug, "coconut-milk")) && (c.section == "" ||
 			c.given[i].Section == c.section) &&
-			(m.Behaviour == pantry.Liquid && m.Kind != "flavour" || m.Kind == "dairy") &&
+			(pours(m) || m.Kind == "dairy") &&
 			m.Slug != "coconut-milk-thick" && m.Slug != "coconut-cream" && m.Slug != "condensed-milk" && !m.Has("cultured") {
 			list = append(list, mention{item: i, share: 1, holder: -1})
 			c.doubt(TakenFor, c.given[i].Text, "")
@@ -1256,6 +1282,27 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 	return true
 }
 
+// meltsOn reports whether a clause only says more of the syrup that its sentence has begun: "heat till it melts".
+func (c *cookery) meltsOn(l *clause) bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Melt || l.find("add") >= 0 {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		return false
+	}
+	if !l.has("till it melts", "until it melts", "till melted", "until melted", "until it dissolves", "till it dissolves", "until dissolved",
+		"till dissolved", "till it has melted", "until it has melted", "until it has dissolved", "until all is melted") {
+		return false
+	}
+	if minutes := l.minutes(); minutes > 0 {
+		c.steps[last].Minutes = &minutes
+	}
+	l.flame()
+	l.sign()
+	return true
+}
+
 // drain pours off what a grain stood or boiled in, or strains a syrup.
 func (c *cookery) drain(l *clause) (fine bool) {
 	before := c.last
@@ -1708,7 +1755,7 @@ func (c *cookery) placeRest() (unplaced []int) {
 		switch m := c.material(i); {
 		case c.isTopping(i) || m.Behaviour == pantry.Piece:
 			top = append(top, one)
-		case m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue || m.Behaviour == pantry.Liquid && m.Kind != "flavour",
+		case m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue || pours(m),
 			m.Kind == "dairy" && !m.Has("cultured"):
 			early = append(early, one)
 		default:

@@ -21,6 +21,7 @@ type token struct {
 func methodWords(text string) (list []*token) {
 	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ").Replace(strings.ToLower(text))
 	text = strings.ReplaceAll(text+" ", " w/ ", " with ")
+	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
 	text = strings.ReplaceAll(text, "-", " ")
 	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(inWords(text), "$1 $2")) {
@@ -36,6 +37,9 @@ func methodWords(text string) (list []*token) {
 }
 
 func firstRune(w string) rune { return []rune(w)[0] }
+
+// beforeAdding is said of what comes next: "let it cool before adding the honey".
+var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)
 
 var (
 	rangeDash  = regexp.MustCompile(`(\d) ?- ?(\d)`)
