@@ -1460,6 +1460,9 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 			c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 		}
 	case len(pieces) > 0:
+		if fat >= 0 { // all of it has gone in before
+			c.doubt(NotPut, c.given[fat].Text, "")
+		}
 		for _, m := range pieces { // nobody says in what
 			c.preparing(m.item, preparing{"roast", roastUsual, c.now})
 		}

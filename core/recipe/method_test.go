@@ -148,6 +148,9 @@ func TestWhatIsNoMethod(t *testing.T) {
 	c := cookText(t, list, "Bring the milk to the boil. Hum a tune of your own. Add the rice and simmer until soft.")
 	require.False(t, c.Sentences[1].Understood())
 	require.Len(t, c.Unplaced, 1, "the sugar")
+	c = cookText(t, list+"\n1 tbsp ghee\n10 cashews",
+		"Bring the milk to the boil. Add the rice, the sugar and the ghee and simmer until soft. Fry the cashews in a spoon of ghee and add.")
+	require.Equal(t, []recipe.Doubt{{Of: recipe.NotPut, Words: "1 tbsp ghee"}}, c.Sentences[2].Doubts, "there is none left")
 }
 
 func FuzzMethod(f *testing.F) {
