@@ -150,10 +150,11 @@ func Restore(ctx context.Context, backup, path string, now time.Time) (kept stri
 	if err := verify(ctx, backup); err != nil {
 		return "", err
 	}
-	const ownerOnly = 0o700
-	if err := os.MkdirAll(filepath.Dir(path), ownerOnly); err != nil {
+	release, err := Hold(path, "a restore") // no program begins with it meanwhile
+	if err != nil {
 		return "", err
 	}
+	defer release()
 	fresh := path + ".restoring"
 	if err := copyFile(backup, fresh); err != nil {
 		return "", err

@@ -27,6 +27,14 @@ const (
 	InTheOven  School = "in-the-oven" // all of it into a dish
 )
 
+// Use is what a school asks of its pot.
+func (s School) Use() vessel.Use {
+	if s == UnderPress {
+		return vessel.UnderPress
+	}
+	return vessel.OnStove
+}
+
 // Schools lists those that suit a list, the likeliest first. cooker and oven say whether the kitchen has
 // them.
 func Schools(given []Given, p *pantry.Pantry, cooker, oven bool) []School {

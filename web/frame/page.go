@@ -270,7 +270,7 @@ var hindrances = map[error]struct {
 	store.ErrDisk: {http.StatusServiceUnavailable, "The disk does not answer as it should.",
 		"Look whether it is still connected. If it is, take a copy of the data to another disk before you go on."},
 	store.ErrBroken: {http.StatusServiceUnavailable, "The data file is damaged.",
-		"Stop the program and put a copy in its place, as the page on safety says."},
+		"End Kirdu and put the last good copy in its place with kirdu restore."},
 }
 
 // UnreadablePath leads to what can be done about a thing that cannot be read.

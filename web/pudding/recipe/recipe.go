@@ -239,18 +239,10 @@ func (s *Screen) schools(c *gin.Context, v *readView, f *frame.Fields, lines []r
 		if choice.Serve != plan.Chilled {
 			choice.Serve = plan.Hot
 		}
-		if choice.Pot, err = design.PotFor(pots, bowls, useOf(school)); err != nil {
-			return err
-		}
-		made, err := recipe.Arrange("draft", choice, school, given, all)
+		p, err := app.Draft(choice, school, given, home, pots)
 		if err != nil {
 			continue
 		}
-		p, err := plan.Reread(made.In(home))
-		if err != nil {
-			continue
-		}
-		p, _ = design.Quiet(p, pots, nil)
 		one := schoolView{Value: string(school), Label: say.School(school), Why: say.WhySchool(school),
 			On: f.Text("school") == string(school) || f.Text("school") == "" && k == 0}
 		one.Result = outcome(say, p)
@@ -308,14 +300,6 @@ func (s *Screen) kit(c *gin.Context) ([]vessel.Pot, kit, error) {
 		k.burner = burners[0].Burner
 	}
 	return pots, k, err
-}
-
-// useOf is what a school asks of its pot.
-func useOf(school recipe.School) vessel.Use {
-	if school == recipe.UnderPress {
-		return vessel.UnderPress
-	}
-	return vessel.OnStove
 }
 
 // sentenceView is a sentence of the method beside what was made of it.
@@ -546,7 +530,7 @@ func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
 		f.Fault("list", errPot)
 		return choice
 	}
-	if choice.Pot, err = design.PotFor(pots, bowls, useOf(recipe.School(f.Text("school")))); err != nil {
+	if choice.Pot, err = design.PotFor(pots, bowls, recipe.School(f.Text("school")).Use()); err != nil {
 		f.Fault("list", errPot)
 		return choice
 	}
