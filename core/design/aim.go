@@ -159,6 +159,7 @@ func balanceWith(p *plan.Plan, aims Aims, locked []string, work int, takes func(
 	base := p.Clone()
 	b := balancer{base: base, aims: aims, left: work}
 	start := b.measure(base)
+	b.gave = start.YieldG
 	if aims.Bowls != nil {
 		base.ScaleWithTaste(*aims.Bowls)
 		for _, l := range leversOf(base) {
@@ -236,15 +237,27 @@ func (b *balancer) worse(p *plan.Plan, before map[watch.ID]forecast.Severity) (l
 	return list
 }
 
-// unspoilt looks for a way to the aims with some of the levers that nothing new speaks against, or at least
-// nothing that spoils it; nil without one.
-func (b *balancer) unspoilt(p *plan.Plan, free []lever, before map[watch.ID]forecast.Severity) (*plan.Plan, measured) {
+// warnedCost is what a new warning counts among changes: as much as one amount by half. Half the milk is a
+// dear way round "stir more often".
+const warnedCost = 0.5
+
+// otherYield is by how much the yield moves away from what the plan gave, as a logarithm; 0 where a yield is an
+// aim of its own.
+func (b *balancer) otherYield(o measured) float64 {
+	if b.yield > 0 {
+		return 0
+	}
+	return math.Abs(math.Log(max(o.YieldG, 1) / max(b.gave, 1)))
+}
+
+// unspoilt looks for a way to the aims with some of the levers that nothing that spoils it comes with, and takes
+// the one that moves the amounts and the yield least and has the fewest new warnings; nil without one.
+func (b *balancer) unspoilt(p *plan.Plan, free []lever, before map[watch.ID]forecast.Severity) (best *plan.Plan, reached measured) {
 	liquid := func(l lever) bool { return l.behaves == pantry.Liquid }
 	mark := func(l lever) bool { return l.kind == MarkLock || l.kind == TimeLock }
 	starch := func(l lever) bool { return !liquid(l) && !mark(l) && l.kind != sweetener }
 	none := func(lever) bool { return false }
-	var second *plan.Plan
-	var secondReached measured
+	least := math.Inf(1)
 	for _, takes := range []func(lever) bool{none, starch, mark, liquid, func(l lever) bool { return starch(l) || liquid(l) },
 		func(l lever) bool { return starch(l) || mark(l) }, func(l lever) bool { return liquid(l) || mark(l) }} {
 		some := slices.DeleteFunc(slices.Clone(free), func(l lever) bool {
@@ -253,22 +266,21 @@ func (b *balancer) unspoilt(p *plan.Plan, free []lever, before map[watch.ID]fore
 		if len(some) == 0 || b.spent() {
 			continue
 		}
-		best, reached, x := b.solve(some)
-		if b.far(reached) {
+		tried, o, x := b.solve(some)
+		if b.far(o) {
 			continue
 		}
-		best, reached, _ = b.fewer(some, best, reached, x, before)
-		best, reached = b.practical(p, some, best, reached)
-		worse := b.worse(best, before)
-		switch {
-		case b.far(reached) || slices.ContainsFunc(worse, spoils):
-		case len(worse) == 0:
-			return best, reached
-		case second == nil:
-			second, secondReached = best, reached
+		tried, o, x = b.fewer(some, tried, o, x, before)
+		tried, o = b.practical(p, some, tried, o)
+		worse := b.worse(tried, before)
+		if b.far(o) || slices.ContainsFunc(worse, spoils) {
+			continue
+		}
+		if cost := numeric.Norm(x) + b.otherYield(o) + warnedCost*float64(len(worse)); cost < least {
+			best, reached, least = tried, o, cost
 		}
 	}
-	return second, secondReached
+	return best, reached
 }
 
 // backOff goes only so far towards the aims that nothing new speaks against the pudding; nil if that is not
@@ -301,12 +313,13 @@ func (b *balancer) backOff(p *plan.Plan, free []lever, x []float64, before map[w
 }
 
 // Of two answers with the same figures the one with fewer changes is taken, if none of its changes is
-// larger than a half, or half as large again as the largest that it replaces.
+// larger than a half, or half as large again as the largest that it replaces, and it makes as much.
 const (
 	fewerRounds = 2
 	roomToRound = 0.6 // of what counts as met: the rest is for the rounding
 	modestLog   = 0.4
 	largerByLog = 1.5
+	modestYield = 0.1 // logarithm: one change may make more or less by so much, where several made it not
 )
 
 // fewer leaves alone what can be left alone: one lever after the other, that which is moved least first.
@@ -317,7 +330,7 @@ func (b *balancer) fewer(levers []lever, best *plan.Plan, reached measured, x []
 	for _, by := range x {
 		largest = max(largest, math.Abs(by))
 	}
-	most := max(modestLog, largerByLog*largest)
+	most, mostYield := max(modestLog, largerByLog*largest), max(modestYield, b.otherYield(reached))
 	still := make([]bool, len(levers))
 	order := make([]int, len(levers))
 	for k := range order {
@@ -345,7 +358,7 @@ func (b *balancer) fewer(levers []lever, best *plan.Plan, reached measured, x []
 		to := b.descendFor(few, from, differenceLog, fewerRounds)
 		p, o := b.settle(few, to)
 		tooFar := slices.ContainsFunc(to, func(by float64) bool { return math.Abs(by) > most })
-		if tooFar || len(b.missesWithin(o, roomToRound)) > 0 {
+		if tooFar || b.otherYield(o) > mostYield || len(b.missesWithin(o, roomToRound)) > 0 {
 			still[k] = false
 			continue
 		}
@@ -485,6 +498,7 @@ type balancer struct {
 	base  *plan.Plan
 	aims  Aims
 	yield float64 // wanted, 0: as it comes
+	gave  float64 // g before anything was moved
 	left  int     // of the work that may be done
 }
 
