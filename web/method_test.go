@@ -145,3 +145,61 @@ func TestASecondPanIsAnotherPot(t *testing.T) {
 	require.Len(t, pots, 2)
 	require.NotEqual(t, pots[plan.MainPot].Name, pots["compote"].Name)
 }
+
+// A sentence that was read wrongly is put right beside it, by what is done or in other words, and her own words
+// stay at the step. What cannot be done is told beside it, and a correction leaves with its sentence.
+func TestASentenceIsPutRight(t *testing.T) {
+	s := newSite(t, nil)
+	form := url.Values{"list": {"1 l milk\n80 g rice\n90 g sugar\n10 cashews"}, "bowls": {"4"}, "serve": {"hot"}, "name": {"Put right"},
+		"method": {"Boil the milk. Let the rice have its bath. Simmer until soft. In goes the white gold."}}
+	_, page := s.post("/intake", form)
+	require.Contains(t, page, "1 of 4 sentences were not understood, 1 in part")
+	require.Contains(t, page, "Put them right beside it")
+
+	form.Set("do1", "add")
+	response, page := s.post("/intake", asShown(page, form))
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, page, "choose what it is done with")
+
+	form.Set("with1", "short-grain white rice")
+	form.Set("say3", "Stir in half of the sugar")
+	response, page = s.post("/intake", asShown(page, form))
+	require.Equal(t, http.StatusOK, response.StatusCode)
+	require.Contains(t, page, "Read as: Add the short-grain white rice")
+	require.Contains(t, page, "Read as: Stir in half of the sugar")
+	require.NotContains(t, page, "were not understood")
+	form.Del("do1")
+	form.Del("with1")
+	form.Set("say1", "Add the short-grain white rice") // as the page has it now
+	response, _ = s.post("/intake/pudding", asShown(page, form))
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	list, err := s.store.Puddings(t.Context(), 1)
+	require.NoError(t, err)
+	p := list[0].Plan
+	require.Equal(t, "milk-whole rice-short sugar-white", strings.Join(goesIn(p)[:3], " "))
+	require.Contains(t, p.Steps[2].Note, "Let the rice have its bath")
+	require.Equal(t, "45 g", p.Steps[4].Items[0].Amount)
+
+	form.Set("do2", "simmer")
+	form.Set("number2", "9999")
+	_, page = s.post("/intake/pudding", asShown(page, form))
+	require.Contains(t, page, "give a number above 0, at most 600")
+	form.Set("number2", "25")
+	form.Set("was2", "Another sentence")
+	_, page = s.post("/intake", asShown(page, form))
+	require.NotContains(t, page, "Read as: Simmer it for 25 minutes")
+	form.Set("say3", strings.Repeat("Stir it well. ", 40))
+	response, page = s.post("/intake", asShown(page, form))
+	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+	require.Contains(t, page, "say it in 300 letters")
+}
+
+// goesIn lists the materials of a plan as they go in.
+func goesIn(p *plan.Plan) (list []string) {
+	for _, step := range p.Steps {
+		for _, item := range step.Items {
+			list = append(list, item.Material)
+		}
+	}
+	return list
+}

@@ -44,3 +44,6 @@ func (w Printer) WhySchool(s recipe.School) string { return w.text(schoolKeys[s]
 
 // InPan says a step that is in another pan than the pudding.
 func (w Printer) InPan(pan, step string) string { return w.text("method.in-pan", pan, step) }
+
+// Doing says what a sentence of a method may be put right as.
+func (w Printer) Doing(d recipe.Doing) string { return w.text("method.doing." + string(d)) }

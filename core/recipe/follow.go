@@ -909,6 +909,11 @@ func (l *clause) remaining() float64 {
 		l.find("evaporated") >= 0) {
 		return 0
 	}
+	if found := l.match(percentSaid); found != nil {
+		if left, err := strconv.ParseFloat(found[1], 64); err == nil && leftOfIt.Holds(left) {
+			return left
+		}
+	}
 	if found := l.match(fractionSaid); found != nil {
 		if part := mixedNumber(found[1]); part > 0.05 && part < 1 {
 			if l.find("by") >= 0 {
@@ -1780,6 +1785,7 @@ func (c *cookery) placeRest() (unplaced []int) {
 }
 
 var (
+	percentSaid  = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
 	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)

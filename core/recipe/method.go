@@ -72,9 +72,10 @@ type Doubt struct {
 // A Sentence is one of the method with what was made of it.
 type Sentence struct {
 	Text   string
-	Steps  []int // of the plan, by index
-	Passed bool  // it says nothing that a plan has a step for: "serve hot", "wash the rice"
-	Kept   bool  // what is done only if: a note at the step before
+	As     string // what the cook had read in its place
+	Steps  []int  // of the plan, by index
+	Passed bool   // it says nothing that a plan has a step for: "serve hot", "wash the rice"
+	Kept   bool   // what is done only if: a note at the step before
 	Doubts []Doubt
 }
 
@@ -90,11 +91,11 @@ type Cooked struct {
 	Unplaced  []int // of the given: the method does not say where they go
 }
 
-// Cook makes a plan of a list and its method. Sentences that are put aside, by number from 0, are kept
-// as notes. Without a method that it can follow, or without one at all, it arranges the list as a school
-// does. Errors: ErrNoLiquid, ErrLongMethod.
-func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method string, aside map[int]bool, school School) (Cooked,
-	error) {
+// Cook makes a plan of a list and its method, with the corrections of sentences by number from 0. Without a
+// method that it can follow, or without one at all, it arranges the list as a school does. Errors: ErrNoLiquid,
+// ErrLongMethod.
+func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method string, corrected map[int]Correction, school School) (
+	Cooked, error) {
 	if len(method) > MaxMethod {
 		return Cooked{}, ErrLongMethod
 	}
@@ -105,15 +106,22 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		c.fromLine(i)
 	}
 	var sentences []Sentence
-	c.text = sentencesOf(method)
-	for _, text := range c.text {
-		c.now = len(sentences)
-		c.kept[c.now] = aside[c.now]
-		passed := !aside[c.now] && c.heading(text)
-		if !passed && !aside[c.now] {
-			passed = c.sentence(text)
+	told := Sentences(method)
+	c.text = slices.Clone(told)
+	for k, correction := range corrected {
+		if correction.As != "" && k >= 0 && k < len(c.text) {
+			c.text[k] = correction.As
 		}
-		sentences = append(sentences, Sentence{Text: text, Passed: passed})
+	}
+	for k, text := range told {
+		c.now = k
+		aside := corrected[k].Aside
+		c.kept[k] = aside
+		passed := !aside && c.heading(c.text[k])
+		if !passed && !aside {
+			passed = c.sentences(c.text[k])
+		}
+		sentences = append(sentences, Sentence{Text: text, As: corrected[k].As, Passed: passed})
 	}
 	result := Cooked{Sentences: sentences}
 	if c.follows() {
@@ -142,7 +150,10 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		for k := range result.Sentences {
 			result.Sentences[k].Passed = false
 		}
-		c.doubts, c.kept = nil, aside
+		c.doubts = nil
+		for k := range c.kept {
+			c.kept[k] = corrected[k].Aside
+		}
 	}
 	c.prepare(result.Plan)
 	result.lead(&c)
@@ -170,7 +181,7 @@ func (r *Cooked) lead(c *cookery) {
 			beside = slices.Max(s.Steps)
 		}
 		unsure := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of != HowLong })
-		if r.ByList || s.Understood() && !unsure && !c.kept[k] || beside < 0 {
+		if r.ByList || s.Understood() && !unsure && !c.kept[k] && s.As == "" || beside < 0 {
 			continue
 		}
 		const most = 500
@@ -230,8 +241,8 @@ func (c *cookery) guess(minutes measure.Minute) measure.Minute {
 	return minutes
 }
 
-// sentencesOf parts a text: at the ends of its lines, and at full stops that end no number.
-func sentencesOf(text string) (list []string) {
+// Sentences parts a method: at the ends of its lines, and at full stops that end no number.
+func Sentences(text string) (list []string) {
 	for line := range strings.Lines(text) {
 		line = leadingNumber.ReplaceAllString(clean(line), "")
 		for _, part := range sentenceEnd.Split(line, -1) {
@@ -378,6 +389,15 @@ func participle(w string) (base string, ok bool) {
 		return map[string]string{"put": "put", "left": "leave", "kept": "keep"}[w], true
 	}
 	return "", false
+}
+
+// sentences follows what stands for one of the method: a cook's own words may be several.
+func (c *cookery) sentences(text string) (passed bool) {
+	passed = true
+	for _, one := range Sentences(text) {
+		passed = c.sentence(one) && passed
+	}
+	return passed
 }
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.

@@ -22,6 +22,7 @@ func methodWords(text string) (list []*token) {
 	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ").Replace(strings.ToLower(text))
 	text = strings.ReplaceAll(text+" ", " w/ ", " with ")
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
+	text = softSugar.ReplaceAllString(text, "$1")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
 	text = strings.ReplaceAll(text, "-", " ")
 	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(inWords(text), "$1 $2")) {
@@ -40,6 +41,9 @@ func firstRune(w string) rune { return []rune(w)[0] }
 
 // beforeAdding is said of what comes next: "let it cool before adding the honey".
 var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)
+
+// softSugar is a sugar's name, and no doneness.
+var softSugar = regexp.MustCompile(`\bsoft ((?:light |dark )?brown sugar)`)
 
 var (
 	rangeDash  = regexp.MustCompile(`(\d) ?- ?(\d)`)

@@ -204,6 +204,7 @@ type readView struct {
 	All    int
 
 	Method   []sentenceView
+	Things   []string     // what a sentence may be put right with
 	ByList   bool         // there is a method, and it could not be followed
 	Prepared []string     // what the lines say is done beforehand
 	Unplaced []string     // what the method does not speak of
@@ -302,17 +303,6 @@ func (s *Screen) kit(c *gin.Context) ([]vessel.Pot, kit, error) {
 	return pots, k, err
 }
 
-// sentenceView is a sentence of the method beside what was made of it.
-type sentenceView struct {
-	Key    string
-	Text   string
-	Steps  []string
-	Passed bool
-	Kept   bool
-	Aside  bool // the cook takes it out: it stays a note
-	Doubts []string
-}
-
 // method reads the method with the lines as they stand now.
 func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) {
 	if f.Text("method") == "" {
@@ -322,7 +312,8 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 	given, _ := answers(draft, lines, all, home)
 	choice := plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
 		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}}
-	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"), asides(f), recipe.OpenPot)
+	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"), corrections(f, given, all),
+		recipe.OpenPot)
 	if err != nil {
 		v.ByList = true
 		return
@@ -333,10 +324,10 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 		return
 	}
 	course := forecast.Run(p, forecast.Options{CourseOnly: true})
-	v.ByList = cooked.ByList
+	v.ByList, v.Faults = cooked.ByList, f.Faults()
+	v.Things = thingsOf(given, all)
 	for _, s := range cooked.Sentences {
-		one := sentenceView{Key: strconv.Itoa(len(v.Method)), Text: s.Text, Passed: s.Passed, Kept: s.Kept}
-		one.Aside = f.Text("aside"+one.Key) != ""
+		one := v.sentence(say, f, len(v.Method), s)
 		for _, d := range s.Doubts {
 			one.Doubts = append(one.Doubts, say.Doubt(d))
 		}
@@ -432,6 +423,9 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 	if err := s.schools(c, &v, f, lines, all, home); err != nil {
 		return err
 	}
+	if status == http.StatusOK && f.Err() != nil {
+		status = http.StatusUnprocessableEntity
+	}
 	return s.read.Show(c, status, frame.Frame{Title: "What was understood", Section: "puddings", Body: v})
 }
 
@@ -477,7 +471,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	var made *plan.Plan
 	byList := false
 	if f.Err() == nil {
-		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), asides(f),
+		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), corrections(f, items, all),
 			recipe.School(f.Text("school")))
 		switch {
 		case errors.Is(err, recipe.ErrLongMethod):
@@ -586,17 +580,6 @@ func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan
 		given = append(given, recipe.Given{Item: item, Text: l.Text, Note: l.Note, Section: section})
 	}
 	return given, notes
-}
-
-// asides are the sentences of the method that the cook took out, by number.
-func asides(f *frame.Fields) map[int]bool {
-	list := map[int]bool{}
-	for key := range f.Typed {
-		if n, err := strconv.Atoi(strings.TrimPrefix(key, "aside")); err == nil && strings.HasPrefix(key, "aside") {
-			list[n] = true
-		}
-	}
-	return list
 }
 
 // shortNotes puts what the list says beside the amounts into the notes.

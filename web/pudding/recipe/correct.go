@@ -1,0 +1,99 @@
+package recipe
+
+import (
+	"errors"
+	"slices"
+	"strconv"
+
+	"kirdu/core/pantry"
+	"kirdu/core/recipe"
+	"kirdu/web/frame"
+	"kirdu/words"
+)
+
+// sentenceView is a sentence of the method beside what was made of it.
+type sentenceView struct {
+	Key    string
+	Text   string
+	Steps  []string
+	Passed bool
+	Kept   bool
+	Aside  bool // the cook takes it out: it stays a note
+	Doubts []string
+
+	As     string // what the cook has read in its place
+	Fault  string
+	Open   bool // the cook is asked to put it right
+	Doings []doingView
+}
+
+type doingView struct {
+	Value, Label string
+	On           bool
+}
+
+// sentence shows one with what the cook said of it.
+func (v *readView) sentence(say words.Printer, f *frame.Fields, k int, s recipe.Sentence) sentenceView {
+	one := sentenceView{Key: strconv.Itoa(k), Text: s.Text, Passed: s.Passed, Kept: s.Kept, As: s.As}
+	one.Aside = f.Text("aside"+one.Key) != "" && stillSaid(f, one.Key, s.Text)
+	one.Fault = v.Faults["say"+one.Key]
+	one.Open = one.Fault != "" || !s.Understood() && !one.Aside && !v.ByList
+	for _, doing := range recipe.Doings() {
+		one.Doings = append(one.Doings, doingView{string(doing), say.Doing(doing), one.Fault != "" && f.Text("do"+one.Key) == string(doing)})
+	}
+	if one.Fault != "" && one.As == "" {
+		one.As = f.Text("say" + one.Key)
+	}
+	return one
+}
+
+// thingsOf are the names of what is on the list.
+func thingsOf(given []recipe.Given, all *pantry.Pantry) (list []string) {
+	for i := range given {
+		if m, ok := all.Material(given[i].Item.Material); ok && !slices.Contains(list, recipe.NameOf(m)) {
+			list = append(list, recipe.NameOf(m))
+		}
+	}
+	return list
+}
+
+// longestCorrection is that of a few sentences, in letters.
+const longestCorrection = 300
+
+// corrections are what the cook said of the sentences of a method, by number. What was said of a sentence that
+// stands elsewhere now is dropped.
+func corrections(f *frame.Fields, given []recipe.Given, all *pantry.Pantry) map[int]recipe.Correction {
+	list := map[int]recipe.Correction{}
+	things := thingsOf(given, all)
+	for k, text := range recipe.Sentences(f.Text("method")) {
+		key := strconv.Itoa(k)
+		if !stillSaid(f, key, text) {
+			continue
+		}
+		one := recipe.Correction{Aside: f.Text("aside"+key) != "", As: f.Text("say" + key)}
+		if len([]rune(one.As)) > longestCorrection {
+			f.Fault("say"+key, errors.New("is too long: say it in "+strconv.Itoa(longestCorrection)+" letters"))
+			one.As = ""
+		}
+		if doing := f.Text("do" + key); doing != "" {
+			chosen := slices.DeleteFunc(slices.Clone(f.Typed["with"+key]), func(name string) bool { return !slices.Contains(things, name) })
+			number, _ := frame.Number(f.Text("number" + key)) // none is out of the bounds of all that need one
+			phrase, err := recipe.Phrase(recipe.Doing(doing), chosen, number)
+			if err != nil {
+				f.Fault("say"+key, err)
+			} else {
+				one.As = phrase
+			}
+		}
+		if one != (recipe.Correction{}) {
+			list[k] = one
+		}
+	}
+	return list
+}
+
+// stillSaid reports whether a sentence is the one that the page showed when it was corrected.
+func stillSaid(f *frame.Fields, key, text string) bool {
+	was := f.Text("was" + key)
+	return was == "" || was == text
+}
