@@ -232,3 +232,30 @@ func TestAGatheringOnItsBurners(t *testing.T) {
 		require.Contains(t, string(g.Places), `"burner":"`+one.Plan.Burner.Name+`"`, "it is cooked on the burner of its place")
 	}
 }
+
+// In a kitchen with one burner the pudding that is done first waits while the other takes it: that is told.
+func TestNoBurnerToKeepItHot(t *testing.T) {
+	s := newSite(t, nil)
+	burners, err := s.store.Burners(t.Context())
+	require.NoError(t, err)
+	for _, b := range burners[1:] {
+		response, _ := s.post("/kitchen/burners/"+b.ID+"/remove", nil)
+		require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	}
+	response, _ := s.post("/gatherings", url.Values{"name": {"Two hot"}, "at": {"2099-11-28T19:30"}, "guests": {"8"}, "hands": {"2"}})
+	path := response.Header.Get("Location")
+	shelf, err := s.store.Puddings(t.Context(), 20)
+	require.NoError(t, err)
+	hot := 0
+	for _, p := range shelf {
+		if p.Plan.Serve == plan.Hot && len(p.Plan.Pots) == 1 && hot < 2 {
+			hot++
+			response, _ = s.post(path+"/puddings", url.Values{"pudding": {p.ID}, "bowls": {"4"}})
+			require.Equal(t, http.StatusSeeOther, response.StatusCode)
+		}
+	}
+	require.Equal(t, 2, hot)
+	_, page := s.get(path)
+	require.Contains(t, page, "No burner is free for it")
+	require.Contains(t, page, "at 65 °C or more")
+}

@@ -127,6 +127,11 @@ func (w Printer) Variant(v design.Variant) (question, otherwise string) {
 	return w.text("variant." + v.Key), w.text(v.Label)
 }
 
+// NoFlame says when a pudding waits hot and all burners are taken.
+func (w Printer) NoFlame(when string) string {
+	return w.text("late.no-flame", when, w.Celsius(timetable.HotHold))
+}
+
 // Late says why a pudding is late, and what would help.
 func (w Printer) Late(g *timetable.Gathering, l timetable.Late) (why, remedy string) {
 	why = w.text("late." + string(l.Why))

@@ -130,6 +130,11 @@ var aside = regexp.MustCompile(`\s*\([^)]*\)`)
 // ShortName returns the name without what the table adds in brackets.
 func (m *Material) ShortName() string { return aside.ReplaceAllString(m.Name, "") }
 
+// OtherNames returns the names beside its own.
+func (m *Material) OtherNames() []string {
+	return slices.DeleteFunc(slices.Clone(m.Aliases), func(alias string) bool { return strings.EqualFold(alias, m.ShortName()) })
+}
+
 // Has reports whether the material has a trait, such as "heat-stabilised".
 func (m *Material) Has(trait string) bool { return slices.Contains(m.Traits, trait) }
 

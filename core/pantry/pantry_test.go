@@ -157,3 +157,14 @@ func TestSweetnessAndFrying(t *testing.T) {
 	cashew, _ := p.Material("cashew")
 	require.Less(t, raisin.Frying.Burnt, cashew.Frying.Done, "raisins go in last")
 }
+
+func TestOtherNamesAreOthers(t *testing.T) {
+	for _, m := range pantry.Standard().All() {
+		for _, name := range m.OtherNames() {
+			require.False(t, strings.EqualFold(name, m.ShortName()), m.Slug)
+		}
+	}
+	m, ok := pantry.Standard().Material("ghee")
+	require.True(t, ok)
+	require.Contains(t, m.OtherNames(), "clarified butter")
+}

@@ -16,6 +16,7 @@ type day struct {
 	hands   []load
 	ovens   []load
 	fridges []load
+	hot     []load // what is kept hot until it is served
 }
 
 // A key names a burner or a pot.
@@ -30,7 +31,8 @@ const tolerance = 1e-6
 
 // with returns the day with one more pudding in it.
 func (d *day) with(p *placed) *day {
-	next := &day{g: d.g, unary: maps.Clone(d.unary), hands: slices.Clip(d.hands), ovens: slices.Clip(d.ovens), fridges: slices.Clip(d.fridges)}
+	next := &day{g: d.g, unary: maps.Clone(d.unary), hands: slices.Clip(d.hands), ovens: slices.Clip(d.ovens), fridges: slices.Clip(d.fridges),
+		hot: d.hot}
 	for _, u := range p.choice.block.uses {
 		one := load{p.start + u.from, p.start + u.to, u.amount}
 		switch u.kind {

@@ -39,7 +39,7 @@ func everyStart(g *Gathering, grid, back float64) (Cost, bool) {
 				latest := s.target(i) - c.block.total
 				for at := latest; at >= latest-back; at -= grid {
 					if one, free, _ := s.fit(d, i, c, at); free {
-						walk(d.with(&one), s.add(cost, &one), done|1<<i)
+						walk(s.with(d, &one), s.add(d, cost, &one), done|1<<i)
 					}
 				}
 			}
@@ -85,7 +85,7 @@ func TestSmallGatheringsAreNearTheBest(t *testing.T) {
 			continue
 		}
 		tried++
-		sum := func(c Cost) float64 { return c.Late + c.Wait + c.Stand + warned*float64(c.Warned) }
+		sum := func(c Cost) float64 { return c.Late + c.Wait + c.Off + c.Stand + warned*float64(c.Warned) }
 		require.LessOrEqual(t, table.Cost.Spoilt, best.Spoilt)
 		if sum(table.Cost) <= 1.05*sum(best)+2*grid {
 			near++

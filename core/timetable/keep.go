@@ -78,6 +78,7 @@ func Lay(g *Gathering, places []Place) *Timetable {
 	for i := range g.Puddings {
 		s.due = append(s.due, float64(g.Puddings[i].Serve))
 	}
+	d := newDay(g)
 	for _, p := range places {
 		if p.Pudding < 0 || p.Pudding >= len(g.Puddings) {
 			continue
@@ -95,7 +96,7 @@ func Lay(g *Gathering, places []Place) *Timetable {
 			one.preps = append(one.preps, float64(at))
 		}
 		s.keep[p.Pudding], s.choices[p.Pudding] = p, []choice{c}
-		s.best, s.bestCost = append(s.best, one), s.add(s.bestCost, &one)
+		s.best, s.bestCost, d = append(s.best, one), s.add(d, s.bestCost, &one), s.with(d, &one)
 	}
 	s.bestCost.Moved = 0
 	return s.write()
@@ -122,8 +123,8 @@ func (s *solver) fix(options Options) {
 		}
 		if one, ok := s.exactly(place, c); ok {
 			s.keep[place.Pudding] = place
-			s.base.cost = s.add(s.base.cost, &one)
-			s.base.day = s.base.day.with(&one)
+			s.base.cost = s.add(s.base.day, s.base.cost, &one)
+			s.base.day = s.with(s.base.day, &one)
 			s.fixed = append(s.fixed, one)
 		}
 	}

@@ -58,6 +58,7 @@ type Timetable struct {
 	Cost   Cost
 
 	Findings  [][]watch.Finding // by pudding: stops and warnings on the burners that it has
+	NoFlame   [][]Span          // by pudding: when it waits hot and no burner is free for it
 	HandsFree []Span            // when one person at least has nothing to do, between the first task and the serving
 	Short     []Span            // when more hands are wanted than there are
 }
@@ -70,6 +71,7 @@ type Cost struct {
 	Late   float64 // puddings after their time, in sum
 	Moved  float64 // away from where they were kept
 	Wait   float64 // hot ones before it
+	Off    float64 // hot ones that wait and find no burner
 	Stand  float64 // chilled ones off the half hour that they stand ready
 	Begun  float64 // from the first task to the serving
 }
@@ -80,7 +82,7 @@ func (c Cost) Compare(d Cost) int {
 	if c.Spoilt != d.Spoilt {
 		return cmp.Compare(c.Spoilt, d.Spoilt) // no waiting is as bad
 	}
-	c.Wait, d.Wait = c.Wait+warned*float64(c.Warned), d.Wait+warned*float64(d.Warned)
+	c.Wait, d.Wait = c.Wait+c.Off+warned*float64(c.Warned), d.Wait+d.Off+warned*float64(d.Warned)
 	for _, pair := range [][2]float64{{c.Late, d.Late}, {c.Moved, d.Moved}, {c.Wait, d.Wait}, {c.Stand, d.Stand}, {c.Begun, d.Begun}} {
 		if math.Abs(pair[0]-pair[1]) > same {
 			return cmp.Compare(pair[0], pair[1])
@@ -494,7 +496,7 @@ func (s *solver) lay(a arrangement, from int, bound *Cost) (Cost, bool) {
 				continue
 			}
 			for _, one := range s.candidates(d, i, c) {
-				if with := s.add(cost, &one); best == nil || with.Compare(least) < 0 {
+				if with := s.add(d, cost, &one); best == nil || with.Compare(least) < 0 {
 					best, least = &one, with
 				}
 			}
@@ -502,7 +504,7 @@ func (s *solver) lay(a arrangement, from int, bound *Cost) (Cost, bool) {
 		if best == nil || (bound != nil && least.Compare(*bound) >= 0) {
 			return cost, false
 		}
-		d, cost = d.with(best), least
+		d, cost = s.with(d, best), least
 		laid = append(laid, layer{best, d, cost})
 	}
 	if bound == nil {
@@ -559,8 +561,9 @@ func (s *solver) target(i int) float64 {
 	return s.due[i]
 }
 
-// add returns the cost with one more pudding.
-func (s *solver) add(c Cost, p *placed) Cost {
+// add returns the cost with one pudding more in a day.
+func (s *solver) add(d *day, c Cost, p *placed) Cost {
+	c.Off += s.withoutFlame(d, p)
 	c.Spoilt += p.choice.spoilt
 	c.Warned += p.choice.warned
 	off := s.target(p.pudding) - p.end()
@@ -621,13 +624,13 @@ func (s *solver) some(order []int) {
 		s.left = tries
 		for _, c := range s.choices[i] {
 			for _, one := range s.candidates(d, i, c) {
-				if with := s.add(cost, &one); best == nil || with.Compare(least) < 0 {
+				if with := s.add(d, cost, &one); best == nil || with.Compare(least) < 0 {
 					best, least = &one, with
 				}
 			}
 		}
 		if best != nil {
-			d, cost = d.with(best), least
+			d, cost = s.with(d, best), least
 			placedSome = append(placedSome, *best)
 		}
 	}
@@ -798,6 +801,7 @@ func (s *solver) write() *Timetable {
 	})
 	slices.SortFunc(t.Late, func(a, b Late) int { return cmp.Compare(a.Pudding, b.Pudding) })
 	t.hands(s.g.Hands)
+	s.noFlame(t)
 	return t
 }
 

@@ -253,8 +253,22 @@ func TestTwoHotOnOneBurner(t *testing.T) {
 	table := timetable.Solve(g, timetable.Options{})
 	mustHold(t, g, table)
 	require.Positive(t, table.Cost.Wait, "one of them waits")
+	first := 0
+	if *table.Ready[1] < *table.Ready[0] {
+		first = 1
+	}
+	require.Empty(t, table.NoFlame[1-first])
+	require.Len(t, table.NoFlame[first], 1, "the other cooks on the only burner")
+	spell := table.NoFlame[first][0]
+	const itself = 15 // minutes that it stays hot under its lid
+	require.InDelta(t, float64(*table.Ready[first])+itself, float64(spell.Start), 1)
+	require.LessOrEqual(t, float64(spell.End), 0.0)
+	require.InDelta(t, float64(spell.End-spell.Start), table.Cost.Off, 1)
+
 	two := gathering(2, 2, all[0], all[1])
-	require.Zero(t, timetable.Solve(two, timetable.Options{}).Cost.Wait)
+	table = timetable.Solve(two, timetable.Options{})
+	require.Zero(t, table.Cost.Wait)
+	require.Empty(t, slices.Concat(table.NoFlame...))
 }
 
 func TestLateAndImpossible(t *testing.T) {

@@ -101,7 +101,7 @@ func (s *Screen) Show(c *gin.Context) error {
 			k = len(v.Kinds)
 			v.Kinds = append(v.Kinds, kind{Name: name})
 		}
-		v.Kinds[k].Materials = append(v.Kinds[k].Materials, entry{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
+		v.Kinds[k].Materials = append(v.Kinds[k].Materials, entry{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.OtherNames(), ", "),
 			Notes: allergenWords(say, m), Own: isOwn(home, m.Slug), Near: m.IsNear(v.Search),
 			Stack: picture.NewStack(say, "", picture.Parts(m), 100, "g").WithoutWords()})
 	}
@@ -161,7 +161,7 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 		return err
 	}
 	m := own.Material()
-	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.Aliases, ", "),
+	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.OtherNames(), ", "),
 		Stack:  picture.NewStack(say, "", picture.Parts(m), 100, "g"),
 		Source: m.SourceNote, Allergens: say.Join(m.Allergens), Faults: frame.FieldFaults(faults)}
 	v.OwnNames = strings.Join(own.Aliases, ", ")

@@ -261,6 +261,7 @@ type oneView struct {
 type share struct {
 	Number                              int
 	ID, Name, Bowls, Ready, Wait, Serve string
+	NoFlame                             string   // when it waits hot and no burner is free
 	Served                              string   // when it is on the table, 15:04
 	Findings                            []string // what speaks against it on the burners that it has
 	Cook                                string   // on the stove; "" if not
@@ -341,6 +342,15 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 	for _, bad := range t.Unreadable {
 		v.Unreadable = append(v.Unreadable, option{frame.UnreadablePath(bad), bad.Name})
 	}
+	spans := func(list []timetable.Span) string {
+		const most = 4
+		var said []string
+		for _, one := range list[:min(len(list), most)] {
+			said = append(said, exchange.Moment(g.ServeAt, one.Start).In(s.app.Zone).Format("15:04")+"–"+
+				exchange.Moment(g.ServeAt, one.End).In(s.app.Zone).Format("15:04"))
+		}
+		return say.Join(said)
+	}
 	on := map[string]bool{}
 	var names []string
 	for k, one := range puddings {
@@ -360,6 +370,9 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 				v.Late = append(v.Late, fmt.Sprintf("%s would wait %s kept hot, since burners, pots or hands are taken by the others: borrow a "+
 					"burner or a pair of hands, serve it cold, or drop one.", one.Plan.Name, say.Minutes(early)))
 			}
+		}
+		if off := table.NoFlame[k]; len(off) > 0 {
+			row.NoFlame = say.NoFlame(spans(off))
 		}
 		if p := slices.IndexFunc(table.Places, func(p timetable.Place) bool { return p.Pudding == k }); p >= 0 {
 			row.Locked = table.Places[p].Locked
@@ -382,15 +395,6 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 	v.Lanes = picture.NewLanes(table, names, g.ServeAt, now, s.app.Zone)
 	if v.HasTable {
 		v.Starts = exchange.Moment(g.ServeAt, table.Tasks[0].Start).In(s.app.Zone).Format("Monday 15:04")
-	}
-	spans := func(list []timetable.Span) string {
-		const most = 4
-		var said []string
-		for _, one := range list[:min(len(list), most)] {
-			said = append(said, exchange.Moment(g.ServeAt, one.Start).In(s.app.Zone).Format("15:04")+"–"+
-				exchange.Moment(g.ServeAt, one.End).In(s.app.Zone).Format("15:04"))
-		}
-		return say.Join(said)
 	}
 	v.Free, v.Short = spans(table.HandsFree), spans(table.Short)
 	for _, late := range table.Late {
