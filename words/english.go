@@ -453,7 +453,7 @@ var english = map[string]string{
 	"late.remedy":                         "Begin %[1]s minutes earlier, drop %[2]s, or borrow a burner and a pair of hands.",
 	"late.remedy.alone":                   "Begin %[1]s minutes earlier, or serve it later.",
 	"late.taken":                          "burners, pots or hands are taken by the others",
-	"late.no-flame":                       "No burner is free for it %[1]s: keep it in a warm oven, or wrapped, with the lid on, at %[2]s or more.",
+	"late.no-flame":                       "No burner is free for it %[1]s: keep it in a warm oven, or wrapped, lid on, at %[2]s or more.",
 	"late.too-late":                       "it takes longer than there is time left",
 	"late.too-much":                       "they do not go into two days",
 	"late.too-much.remedy":                "Drop one, or borrow a burner and a pair of hands.",

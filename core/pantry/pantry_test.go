@@ -159,12 +159,12 @@ func TestSweetnessAndFrying(t *testing.T) {
 }
 
 func TestOtherNamesAreOthers(t *testing.T) {
-	for _, m := range pantry.Standard().All() {
+	for _, m := range Standard().All() {
 		for _, name := range m.OtherNames() {
 			require.False(t, strings.EqualFold(name, m.ShortName()), m.Slug)
 		}
 	}
-	m, ok := pantry.Standard().Material("ghee")
+	m, ok := Standard().Material("ghee")
 	require.True(t, ok)
 	require.Contains(t, m.OtherNames(), "clarified butter")
 }
