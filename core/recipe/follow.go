@@ -101,7 +101,9 @@ func (c *cookery) settle(l *clause) {
 		l.do = doTurn
 	case (l.verb == "put" || l.verb == "set" || l.verb == "place") && l.has("on to boil", "to boil", "on to heat", "on to warm"):
 		l.do = doBoil
-	case l.do == doGrate && len(c.held()) > 0 && (l.find("over") >= 0 || l.find("in") >= 0 || l.find("into") >= 0):
+	case l.do == doGrate && len(c.held()) > 0 && (l.find("over") >= 0 || l.find("in") >= 0 || l.find("into") >= 0 ||
+		l.find("on top") >= 0), l.do == doCut && len(c.held()) > 0 && l.lead < len(l.words) && (l.words[l.lead].text == "in" ||
+		l.words[l.lead].text == "into"): // "slice in the bananas"
 		l.do = doAdd
 	case l.verb == "keep" && l.minutes() > 0 && (l.find("flame") >= 0 || l.find("heat") >= 0 || l.find("fire") >= 0 || l.find("boil") >= 0):
 		l.do = doCook
@@ -962,11 +964,19 @@ func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
 
 // beforehand is what is done with something before it goes in.
 func (c *cookery) beforehand(l *clause) (fine bool) {
+	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) {
+		return true
+	}
 	minutes := l.minutes()
 	before := c.last
 	list := c.mentions(l)
+	if l.do == doGrate && len(list) == 1 && c.isCoconut(list[0]) && c.pressedLater() {
+		return true // pressing begins with it
+	}
 	if len(list) == 0 {
 		list = c.asMeant(&clause{words: append(slices.Clone(l.words), &token{text: "it"})}, nil, before)
+	} else if l.do == doGrind && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) }) {
+		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
 	unused := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 })
 	if !unused && l.do == doRoast && len(c.held()) > 0 {
@@ -978,6 +988,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	}
 	if l.do == doGrind && slices.ContainsFunc(list, func(m mention) bool { return c.isCoconut(m) }) {
 		c.pressing = c.waters(l) // it is ground to be pressed
+		c.last = slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return !c.isCoconut(m) })
 		for i := range c.given {
 			if c.given[i].inMethod && c.given[i].Item.Material == "water" && slices.ContainsFunc(list, func(m mention) bool { return m.item == i }) {
 				c.used[i] = 1
@@ -1063,6 +1074,12 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		fine = c.preparing(m.item, preparing{name, usual, c.now}) || l.do == doCut || l.do == doPeel || l.do == doSoak || fine
 	}
 	return fine
+}
+
+// pressedLater reports whether a sentence from here on presses something.
+func (c *cookery) pressedLater() bool {
+	text := strings.ToLower(strings.Join(c.text[c.now:], " "))
+	return strings.Contains(text, "squeeze") || strings.Contains(text, "extract") || strings.Contains(text, "press ")
 }
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
@@ -1388,7 +1405,21 @@ func (c *cookery) caramel(l *clause) {
 // fry is nuts and fruit in fat, beside the pot; anything else is fried in the pot it is cooked in.
 func (c *cookery) fry(l *clause) {
 	before := c.last
-	c.fryThese(l, c.asMeant(l, c.mentions(l), before))
+	list := c.asMeant(l, c.mentions(l), before)
+	into := func(m mention) bool {
+		return m.item >= 0 && m.share > 0 && c.used[m.item] < 1 || m.holder >= 0 && m.holder != c.at
+	}
+	frying := len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry
+	if len(c.held()) > 0 && !c.heldFat() && c.fat == nil && !frying && !slices.ContainsFunc(list, into) { // "and fry till it leaves the sides"
+		minutes := l.minutes()
+		if minutes == 0 {
+			minutes = c.guess(fryUsual)
+		}
+		l.sign()
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		return
+	}
+	c.fryThese(l, list)
 }
 
 func (c *cookery) fryThese(l *clause, list []mention) {
