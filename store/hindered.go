@@ -15,13 +15,15 @@ var (
 	ErrFull     = errors.New("the disk that the data is on is full: make room on it")
 	ErrReadOnly = errors.New("the data may not be written: its file, its folder or its disk is for reading only")
 	ErrBusy     = errors.New("another program keeps the data from being written")
-	ErrDisk     = errors.New("the disk that the data is on does not answer as it should: look at its cable and its health, " +
+	ErrNoFile   = errors.New("the data file cannot be opened, or the files beside it that the database keeps cannot be made: " +
+		"look whether its folder is there and who may write in it, or copy the file to where you may write")
+	ErrDisk = errors.New("the disk that the data is on does not answer as it should: look at its cable and its health, " +
 		"and take a copy of the data to another")
 )
 
-// Hindered returns which of ErrFull, ErrReadOnly, ErrBusy, ErrDisk and ErrBroken is behind an error, nil if none is.
+// Hindered returns which of ErrFull, ErrReadOnly, ErrBusy, ErrNoFile, ErrDisk and ErrBroken is behind an error, nil if none is.
 func Hindered(err error) error {
-	for _, known := range []error{ErrFull, ErrReadOnly, ErrBusy, ErrDisk, ErrBroken} {
+	for _, known := range []error{ErrFull, ErrReadOnly, ErrBusy, ErrNoFile, ErrDisk, ErrBroken} {
 		if errors.Is(err, known) {
 			return known
 		}
@@ -46,6 +48,8 @@ func Hindered(err error) error {
 		return ErrBusy
 	case sqlite3.SQLITE_IOERR:
 		return ErrDisk
+	case sqlite3.SQLITE_CANTOPEN:
+		return ErrNoFile
 	case sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB:
 		return ErrBroken
 	}

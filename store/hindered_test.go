@@ -37,6 +37,8 @@ func TestWhatHinders(t *testing.T) {
 	require.ErrorIs(t, store.Hindered(save()), store.ErrReadOnly)
 	limit(`PRAGMA query_only = 0`)
 	require.NoError(t, save())
+	_, err = s.DB().ExecContext(t.Context(), `VACUUM INTO '`+filepath.Join(t.TempDir(), "none", "x.sqlite")+`'`)
+	require.ErrorIs(t, store.Hindered(err), store.ErrNoFile)
 
 	other, err := store.Open(t.Context(), path)
 	require.NoError(t, err)

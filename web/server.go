@@ -76,6 +76,7 @@ const (
 	readTimeout  = 15 * time.Second
 	writeTimeout = 60 * time.Second
 	idleTimeout  = 2 * time.Minute
+	leastRate    = 32 << 10 // bytes a second of what is sent: a poor mobile line
 )
 
 // NewServer returns the server of the application; the caller listens.
@@ -134,10 +135,11 @@ func Handler(o Options) http.Handler {
 	}
 
 	handler := sessions.LoadAndSave(guard.Witnessed(engineOf(screens, sessions, files)))
-	handler = guard.Around(o.Hosts, o.Kitchen.Log, maxBody, []guard.Limit{
-		{Prefix: "/archive", Suffix: "/archive", Most: archive.MaxUpload},
-		{Prefix: "/logbook/", Suffix: "/photo", Most: logbook.MaxUpload},
-	}, handler)
+	handler = guard.Around(o.Hosts, o.Kitchen.Log, guard.Bodies{Usual: maxBody, Patience: readTimeout, LeastRate: leastRate, Answer: writeTimeout,
+		Others: []guard.Limit{
+			{Prefix: "/archive", Suffix: "/archive", Most: archive.MaxUpload},
+			{Prefix: "/logbook/", Suffix: "/photo", Most: logbook.MaxUpload},
+		}}, handler)
 	compress, err := gzhttp.NewWrapper(gzhttp.ExceptContentTypes([]string{"text/event-stream"}))
 	if err != nil {
 		panic(err) // the options are ours

@@ -267,6 +267,8 @@ var hindrances = map[error]struct {
 		"Its file, its folder or its disk is for reading only: let the program write there."},
 	store.ErrBusy: {http.StatusServiceUnavailable, "Another program keeps the data busy.",
 		"Wait a moment. If it lasts, see what else has the data file open."},
+	store.ErrNoFile: {http.StatusServiceUnavailable, "The data file cannot be opened.",
+		"Look whether its folder is still there, and whether the program may write in it."},
 	store.ErrDisk: {http.StatusServiceUnavailable, "The disk does not answer as it should.",
 		"Look whether it is still connected. If it is, take a copy of the data to another disk before you go on."},
 	store.ErrBroken: {http.StatusServiceUnavailable, "The data file is damaged.",

@@ -6,6 +6,7 @@ import (
 	"net"
 	"net/http"
 	"strings"
+	"time"
 
 	"kirdu/store"
 )
@@ -16,10 +17,19 @@ type Limit struct {
 	Most           int64  // bytes
 }
 
+// Bodies bound what is sent.
+type Bodies struct {
+	Usual     int64 // bytes
+	Others    []Limit
+	Patience  time.Duration // how long nothing need come
+	LeastRate int64         // bytes a second that come at least: each second's worth buys a second more
+	Answer    time.Duration // how long there is for the answer, from when the last of it came
+}
+
 // Around puts what keeps the application safe around it: known names only, headers,
 // bodies of a bounded length, nothing sent by other sites.
-func Around(hosts []string, log *slog.Logger, usual int64, others []Limit, handler http.Handler) http.Handler {
-	return headAsGet(knownHost(hosts, headers(limited(usual, others, crossOrigin(log).Handler(handler)))))
+func Around(hosts []string, log *slog.Logger, bodies Bodies, handler http.Handler) http.Handler {
+	return headAsGet(knownHost(hosts, headers(limited(bodies, crossOrigin(log).Handler(handler)))))
 }
 
 // Witnessed lets the answer to a failure say whether something was stored.
@@ -32,20 +42,44 @@ func Witnessed(next http.Handler) http.Handler {
 // mostDrained is how much of a body that nobody wants is read all the same.
 const mostDrained = 32 << 20
 
-// limited keeps bodies small, but for the addresses that take files.
-func limited(usual int64, others []Limit, handler http.Handler) http.Handler {
+// limited keeps bodies small, but for the addresses that take files, and lets them come as long as they come.
+func limited(bodies Bodies, handler http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		most := usual
-		for _, l := range others {
+		most := bodies.Usual
+		for _, l := range bodies.Others {
 			if strings.HasPrefix(r.URL.Path, l.Prefix) && strings.HasSuffix(r.URL.Path, l.Suffix) {
 				most = l.Most
 			}
+		}
+		if r.ContentLength != 0 {
+			r.Body = &arriving{ReadCloser: r.Body, control: http.NewResponseController(w), bodies: bodies, from: time.Now()}
 		}
 		whole := r.Body
 		http.MaxBytesHandler(handler, most).ServeHTTP(w, r)
 		// What is too large is read to its end, within reason: a browser that still sends hears no answer.
 		_, _ = io.Copy(io.Discard, io.LimitReader(whole, mostDrained))
 	})
+}
+
+// An arriving body has as much time as what came of it bought: a photo over a slow line arrives, and who sends
+// nothing is not waited for.
+type arriving struct {
+	io.ReadCloser
+	control *http.ResponseController
+	bodies  Bodies
+	from    time.Time
+	came    int64
+}
+
+func (a *arriving) Read(into []byte) (int, error) {
+	bought := time.Duration(float64(a.came) / float64(a.bodies.LeastRate) * float64(time.Second))
+	until := a.from.Add(a.bodies.Patience + bought)
+	// A connection without deadlines has those of the server.
+	_ = a.control.SetReadDeadline(until)
+	_ = a.control.SetWriteDeadline(until.Add(a.bodies.Answer))
+	n, err := a.ReadCloser.Read(into)
+	a.came += int64(n)
+	return n, err
 }
 
 // headAsGet answers HEAD as GET is answered: the server leaves the body out. A stream has no end to wait for.

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"image"
+	"image/color"
 	"image/jpeg"
 	_ "image/png" // photos may be PNG
 	"io"
@@ -21,8 +22,8 @@ import (
 
 // Bounds of a photo, as it is sent and as it is kept.
 const (
-	mostPixels = 60_000_000
-	longSide   = 1600 // px
+	mostOpened = 96 << 20 // bytes of memory: 60 megapixels of a camera's JPEG, 25 of a PNG
+	longSide   = 1600     // px
 	mostKept   = 1_000_000
 )
 
@@ -30,7 +31,7 @@ const (
 var (
 	errNoPhoto = errors.New("choose a photo, JPEG or PNG")
 	errFormat  = errors.New("this is no JPEG or PNG that can be read; save it as JPEG and choose it again")
-	errPixels  = fmt.Errorf("this photo has more than %d megapixels; make it smaller first", mostPixels/1_000_000)
+	errPixels  = errors.New("this photo has too many pixels to be opened here; make it smaller first, or save it as JPEG")
 	errSize    = fmt.Errorf("a photo may have %d MB at most", MaxUpload>>20)
 )
 
@@ -41,7 +42,7 @@ func shrink(data []byte) (store.Photo, error) {
 	if err != nil || !slices.Contains([]string{"jpeg", "png"}, format) {
 		return store.Photo{}, errFormat
 	}
-	if config.Width <= 0 || config.Height <= 0 || config.Width > mostPixels/config.Height {
+	if config.Width <= 0 || config.Height <= 0 || float64(config.Width)*float64(config.Height)*opened(config, format, data) > mostOpened {
 		return store.Photo{}, errPixels
 	}
 	picture, _, err := image.Decode(bytes.NewReader(data))
@@ -61,6 +62,62 @@ func shrink(data []byte) (store.Photo, error) {
 	}
 	size := picture.Bounds()
 	return store.Photo{JPEG: out.Bytes(), Width: size.Dx(), Height: size.Dy()}, nil
+}
+
+// opened is how many bytes a pixel takes while a picture is decoded, by the decoders of image/jpeg and image/png.
+func opened(config image.Config, format string, data []byte) float64 {
+	if format == "jpeg" {
+		return openedJPEG(data)
+	}
+	switch config.ColorModel {
+	case color.GrayModel:
+		return 1
+	case color.Gray16Model:
+		return 2
+	case color.RGBA64Model, color.NRGBA64Model:
+		return 8
+	}
+	if _, few := config.ColorModel.(color.Palette); few {
+		return 1
+	}
+	return 4
+}
+
+// openedJPEG reads it from the header of the frame: samples a pixel by how the colours are taken together, and
+// where the picture comes in several passes the coefficients, four bytes each, beside them. Source: ITU-T T.81,
+// B.2.2.
+func openedJPEG(data []byte) float64 {
+	const dearest = 3 * 5.0 // every colour in full, in passes
+	const marker, length, components, each = 2, 2, 9, 3
+	for at := marker; at+length+marker < len(data); {
+		kind, size := data[at+1], int(data[at+2])<<8|int(data[at+3])
+		if data[at] != 0xff {
+			break
+		}
+		if kind < 0xc0 || kind > 0xc2 { // no frame
+			at += marker + size
+			continue
+		}
+		frame := data[at+marker:]
+		if len(frame) < components || len(frame) < components-1+each*int(frame[7]) {
+			break
+		}
+		most, sum := 0, 0
+		for k := range int(frame[7]) {
+			sampled := frame[components+each*k]
+			n := int(sampled>>4) * int(sampled&0xf)
+			most, sum = max(most, n), sum+n
+		}
+		if most == 0 {
+			break
+		}
+		bytes := float64(sum) / float64(most)
+		if kind == 0xc2 {
+			bytes *= 5
+		}
+		return bytes
+	}
+	return dearest
 }
 
 // fit makes a picture so small that its longer side has longSide, if it is larger.

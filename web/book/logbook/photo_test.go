@@ -1,8 +1,14 @@
 package logbook
 
 import (
+	"bytes"
+	"encoding/binary"
+	"hash/crc32"
 	"image"
 	"image/color"
+	"image/jpeg"
+	"image/png"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -36,4 +42,38 @@ func TestPhotosAreTurnedUpright(t *testing.T) {
 	}
 	require.Equal(t, image.Pt(longSide, longSide/2), fit(image.NewGray(image.Rect(0, 0, 4000, 2000))).Bounds().Size())
 	require.Equal(t, image.Pt(1, longSide), fit(image.NewGray(image.Rect(0, 0, 1, 40000))).Bounds().Size())
+}
+
+// A picture is weighed before it is opened: by its samples a pixel, and by its passes.
+func TestPicturesThatTakeTooMuchMemory(t *testing.T) {
+	picture := image.NewRGBA(image.Rect(0, 0, 64, 32))
+	var out bytes.Buffer
+	require.NoError(t, jpeg.Encode(&out, picture, nil))
+	camera := out.Bytes()
+	require.InDelta(t, 1.5, openedJPEG(camera), 0, "colours taken four together")
+	_, err := shrink(camera)
+	require.NoError(t, err)
+
+	frame := bytes.Index(camera, []byte{0xff, 0xc0})
+	require.Positive(t, frame)
+	passes := slices.Clone(camera)
+	passes[frame+1] = 0xc2
+	require.InDelta(t, 7.5, openedJPEG(passes), 0)
+	large := slices.Clone(passes)
+	binary.BigEndian.PutUint16(large[frame+5:], 6000)
+	binary.BigEndian.PutUint16(large[frame+7:], 8000)
+	_, err = shrink(large)
+	require.ErrorIs(t, err, errPixels, "48 megapixels in passes")
+	for n := range camera {
+		openedJPEG(camera[:n])
+	}
+
+	out.Reset()
+	require.NoError(t, png.Encode(&out, picture))
+	huge := out.Bytes()
+	binary.BigEndian.PutUint32(huge[16:], 7700)
+	binary.BigEndian.PutUint32(huge[20:], 7700)
+	binary.BigEndian.PutUint32(huge[29:], crc32.ChecksumIEEE(huge[12:29]))
+	_, err = shrink(huge)
+	require.ErrorIs(t, err, errPixels, "59 megapixels of four bytes")
 }

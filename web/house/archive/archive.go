@@ -13,12 +13,10 @@ import (
 	"os"
 	"strconv"
 	"strings"
-	"sync"
 	"time"
 
 	"github.com/gin-gonic/gin"
 
-	"kirdu/app"
 	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/words"
@@ -29,24 +27,16 @@ var files embed.FS
 
 // A Screen is the archive.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
-	bad  *frame.Template
-
-	mutex   sync.Mutex
-	waiting map[string]upload // looked at, and not taken over yet
-}
-
-// An upload waits in a file of the temporary folder.
-type upload struct {
-	path string
-	at   time.Time
+	app     *frame.App
+	page    *frame.Template
+	bad     *frame.Template
+	waiting *uploads
 }
 
 // New returns the screen.
 func New(app *frame.App) *Screen {
 	return &Screen{app: app, page: app.Template(files, "archive.html"),
-		bad: app.Template(files, "unreadable.html"), waiting: map[string]upload{}}
+		bad: app.Template(files, "unreadable.html"), waiting: newUploads(longestWait)}
 }
 
 // MaxUpload is how large an archive may be that is sent by a browser; larger ones
@@ -102,10 +92,6 @@ func attach(c *gin.Context, kind, name string, data []byte) {
 // Look says what an archive would do, and changes nothing.
 func (s *Screen) Look(c *gin.Context) error {
 	refuse := func(err error) error { return s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error()}) }
-	const patience = 3 * time.Minute
-	if err := http.NewResponseController(c.Writer).SetReadDeadline(time.Now().Add(patience)); err != nil {
-		s.app.Log.Warn("upload without a deadline", "error", err)
-	}
 	header, err := c.FormFile("archive")
 	if err != nil {
 		var tooLarge *http.MaxBytesError
@@ -119,7 +105,7 @@ func (s *Screen) Look(c *gin.Context) error {
 		return err
 	}
 	defer in.Close()
-	file, err := os.CreateTemp("", "kirdu-import-*.zip")
+	file, err := os.CreateTemp("", uploadPattern)
 	if err != nil {
 		return err
 	}
@@ -133,7 +119,7 @@ func (s *Screen) Look(c *gin.Context) error {
 		os.Remove(file.Name())
 		return refuse(fmt.Errorf("%s: %w. Nothing was changed", header.Filename, err))
 	}
-	v := view{Token: s.keep(file.Name()), Name: header.Filename}
+	v := view{Token: s.waiting.keep(file.Name()), Name: header.Filename}
 	v.tell(frame.Words(c), report)
 	return s.show(c, http.StatusOK, v)
 }
@@ -151,37 +137,13 @@ func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bo
 	return s.app.Import(c.Request.Context(), file, info.Size(), choice, dry)
 }
 
-// keep holds an upload until it is taken over, and lets go of what waited long.
-func (s *Screen) keep(path string) (token string) {
-	s.mutex.Lock()
-	defer s.mutex.Unlock()
-	const longest, most = 30 * time.Minute, 4
-	for old, one := range s.waiting {
-		if time.Since(one.at) > longest || len(s.waiting) >= most {
-			os.Remove(one.path)
-			delete(s.waiting, old)
-		}
-	}
-	token = app.NewID()
-	s.waiting[token] = upload{path, time.Now()}
-	return token
-}
-
-func (s *Screen) fetch(token string) (string, bool) {
-	s.mutex.Lock()
-	defer s.mutex.Unlock()
-	one, ok := s.waiting[token]
-	delete(s.waiting, token)
-	return one.path, ok
-}
-
 // Take takes over what was looked at.
 func (s *Screen) Take(c *gin.Context) error {
 	f, err := frame.ReadForm(c, nil)
 	if err != nil {
 		return err
 	}
-	path, ok := s.fetch(f.Text("token"))
+	path, ok := s.waiting.take(f.Text("token"))
 	if !ok {
 		return s.show(c, http.StatusUnprocessableEntity, view{Fault: errExpired.Error()})
 	}
