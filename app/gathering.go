@@ -12,7 +12,6 @@ import (
 	"time"
 
 	"kirdu/core/design"
-	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/timetable"
@@ -110,7 +109,9 @@ func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time
 		w.Whole.Puddings = append(w.Whole.Puddings, timetable.Pudding{Plan: sized, Serve: measure.Minute(share.ServeAfter)})
 	}
 	w.recall(g)
-	w.follow(g, cooks, now)
+	if err := k.follow(ctx, w, g, cooks, now); err != nil {
+		return nil, err
+	}
 	return w, nil
 }
 
@@ -163,7 +164,7 @@ func (w *Table) recall(g store.Gathering) {
 
 // follow fixes what cooks already where it is, with the time it will take by what
 // is known at the stove.
-func (w *Table) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
+func (k *Kitchen) follow(ctx context.Context, w *Table, g store.Gathering, cooks []store.Cook, now time.Time) error {
 	for _, c := range cooks {
 		i := slices.IndexFunc(w.Puddings, func(p Serving) bool { return p.ID == c.PuddingID })
 		if i < 0 {
@@ -188,7 +189,10 @@ func (w *Table) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
 		if w.Puddings[i].Over {
 			moment = state.Finished
 		}
-		live := learn.Follow(&state, moment)
+		live, err := k.Follow(ctx, c, &state, Moment(c, moment))
+		if err != nil {
+			return err
+		}
 		takes := live.Forecast.Time.TotalMin.Value
 		if w.Puddings[i].Over {
 			takes = float64(live.Now)
@@ -197,6 +201,7 @@ func (w *Table) follow(g store.Gathering, cooks []store.Cook, now time.Time) {
 			By: measure.Minute(takes) - timetable.Takes(w.Whole, place)}}
 		w.Options.Fixed = append(slices.DeleteFunc(w.Options.Fixed, func(p timetable.Place) bool { return p.Pudding == i }), place)
 	}
+	return nil
 }
 
 // Timetable is the timetable as it stands: as it was kept, unless what cooks already

@@ -33,6 +33,7 @@ type Kitchen struct {
 	intake    intake
 	learnt    lessons
 	sizes     sizes
+	reckoner  reckoner
 	keeping   keeping
 }
 

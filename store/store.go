@@ -28,7 +28,10 @@ var (
 )
 
 // A Store is the open data file.
-type Store struct{ db *sql.DB }
+type Store struct {
+	db    *sql.DB
+	watch *sql.DB // one connection that never writes: it sees the commits of all others
+}
 
 // Pragmas go into the data source name, so that every connection has them. A
 // commit is on the disk when it returns.
@@ -60,7 +63,20 @@ func Open(ctx context.Context, path string) (*Store, error) {
 		db.Close()
 		return nil, hindered(fmt.Errorf("open %s: %w", path, err))
 	}
-	return &Store{db: db}, nil
+	watch, err := sql.Open("sqlite", name)
+	if err != nil {
+		db.Close()
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
+	watch.SetMaxOpenConns(1)
+	return &Store{db, watch}, nil
+}
+
+// Version is another number after each commit, whoever made it. Source: SQLite's documentation, PRAGMA
+// data_version.
+func (s *Store) Version(ctx context.Context) (version int64, err error) {
+	err = s.watch.QueryRowContext(ctx, `PRAGMA data_version`).Scan(&version)
+	return version, err
 }
 
 func migrate(ctx context.Context, db *sql.DB) error {
@@ -79,7 +95,7 @@ func migrate(ctx context.Context, db *sql.DB) error {
 }
 
 // Close closes the data file.
-func (s *Store) Close() error { return s.db.Close() }
+func (s *Store) Close() error { return errors.Join(s.watch.Close(), s.db.Close()) }
 
 // DB returns the database for the session store, the one part of the program
 // that brings its own SQL.

@@ -135,7 +135,8 @@ func Handler(o Options) http.Handler {
 	}
 
 	handler := sessions.LoadAndSave(guard.Witnessed(engineOf(screens, sessions, files)))
-	handler = guard.Around(o.Hosts, o.Kitchen.Log, guard.Bodies{Usual: maxBody, Patience: readTimeout, LeastRate: leastRate, Answer: writeTimeout,
+	handler = guard.Around(o.Hosts, o.Kitchen.Log, guard.Bodies{Usual: maxBody, Patience: readTimeout, LeastRate: leastRate,
+		Answer: writeTimeout,
 		Others: []guard.Limit{
 			{Prefix: "/archive", Suffix: "/archive", Most: archive.MaxUpload},
 			{Prefix: "/logbook/", Suffix: "/photo", Most: logbook.MaxUpload},
@@ -173,7 +174,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 
 	inside := frame.Group{RouterGroup: engine.Group("/", guard.Guard), App: app}
 	today := today.New(app)
-	inside.GET("/", today.Show)
+	inside.Again("/", today.Show)
 
 	start := start.New(app)
 	inside.GET("/start", start.Show)
@@ -187,7 +188,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/settings/sessions/:session/end", settings.End)
 
 	shelf := shelf.New(app)
-	inside.GET("/puddings", shelf.Show)
+	inside.Again("/puddings", shelf.Show)
 	inside.POST("/puddings/:id/remove", shelf.Remove)
 	inside.POST("/puddings/:id/restore", shelf.Restore)
 
@@ -202,7 +203,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/puddings/:id/steps/:step", full.SaveStep)
 
 	workbench := workbench.New(app)
-	inside.GET("/puddings/:id", workbench.Show)
+	inside.Again("/puddings/:id", workbench.Show)
 	inside.POST("/puddings/:id", workbench.Save)
 	inside.POST("/puddings/:id/undo", workbench.Undo)
 	inside.POST("/puddings/:id/told", workbench.Told)
@@ -222,7 +223,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/puddings/:id/compare", compare.Take)
 
 	cook := cook.New(app)
-	inside.GET("/stove/:id", cook.Show)
+	inside.Again("/stove/:id", cook.Show)
 	inside.POST("/stove/:id", cook.Record)
 	inside.GET("/stove/:id/changes", cook.Listen)
 	inside.GET("/stove/:id/review", review.New(app).Show)
@@ -276,7 +277,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	gatherings := gatherings.New(app)
 	inside.GET("/gatherings", gatherings.List)
 	inside.POST("/gatherings", gatherings.Create)
-	inside.GET("/gatherings/:id", gatherings.Show)
+	inside.Again("/gatherings/:id", gatherings.Show)
 	inside.POST("/gatherings/:id", gatherings.Change)
 	inside.POST("/gatherings/:id/remove", gatherings.Remove)
 	inside.POST("/gatherings/:id/restore", gatherings.Restore)
@@ -309,7 +310,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/pantry/:slug/restore", pantry.Restore)
 
 	logbook := logbook.New(app)
-	inside.GET("/logbook", logbook.Show)
+	inside.Again("/logbook", logbook.Show)
 	learnt := learnt.New(app)
 	inside.GET("/logbook/learnt", learnt.Show)
 	inside.POST("/logbook/learnt/forget", learnt.Forget)

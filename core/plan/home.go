@@ -51,6 +51,9 @@ func (p *Plan) In(home Home) *Plan {
 	return in
 }
 
+// InUS reports whether US units are shown beside the metric ones, and amounts rounded to what those measure.
+func (p *Plan) InUS() bool { return p.us }
+
 // known gives a pot what the kitchen knows of the one of that name and of the same
 // measures: its weight, what it is for, its bottom.
 func known(p vessel.Pot, pots []vessel.Pot) vessel.Pot {

@@ -36,6 +36,8 @@ type App struct {
 
 	// StillInside reports whether the session of a request goes on: what lasts longer than a page asks again.
 	StillInside func(ctx context.Context) bool
+
+	again memory
 }
 
 // Trust is the household's certificate authority, as a phone learns to trust it.
@@ -140,9 +142,15 @@ func (t *Template) Show(c *gin.Context, status int, f Frame) error {
 	if err := set.ExecuteTemplate(&buffer, "frame.html", f); err != nil {
 		return err
 	}
-	c.Data(status, "text/html; charset=utf-8", buffer.Bytes())
+	page := buffer.Bytes()
+	if status == http.StatusOK {
+		t.app.again.keep(c, page)
+	}
+	c.Data(status, htmlType, freshened(page))
 	return nil
 }
+
+const htmlType = "text/html; charset=utf-8"
 
 // A Handler answers a request, or says why it cannot: the answer is then given for
 // the error.
@@ -157,6 +165,10 @@ type Group struct {
 // GET and POST take a handler for an address.
 func (g Group) GET(path string, handle Handler)  { g.RouterGroup.GET(path, g.App.Handle(handle)) }
 func (g Group) POST(path string, handle Handler) { g.RouterGroup.POST(path, g.App.Handle(handle)) }
+
+// Again is GET for a page that depends on nothing but its address, the data and the clock: asked for at once by
+// several, or again and again, it is made once.
+func (g Group) Again(path string, handle Handler) { g.GET(path, g.App.remembered(handle)) }
 
 // Handle gives the answer for the error of a handler.
 func (a *App) Handle(handle Handler) gin.HandlerFunc {

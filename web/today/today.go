@@ -13,7 +13,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
-	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/pot"
@@ -74,7 +73,10 @@ func (s *Screen) next(say words.Printer, ctx context.Context) ([]toBegin, error)
 		if p.ServeAt.Before(now) {
 			continue
 		}
-		f := forecast.Run(p.Plan, forecast.Options{CourseOnly: true})
+		f, err := s.app.Forecast(ctx, p.Plan)
+		if err != nil {
+			return nil, err
+		}
 		for _, at := range say.StartBy(p.Plan, f, p.ServeAt, s.app.Zone) {
 			if at.When.Before(now.Add(-lateFor)) || at.When.After(now.Add(aheadFor)) {
 				continue
@@ -96,10 +98,14 @@ func (s *Screen) nextOf(say words.Printer, ctx context.Context, g store.Gatherin
 	}
 	for _, task := range tasks[:min(len(tasks), nearest)] {
 		p := w.Puddings[task.Pudding].Plan
+		f, err := s.app.Forecast(ctx, p)
+		if err != nil {
+			return err
+		}
 		at := exchange.Moment(g.ServeAt, task.Start).In(s.app.Zone)
 		v.Next = append(v.Next, toBegin{Path: "/gatherings/" + g.ID, Pudding: p.Name, when: at, At: at.Format("Mon 15:04"),
 			Serve: g.ServeAt.In(s.app.Zone).Format("Mon 15:04"),
-			What:  say.Step(p, forecast.Run(p, forecast.Options{CourseOnly: true}), task.Step).Title})
+			What:  say.Step(p, f, task.Step).Title})
 	}
 	return nil
 }
@@ -129,7 +135,11 @@ func (s *Screen) Show(c *gin.Context) error {
 		return err
 	}
 	for _, k := range cooks {
-		v.OnStove = append(v.OnStove, s.cooking(say, k))
+		one, err := s.cooking(ctx, say, k)
+		if err != nil {
+			return err
+		}
+		v.OnStove = append(v.OnStove, one)
 	}
 	gatherings, err := s.app.Store.Gatherings(ctx)
 	if err != nil {
@@ -152,7 +162,10 @@ func (s *Screen) Show(c *gin.Context) error {
 		return err
 	}
 	for _, p := range shelf {
-		f := forecast.Run(p.Plan, forecast.Options{})
+		f, err := s.app.Forecast(ctx, p.Plan)
+		if err != nil {
+			return err
+		}
 		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(f.Time.TotalMin),
 			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
 	}
@@ -177,14 +190,17 @@ func (s *Screen) Show(c *gin.Context) error {
 	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Today", Section: "today", Body: v, Refresh: 60})
 }
 
-func (s *Screen) cooking(say words.Printer, k store.Cook) cooking {
+func (s *Screen) cooking(ctx context.Context, say words.Printer, k store.Cook) (cooking, error) {
 	state := k.State()
 	one := cooking{ID: k.ID, Name: k.Plan.Name, Doing: "All steps are done: weigh it and write it down."}
 	if state.Done() {
-		return one
+		return one, nil
 	}
-	now := k.Now(s.app.Now())
-	live := learn.Follow(&state, now)
+	now := app.Moment(k, k.Now(s.app.Now()))
+	live, err := s.app.Follow(ctx, k, &state, now)
+	if err != nil {
+		return one, err
+	}
 	one.Doing = say.Step(state.Plan, live.Forecast, state.Step).Title
 	clock := learn.ClockOf(&state, &live, now)
 	bowl := clock.Bowl(live.Forecast)
@@ -193,7 +209,7 @@ func (s *Screen) cooking(say words.Printer, k store.Cook) cooking {
 	left := measure.Range{Value: max(0, middle+total.Value), Low: max(0, middle+total.Low), High: max(0, middle+total.High)}
 	one.Left = say.Span(left)
 	one.Bowl = bowl.In(s.app.Zone).Format("15:04")
-	return one
+	return one, nil
 }
 
 // verdictLine says how a batch came out.

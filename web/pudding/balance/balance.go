@@ -3,6 +3,7 @@
 package balance
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -19,9 +20,9 @@ import (
 	"kirdu/core/design"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
-	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
+	"kirdu/core/watch"
 	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/web/picture"
@@ -85,7 +86,10 @@ func (s *Screen) Show(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v, _ := newView(say, pudding, c.Request.URL.Query())
+	v, _, err := s.newView(c.Request.Context(), say, pudding, c.Request.URL.Query())
+	if err != nil {
+		return err
+	}
 	status := http.StatusOK
 	if len(v.Faults) > 0 {
 		status = http.StatusUnprocessableEntity
@@ -111,29 +115,36 @@ func standard(say words.Printer, p *plan.Plan, f *forecast.Forecast) map[string]
 }
 
 // newView balances the pudding; the plan is nil while something is wrong.
-func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, *plan.Plan) {
+func (s *Screen) newView(ctx context.Context, say words.Printer, pudding store.Pudding, typed url.Values) (view, *plan.Plan, error) {
 	p := pudding.Plan
-	now, found := mend.Forecast(p, forecast.Options{})
+	now, err := s.app.Forecast(ctx, p)
+	if err != nil {
+		return view{}, nil, err
+	}
 	f := frame.NewFields(typed, standard(say, p, now))
 	thickness, sweet, bowls := f.Number("thickness", 1, 8, "4.5"), f.Number("sweet", 0, 60, "12"), f.Number("bowls", 1, 500, "6")
 	if bowls != math.Trunc(bowls) {
 		f.Fault("bowls", errors.New("give a whole number of bowls"))
 	}
-	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(), Now: newSide(say, p, now, found)}
+	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(), Now: newSide(say, p, now)}
 	for i, word := range pot.ThicknessWords() {
 		v.Grades = append(v.Grades, grade{strconv.Itoa(i + 1), word})
 	}
 	locked := typed["lock"]
 	v.Locks = locks(p, locked)
 	if f.Err() != nil {
-		return v, nil
+		return v, nil, nil
 	}
 	count := int(bowls)
 	aims := design.Aims{Thickness: &thickness, Sweet: &sweet}
 	if count != p.Serves {
 		aims.Bowls = &count
 	}
-	result := design.Balance(p, aims, locked)
+	result, err := s.app.Balance(ctx, p, aims, locked)
+	if err != nil {
+		return v, nil, err
+	}
+	result.Plan = result.Plan.Clone() // what is computed is shared
 	// What was wanted stays with the plan and is drawn on its scale.
 	wanted := plan.Aim{Thickness: &thickness, SweetPct: &sweet}
 	if p.Aim != nil {
@@ -142,7 +153,7 @@ func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, 
 	result.Plan.Aim = &wanted
 	before := p.Clone()
 	before.Aim = &wanted
-	v.Now = newSide(say, before, now, found)
+	v.Now = newSide(say, before, now)
 	for _, c := range result.Changes {
 		v.Changes = append(v.Changes, changed{what(say, p, c.Path), c.From, c.To, say.Change(c)})
 	}
@@ -155,17 +166,23 @@ func newView(say words.Printer, pudding store.Pudding, typed url.Values) (view, 
 	}
 	v.Cut = result.Cut
 	if !v.Cut {
-		v.Roads = roads(say, p, aims, locked, f, result.Changes)
+		found, err := s.app.Roads(ctx, p, aims, locked)
+		if err != nil {
+			return v, nil, err
+		}
+		v.Roads = roads(say, p, found, f, result.Changes)
 	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
-	after, foundAfter := mend.Forecast(result.Plan, forecast.Options{})
-	v.New = newSide(say, result.Plan, after, foundAfter)
-	return v, result.Plan
+	after, err := s.app.Forecast(ctx, result.Plan)
+	if err != nil {
+		return v, nil, err
+	}
+	v.New = newSide(say, result.Plan, after)
+	return v, result.Plan, nil
 }
 
 // roads lists the other ways to the aims: what each changes, and the page with all else locked.
-func roads(say words.Printer, p *plan.Plan, aims design.Aims, locked []string, f *frame.Fields, taken []design.Change) (list []road) {
-	found := design.Roads(p, aims, locked)
+func roads(say words.Printer, p *plan.Plan, found map[design.Road]design.Balanced, f *frame.Fields, taken []design.Change) (list []road) {
 	names := func(changes []design.Change) (list []string) {
 		for _, c := range changes {
 			list = append(list, c.Lock)
@@ -234,7 +251,7 @@ func what(say words.Printer, p *plan.Plan, path string) string {
 	return "Reduced to, %"
 }
 
-func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend.Found) side {
+func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast) side {
 	s := side{Thickness: picture.NewThickness(p, f), Words: say.Thickness(f, p.Serve)}
 	add := func(name, value string) { s.Rows = append(s.Rows, row{name, value}) }
 	if r := f.Thickness.As(p.Serve); r != nil {
@@ -248,8 +265,8 @@ func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend
 			pot.DonenessWord(p.Texture(name), f.Doneness[name].Value), f.Doneness[name].Value))
 	}
 	add("To the bowl", say.Span(f.Time.TotalMin))
-	for _, finding := range say.Findings(p, found) {
-		s.Findings = append(s.Findings, finding.Message)
+	for _, found := range watch.Findings(p, f) {
+		s.Findings = append(s.Findings, say.Finding(p, found).Message)
 	}
 	return s
 }
@@ -268,7 +285,10 @@ func (s *Screen) Take(c *gin.Context) error {
 	if f.Text("version") != strconv.Itoa(pudding.Version) {
 		return store.ErrStale
 	}
-	v, balanced := newView(say, pudding, f.Typed)
+	v, balanced, err := s.newView(c.Request.Context(), say, pudding, f.Typed)
+	if err != nil {
+		return err
+	}
 	if balanced == nil {
 		return s.page.Show(c, http.StatusUnprocessableEntity, frame.Frame{Title: "Balance: " + pudding.Plan.Name, Section: "puddings",
 			Module: "js/live-form.js", Body: v})

@@ -99,7 +99,10 @@ func (s *Screen) OfCook(c *gin.Context) error {
 func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) error {
 	say := frame.Words(c)
 	wanted := 4.0
-	f := forecast.Run(p, forecast.Options{})
+	f, err := s.app.Forecast(c.Request.Context(), p)
+	if err != nil {
+		return err
+	}
 	if served := f.Thickness.As(p.Serve); served != nil {
 		wanted = served.Value
 	}

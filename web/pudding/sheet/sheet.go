@@ -57,7 +57,11 @@ func (s *Screen) Show(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	v := newView(say, p.Plan, p.ID)
+	f, found, err := s.app.Mended(c.Request.Context(), p.Plan)
+	if err != nil {
+		return err
+	}
+	v := newView(say, p.Plan, f, found, p.ID)
 	switch paper := c.Query("paper"); paper {
 	case "", "a4":
 	case "letter":
@@ -68,8 +72,7 @@ func (s *Screen) Show(c *gin.Context) error {
 	return s.page.Show(c, http.StatusOK, frame.Frame{Title: "Sheet: " + p.Plan.Name, Section: "puddings", Body: v})
 }
 
-func newView(say words.Printer, p *plan.Plan, id string) view {
-	f, found := mend.Forecast(p, forecast.Options{})
+func newView(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend.Found, id string) view {
 	v := view{Name: p.Name, ID: id, Serves: fmt.Sprintf("%d bowls of about %s, %s", p.Serves, say.Grams(measure.Gram(f.Yield.PortionG)),
 		say.Serving(p.Serve))}
 	masses := map[string]measure.Gram{}

@@ -2,9 +2,9 @@
 package shelf
 
 import (
+	"context"
 	"embed"
 	"net/http"
-	"slices"
 	"strings"
 	"time"
 
@@ -12,8 +12,8 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
-	"kirdu/core/mend"
 	"kirdu/core/plan"
+	"kirdu/core/watch"
 	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/words"
@@ -73,7 +73,11 @@ func (s *Screen) Show(c *gin.Context) error {
 	for _, p := range shelf {
 		unreadable(p.SavedAt)
 		if matches(say, p.Plan, v.Search) {
-			v.Puddings = append(v.Puddings, summary(say, p))
+			one, err := s.summary(c.Request.Context(), say, p)
+			if err != nil {
+				return err
+			}
+			v.Puddings = append(v.Puddings, one)
 		}
 	}
 	unreadable(time.Time{})
@@ -98,14 +102,22 @@ func matches(say words.Printer, p *plan.Plan, search string) bool {
 	return false
 }
 
-func summary(say words.Printer, p store.Pudding) pudding {
-	f, found := mend.Forecast(p.Plan, forecast.Options{})
-	found = slices.DeleteFunc(found, func(one mend.Found) bool { return one.Rule.IsCaution() && one.Severity == forecast.Note })
-	return pudding{
+func (s *Screen) summary(ctx context.Context, say words.Printer, p store.Pudding) (pudding, error) {
+	f, err := s.app.Forecast(ctx, p.Plan)
+	if err != nil {
+		return pudding{}, err
+	}
+	one := pudding{
 		ID: p.ID, Name: p.Plan.Name, Way: p.Plan.Way, Pot: p.Plan.Pots[plan.MainPot].Name, Bowls: p.Plan.Serves,
 		Served: say.Serving(p.Plan.Serve), Thickness: say.Thickness(f, p.Plan.Serve), Sweet: say.Sweetness(f.Sweetness.Pct.Value),
-		Times: say.Span(f.Time.TotalMin), Yield: say.Grams(measure.Gram(f.Yield.MassG.Value)), Findings: say.Findings(p.Plan, found),
+		Times: say.Span(f.Time.TotalMin), Yield: say.Grams(measure.Gram(f.Yield.MassG.Value)),
 	}
+	for _, found := range watch.Findings(p.Plan, f) {
+		if !found.Rule.IsCaution() || found.Severity != forecast.Note {
+			one.Findings = append(one.Findings, say.Finding(p.Plan, found))
+		}
+	}
+	return one, nil
 }
 
 // Remove takes a pudding off the shelf.

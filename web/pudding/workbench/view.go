@@ -220,10 +220,9 @@ type finding struct {
 
 var severityWords = map[forecast.Severity]string{forecast.Stop: "Stop", forecast.Warning: "Look out", forecast.Note: "Note"}
 
-func newView(say words.Printer, pudding store.Pudding, kit equipment, typed url.Values, faults map[string]string,
-	zone *time.Location) view {
+func newView(say words.Printer, pudding store.Pudding, f *forecast.Forecast, found []mend.Found, kit equipment, typed url.Values,
+	faults map[string]string, zone *time.Location) view {
 	p := pudding.Plan
-	f, found := mend.Forecast(p, forecast.Options{})
 	v := view{
 		ID: pudding.ID, Name: p.Name, Notes: p.Notes, Version: pudding.Version, CanUndo: pudding.CanUndo(), CanRedo: pudding.CanRedo(),
 		Way: words.Capital(p.Way), Bowls: fmt.Sprint(p.Serves), Serve: p.Serve, Faults: map[string]string{},

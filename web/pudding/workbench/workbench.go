@@ -66,7 +66,11 @@ func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed u
 	if err != nil {
 		return err
 	}
-	v := newView(say, pudding, kit, typed, faults, s.app.Zone)
+	f, found, err := s.app.Mended(c.Request.Context(), pudding.Plan)
+	if err != nil {
+		return err
+	}
+	v := newView(say, pudding, f, found, kit, typed, faults, s.app.Zone)
 	seen, known, err := s.app.Store.Foreseen(c.Request.Context(), pudding.ID)
 	if err != nil {
 		return err

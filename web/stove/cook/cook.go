@@ -62,7 +62,10 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faul
 		c.Redirect(http.StatusSeeOther, afterwards(k))
 		return nil
 	}
-	v := newView(say, k, k.Now(s.app.Now()), s.app.Zone)
+	v, err := s.newView(c.Request.Context(), say, k, k.Now(s.app.Now()))
+	if err != nil {
+		return err
+	}
 	v.Typed, v.Faults = typed, faults
 	if err := s.gadgets(say, c.Request.Context(), k, &v); err != nil {
 		return err

@@ -1,6 +1,7 @@
 package cook
 
 import (
+	"context"
 	"fmt"
 	"maps"
 	"math"
@@ -18,6 +19,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/core/rehearse"
 	"kirdu/store"
+	"kirdu/web/frame"
 	"kirdu/web/picture"
 	"kirdu/words"
 )
@@ -118,21 +120,31 @@ const mostNext = 3
 // nearMinutes is how long before the likely end the button stands out.
 const nearMinutes = 1.5
 
-func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location) view {
+func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook, now time.Time) (view, error) {
+	zone := s.app.Zone
 	state := k.State()
 	p := state.Plan
 	behind, of := state.Place()
-	v := view{ID: k.ID, Name: p.Name, NewID: app.NewID(), Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal,
+	v := view{ID: k.ID, Name: p.Name, NewID: frame.FreshID, Step: state.ID(), Place: behind + 1, Steps: of, Now: now, Rehearsal: k.Rehearsal,
 		Speed: max(k.Speed, 1), Pot: state.Pot(),
 		Over: state.Done(), CanBack: behind > 0}
 	empty, weighed := p.Pots[v.Pot].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
-	live := learn.Follow(&state, now)
-	clock := learn.ClockOf(&state, &live, now)
-	here := hereIn(&state, v.Pot, &live, &clock, now)
+	follow := follower{ctx, s.app.Kitchen, k, app.Moment(k, now)}
+	live, err := follow.whole(&state)
+	if err != nil {
+		return v, err
+	}
+	clock := learn.ClockOf(&state, &live, follow.at)
+	here, err := follow.hereIn(&state, v.Pot, &live, &clock)
+	if err != nil {
+		return v, err
+	}
 	v.jobs(say, &state, &live, &clock, zone)
 	v.Otherwise = newOtherwise(say, &state, &live)
-	v.change(say, k, &state, live, now)
+	if err := v.change(say, follow, &state, live); err != nil {
+		return v, err
+	}
 	if at, comes := rehearse.Trouble(rehearse.Task(k.Task), &state, app.FlameOf(k), now); k.Rehearsal && comes {
 		v.Trouble, v.TroubleAt, v.Troubled = words.TaskTrouble(rehearse.Task(k.Task)), at, !at.After(now)
 	}
@@ -143,7 +155,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 	if v.Over {
 		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
 		v.HeavyScale = heavy(say, p, live.Mass+empty)
-		return v
+		return v, nil
 	}
 	step := &p.Steps[state.Step]
 	said := say.Step(p, live.Forecast, state.Step)
@@ -177,7 +189,9 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 		v.looks(here.Plan, v.Pot, here.live)
 		v.HeavyScale = heavy(say, p, here.live.Mass+empty)
 	}
-	v.vessels(say, &state, &live, &clock, now)
+	if err := v.vessels(say, follow, &state, &live, &clock); err != nil {
+		return v, err
+	}
 	for _, i := range state.Ahead() {
 		if len(v.Next) == mostNext {
 			break
@@ -193,7 +207,7 @@ func newView(say words.Printer, k store.Cook, now time.Time, zone *time.Location
 			v.Findings = append(v.Findings, f)
 		}
 	}
-	return v
+	return v, nil
 }
 
 // wait says when it is time for what is not yet to be begun.
@@ -211,6 +225,22 @@ func (v *view) wait(say words.Printer, s *cook.State, l *learn.Live, clock *lear
 	v.WaitUntil, v.WaitAlarm = clock.Zero, "Time to begin: "+title
 }
 
+// A follower follows a cook at a moment.
+type follower struct {
+	ctx     context.Context
+	kitchen *app.Kitchen
+	cook    store.Cook
+	at      time.Time
+}
+
+func (f follower) whole(s *cook.State, of ...string) (learn.Live, error) {
+	return f.kitchen.Follow(f.ctx, f.cook, s, f.at, of...)
+}
+
+func (f follower) pot(only *cook.State, of ...string) (learn.Live, error) {
+	return f.kitchen.FollowPot(f.ctx, f.cook, only, f.at, of...)
+}
+
 // here is the cook of the pot that the present step is about.
 type here struct {
 	*cook.State // of that pot alone
@@ -220,18 +250,22 @@ type here struct {
 }
 
 // hereIn follows one pot. live and clock are those of the whole cook.
-func hereIn(s *cook.State, pot string, live *learn.Live, clock *learn.Clock, now time.Time) here {
-	only, steps := s.Only(pot)
-	if only == s {
-		return here{s, *live, clock.At, s.Step}
+func (f follower) hereIn(state *cook.State, pot string, live *learn.Live, clock *learn.Clock) (here, error) {
+	only, steps := state.Only(pot)
+	if only == state {
+		return here{state, *live, clock.At, state.Step}, nil
 	}
-	one := here{State: only, live: learn.FollowPot(only, now), step: slices.Index(steps, s.Step)}
+	alone, err := f.pot(only, pot)
+	if err != nil {
+		return here{}, err
+	}
+	one := here{State: only, live: alone, step: slices.Index(steps, state.Step)}
 	zero, lit := only.Zero()
 	if !lit {
-		zero = now
+		zero = f.at
 	}
 	one.at = func(minute float64) time.Time { return zero.Add(time.Duration(minute * float64(time.Minute))) }
-	return one
+	return one, nil
 }
 
 // vesselOf is a pot that can be weighed, dipped or felt.
@@ -248,7 +282,7 @@ type other struct {
 
 // vessels lists the pots that are not empty, the present one first, and says how it is in the
 // others.
-func (v *view) vessels(say words.Printer, s *cook.State, live *learn.Live, clock *learn.Clock, now time.Time) {
+func (v *view) vessels(say words.Printer, follow follower, s *cook.State, live *learn.Live, clock *learn.Clock) error {
 	pots := s.Lit()
 	if i := slices.Index(pots, v.Pot); i > 0 {
 		pots = slices.Insert(slices.Delete(pots, i, i+1), 0, v.Pot)
@@ -260,14 +294,17 @@ func (v *view) vessels(say words.Printer, s *cook.State, live *learn.Live, clock
 		}
 		v.Vessels = append(v.Vessels, one)
 		if pot != v.Pot {
-			h := hereIn(s, pot, live, clock, now)
+			h, err := follow.hereIn(s, pot, live, clock)
+			if err != nil {
+				return err
+			}
 			v.looks(h.Plan, pot, h.live)
 			v.Others = append(v.Others, other{words.Capital(one.Name), stateWords(say, h.Plan, h.live),
 				picture.NewGauge(say, marksAhead(say, h), h.live.Level)})
 		}
 	}
 	if _, inPot := s.StepPot(); !inPot {
-		return
+		return nil
 	}
 	used := 0
 	for _, pot := range s.Plan.PotNamesSorted() {
@@ -276,6 +313,7 @@ func (v *view) vessels(say words.Printer, s *cook.State, live *learn.Live, clock
 	if used > 1 {
 		v.InPot = words.Capital(say.PotName(s.Plan, v.Pot))
 	}
+	return nil
 }
 
 // guessed says which steps were told of so soon that nobody knows how long they took.
@@ -443,7 +481,8 @@ func stateWords(say words.Printer, p *plan.Plan, l learn.Live) string {
 }
 
 // change says what was told last in the present step, and what it changed.
-func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Live, now time.Time) {
+func (v *view) change(say words.Printer, follow follower, s *cook.State, l learn.Live) error {
+	k := follow.cook
 	last := -1
 	undone := map[string]bool{}
 	for _, e := range k.Events {
@@ -464,17 +503,27 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 		}
 	}
 	if last < 0 || !inStep(k, s, last) {
-		return
+		return nil
 	}
 	before := without(k, last)
 	e := k.Events[last]
 	v.ChangedID = e.ID
-	was := learn.Follow(&before, now)
+	const without = "without"
+	was, err := follow.whole(&before, without, e.ID)
+	if err != nil {
+		return err
+	}
 	if pot := s.PotOf(e); !e.Kind.IsDeviation() && pot != s.Plan.Served()[0] {
 		// What another pot says is of that pot.
 		only, _ := s.Only(pot)
 		then, _ := before.Only(pot)
-		s, l, was = only, learn.FollowPot(only, now), learn.FollowPot(then, now)
+		if l, err = follow.pot(only, pot); err != nil {
+			return err
+		}
+		if was, err = follow.pot(then, pot, without, e.ID); err != nil {
+			return err
+		}
+		s = only
 	}
 	doubt := slices.IndexFunc(l.Doubted, func(d learn.Doubt) bool { return math.Abs(float64(d.At-s.Minute(e.At))) < float64(sameMinute) })
 	switch {
@@ -497,6 +546,7 @@ func (v *view) change(say words.Printer, k store.Cook, s *cook.State, l learn.Li
 	default:
 		v.Changed = lossWords(say, s, was, l)
 	}
+	return nil
 }
 
 // sameMinute is how near two times are the same.
