@@ -5,7 +5,7 @@ CHROMIUM = /usr/bin/chromium
 GOVULNCHECK = golang.org/x/vuln/cmd/govulncheck@v1.9.0
 RELEASE = $(shell git describe --tags --always 2>/dev/null || echo unreleased)
 
-.PHONY: demo build test unit browser lint fuzz bench golden assets licences screenshots
+.PHONY: demo build test unit race browser lint fuzz bench load soak golden assets licences screenshots
 
 demo: ## start the application with the sample kitchen
 	$(GO) run ./cmd/kirdu demo
@@ -18,6 +18,10 @@ test: $(CHROMIUM) ## every test
 
 unit: ## all but the browser
 	$(GO) test $$($(GO) list ./... | grep -v /e2e)
+
+race: ## what many do at once, under the race detector
+	$(GO) test -race ./store ./app ./web/frame ./web/guard
+	$(GO) test -race -run AtOnce ./web
 
 browser: $(CHROMIUM) ## the interface in a real browser
 	$(GO) test ./e2e/...
@@ -35,16 +39,21 @@ lint: ## formatting, length of lines, vet, staticcheck, known holes where their 
 	@if command -v npm >/dev/null && (cd assets && npm ci --no-audit --no-fund --silent --fetch-retries=0 --fetch-timeout=20000); then \
 		cd assets && npx tsc -p tsconfig.json && npx tsc -p tsconfig.worker.json; else echo "the types of the modules are not checked: no node, or no network"; fi
 
-fuzz: ## each parser for a while
-	$(GO) test -run NONE -fuzz FuzzParseAmount -fuzzminimizetime 1x -fuzztime 30s ./core/measure
-	$(GO) test -run NONE -fuzz FuzzRead -fuzzminimizetime 1x -fuzztime 60s ./core/plan
-	$(GO) test -run NONE -fuzz FuzzMethod -fuzzminimizetime 1x -fuzztime 30s ./core/recipe
-	$(GO) test -run NONE -fuzz FuzzForecast -fuzzminimizetime 1x -fuzztime 60s ./core/forecast
-	$(GO) test -run NONE -fuzz FuzzReadGathering -fuzzminimizetime 1x -fuzztime 30s ./exchange
-	$(GO) test -run NONE -fuzz FuzzRead -fuzzminimizetime 1x -fuzztime 30s ./device
+FUZZ ?= 30s
+fuzz: ## each parser for a while: make fuzz FUZZ=10m
+	@grep -rlE '^func Fuzz' --include='*_test.go' . | xargs grep -HoE '^func Fuzz\w+' | sed 's/:func / /' | while read file name; do \
+		echo "$$name in $$(dirname $$file)"; \
+		$(GO) test -run NONE -fuzz "^$$name\$$" -fuzzminimizetime 1x -fuzztime $(FUZZ) "$$(dirname $$file)" || exit 1; done
 
 bench: ## the budgets of speed
 	$(GO) test -run NONE -bench . -benchmem ./...
+
+load: ## how it holds under load, against an instance of its own; see docs/performance.md
+	$(GO) run ./e2e/load
+
+soak: ## an hour of kills, poison and many cooks
+	$(GO) test -count 1 -timeout 2h ./cmd/kirdu -run 'Killed|ManyCooks' -kills 200 -cooks 20 -for 10m
+	$(GO) test -count 1 -timeout 2h ./web -run Poison -poisons 700
 
 golden: ## write the expected output of the command line anew
 	$(GO) test ./cmd/kirdu -run "Golden|ForecastsStay" -update

@@ -22,7 +22,10 @@ func (s *site) addresses() map[string]string {
 	gatherings, err := s.store.Gatherings(ctx)
 	require.NoError(s.t, err)
 	ids := map[string]string{"puddings": s.pudding().ID, "stove": s.onStove().ID, "logbook": book[0].ID,
-		"kitchen": burners[0].ID, "gatherings": gatherings[0].ID}
+		"kitchen": burners[0].ID, "gatherings": "none"}
+	if len(gatherings) > 0 {
+		ids["gatherings"] = gatherings[0].ID
+	}
 	pots, err := s.store.Pots(ctx)
 	require.NoError(s.t, err)
 	filled := map[string]string{}
