@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"kirdu/core/cook"
 	"kirdu/core/plan"
@@ -243,16 +244,25 @@ const Unjudged = "not judged yet"
 // SearchBook returns so many of the batches in the book that a filter lets through,
 // the latest first, behind those that are skipped.
 func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([]BookLine, error) {
-	inner := `SELECT cook.rowid FROM cook INDEXED BY cook_book WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0
-			AND cook.removed_at IS NULL`
+	from, where := `cook INDEXED BY cook_book`, ` WHERE cook.finished_at IS NOT NULL AND cook.rehearsal = 0 AND cook.removed_at IS NULL`
 	var arguments []any
 	if f.Words != "" {
-		like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
-		inner += ` AND (cook.name LIKE ? ESCAPE '\' OR cook.rowid IN (SELECT told.rowid FROM verdict
-			JOIN cook AS told ON told.id = verdict.cook_id
-			WHERE verdict.note LIKE ? ESCAPE '\' OR verdict.next_note LIKE ? ESCAPE '\'))`
-		arguments = append(arguments, like, like, like)
+		phrase, few, err := s.isRare(ctx, f.Words)
+		if err != nil {
+			return nil, err
+		}
+		if few { // what is found is put in order
+			from = `(SELECT rowid AS number FROM book_words WHERE book_words MATCH ?) CROSS JOIN book_entry USING (number)
+				CROSS JOIN cook ON cook.id = book_entry.cook_id`
+			arguments = append(arguments, phrase)
+		} else { // going through the book in its order soon meets as many as are shown
+			where += ` AND (cook.name LIKE ? ESCAPE '\' OR EXISTS (SELECT 1 FROM verdict WHERE verdict.cook_id = cook.id
+				AND (verdict.note LIKE ? ESCAPE '\' OR verdict.next_note LIKE ? ESCAPE '\')))`
+			like := "%" + strings.NewReplacer(`\`, `\\`, `%`, `\%`, `_`, `\_`).Replace(f.Words) + "%"
+			arguments = append(arguments, like, like, like)
+		}
 	}
+	inner := `SELECT cook.rowid FROM ` + from + where
 	switch f.Verdict {
 	case "":
 	case Unjudged:
@@ -269,6 +279,24 @@ func (s *Store) SearchBook(ctx context.Context, f BookFilter, most, skip int) ([
 	// Found in the index of the book alone, in its order; only what is shown is read whole.
 	return s.lines(ctx, ` WHERE cook.rowid IN (`+inner+` ORDER BY cook.begun_at DESC LIMIT ? OFFSET ?) ORDER BY cook.begun_at DESC`,
 		append(arguments, most, skip)...)
+}
+
+// indexed is how many letters the index of the book's words needs, rare how many batches have a word that is.
+const (
+	indexed = 3
+	rare    = 500
+)
+
+// isRare looks words up in the index of the book: phrase asks for them there.
+func (s *Store) isRare(ctx context.Context, words string) (phrase string, rarely bool, err error) {
+	if utf8.RuneCountInString(words) < indexed {
+		return "", false, nil
+	}
+	phrase = `"` + strings.ReplaceAll(words, `"`, `""`) + `"`
+	n := 0
+	err = s.db.QueryRowContext(ctx, `SELECT count(*) FROM (SELECT 1 FROM book_words WHERE book_words MATCH ? LIMIT ?)`, phrase,
+		rare+1).Scan(&n)
+	return phrase, n <= rare, err
 }
 
 // Rehearsals returns those that are on the stove.

@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -259,4 +260,49 @@ func TestKilledWriterLosesNothing(t *testing.T) {
 		require.True(t, stored[id], "lost %s", id)
 	}
 	require.Greater(t, len(acknowledged), 50)
+}
+
+// The book is searched by any letters of a name or a note, as they stand now, in a copy of the file too.
+func TestTheBookIsSearched(t *testing.T) {
+	ctx := context.Background()
+	path := filepath.Join(t.TempDir(), "kirdu.sqlite")
+	s, err := store.Open(ctx, path)
+	require.NoError(t, err)
+	t.Cleanup(func() { s.Close() })
+	require.NoError(t, s.CreatePudding(ctx, "a", rice(t), now))
+	notes := map[string]string{"1": `as "thick" as grandmother's`, "2": "100 % cream, café style", "3": "a little_thin", "4": ""}
+	for id, note := range notes {
+		require.NoError(t, s.StartCook(ctx, store.Cook{ID: id, PuddingID: "a", Plan: rice(t), BegunAt: now, Zone: "UTC"}))
+		require.NoError(t, s.AppendEvent(ctx, id, event(cook.Finished, 0, time.Hour), now))
+		if note != "" {
+			require.NoError(t, s.Judge(ctx, id, store.Verdict{Note: note}, nil, store.Lesson{}, now))
+		}
+	}
+	finds := func(s *store.Store, words string) (ids []string) {
+		t.Helper()
+		lines, err := s.SearchBook(ctx, store.BookFilter{Words: words}, 10, 0)
+		require.NoError(t, err)
+		for _, l := range lines {
+			ids = append(ids, l.ID)
+		}
+		slices.Sort(ids)
+		return ids
+	}
+	all := []string{"1", "2", "3", "4"}
+	for words, wanted := range map[string][]string{"": all, rice(t).Name[:3]: all, strings.ToUpper(rice(t).Name): all, `"thick"`: {"1"},
+		"mother": {"1"}, "100 %": {"2"}, "cafe": {"2"}, "CAFÉ": {"2"}, "%": {"2"}, "_": {"3"}, "e_t": {"3"}, "zebra": nil, `"`: {"1"},
+		"thick OR cream": nil, "note:": nil, "*": nil, "NEAR(thick": nil, "'": {"1"}} {
+		require.Equal(t, wanted, finds(s, words), "%q", words)
+	}
+	require.NoError(t, s.Judge(ctx, "1", store.Verdict{Note: "thin", NextNote: "more cardamom"}, nil, store.Lesson{}, now))
+	require.Empty(t, finds(s, "mother"), "a later word replaces the earlier")
+	require.Equal(t, []string{"1"}, finds(s, "cardamom"))
+
+	copied := filepath.Join(t.TempDir(), "copy.sqlite")
+	require.NoError(t, s.Backup(ctx, copied))
+	other, err := store.Open(ctx, copied)
+	require.NoError(t, err)
+	t.Cleanup(func() { other.Close() })
+	require.Equal(t, []string{"1"}, finds(other, "cardamom"))
+	require.Equal(t, []string{"2"}, finds(other, "cream"))
 }

@@ -1,6 +1,7 @@
 package logbook
 
 import (
+	"context"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -62,14 +63,23 @@ func (s *Screen) Beside(c *gin.Context) error {
 			return frame.Stop(http.StatusUnprocessableEntity, "One of them is still on the stove.", "Two batches of the book can be compared.")
 		}
 		v.Chosen, v.B = true, title(&second)
-		v.fill(say, &first, &second)
+		if err := s.fill(ctx, &v, say, &first, &second); err != nil {
+			return err
+		}
 	}
 	return s.beside.Show(c, http.StatusOK, frame.Frame{Title: "Two batches", Section: "logbook", Body: v})
 }
 
-func (v *besideView) fill(say words.Printer, first, second *store.Cook) {
+func (s *Screen) fill(ctx context.Context, v *besideView, say words.Printer, first, second *store.Cook) error {
 	a, b := first.State(), second.State()
-	la, lb := learn.Follow(&a, a.Finished), learn.Follow(&b, b.Finished)
+	la, err := s.app.Follow(ctx, *first, &a, a.Finished)
+	if err != nil {
+		return err
+	}
+	lb, err := s.app.Follow(ctx, *second, &b, b.Finished)
+	if err != nil {
+		return err
+	}
 	add := func(what, x, y string) { v.Rows = append(v.Rows, besideRow{what, x, y, x != y}) }
 	add("From the flame to the end", say.Minutes(cookMinutes(&a)), say.Minutes(cookMinutes(&b)))
 	mass := func(k *store.Cook, m float64) string {
@@ -113,4 +123,5 @@ func (v *besideView) fill(say words.Printer, first, second *store.Cook) {
 	v.Plan = say.Differences(pa, pb)
 	v.Lines = picture.NewPotLines(say, la.Plan, la.Forecast,
 		picture.PotLineOptions{Beside: &picture.Beside{Plan: lb.Plan, Forecast: lb.Forecast}})
+	return nil
 }

@@ -222,9 +222,11 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, fau
 		c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
 		return nil
 	}
-	v := newView(say, k, s.app.Zone)
+	v, err := s.newView(c.Request.Context(), say, k)
+	if err != nil {
+		return err
+	}
 	v.Faults = faults
-	var err error
 	if v.PhotoWidth, v.PhotoHeight, err = s.app.Store.PhotoSize(c.Request.Context(), k.ID); err != nil {
 		return err
 	}

@@ -1,11 +1,11 @@
 package logbook
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strconv"
 	"strings"
-	"time"
 
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
@@ -59,10 +59,17 @@ func cookMinutes(s *cook.State) measure.Minute {
 	return measure.Minute(s.Finished.Sub(s.Spans[0].Begin).Minutes())
 }
 
-func newView(say words.Printer, k store.Cook, zone *time.Location) view {
+func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook) (view, error) {
+	zone := s.app.Zone
 	state := k.State()
-	planned := forecast.Run(k.Plan, forecast.Options{})
-	live := learn.Follow(&state, state.Finished)
+	planned, err := s.app.Forecast(ctx, k.Plan)
+	if err != nil {
+		return view{}, err
+	}
+	live, err := s.app.Follow(ctx, k, &state, state.Finished)
+	if err != nil {
+		return view{}, err
+	}
 	v := view{ID: k.ID, Name: k.Plan.Name, PuddingID: k.PuddingID, Day: say.Time(k.BegunAt.In(zone), "2 January 2006"),
 		Clock: k.BegunAt.In(zone).Format("15:04"), Sweetness: store.SweetnessVerdicts(), Judged: k.Verdict != nil}
 	for i, word := range pot.ThicknessWords() {
@@ -86,7 +93,7 @@ func newView(say words.Printer, k store.Cook, zone *time.Location) view {
 	v.rows(say, &state, planned, live)
 	v.steps(say, &state, k.Plan, planned, live.Forecast)
 	v.readings(say, &state, k.Plan, planned, live)
-	return v
+	return v, nil
 }
 
 func (v *view) rows(say words.Printer, s *cook.State, planned *forecast.Forecast, live learn.Live) {
