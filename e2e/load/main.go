@@ -25,6 +25,10 @@ import (
 	"time"
 
 	"kirdu/app"
+	"kirdu/core/forecast"
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
 	"kirdu/demo"
 	"kirdu/web"
 )
@@ -99,7 +103,72 @@ func run(ctx context.Context) error {
 	if err := in.ratios(ctx, pages); err != nil {
 		return err
 	}
-	return in.manyCooks(ctx, pages)
+	if err := in.manyCooks(ctx, pages); err != nil {
+		return err
+	}
+	return in.growth(ctx)
+}
+
+// growth is how the shelf grows with its puddings, and a forecast with the minutes that are simulated.
+func (in *instance) growth(ctx context.Context) error {
+	shelf, err := in.kitchen.Store.Puddings(ctx, 20)
+	if err != nil {
+		return err
+	}
+	fmt.Printf("\n| puddings on the shelf | first view ms | again, written anew |\n|---|---|---|\n")
+	have, err := in.kitchen.Store.CountPuddings(ctx)
+	if err != nil {
+		return err
+	}
+	for _, size := range []int{have, 50, 200} {
+		for ; have < size; have++ {
+			p := shelf[have%len(shelf)].Plan.Clone()
+			p.Name = fmt.Sprintf("%s %d", p.Name, have) // another plan: nothing is known of it
+			if err := in.kitchen.Store.CreatePudding(ctx, app.NewID(), p, time.Now()); err != nil {
+				return err
+			}
+		}
+		first, anew, err := in.firstAndAnew(ctx, "/puddings")
+		if err != nil {
+			return err
+		}
+		fmt.Printf("| %d | %.1f | %.1f |\n", size, first, anew)
+	}
+	fmt.Printf("\n| minutes simulated | a forecast with its ranges, ms |\n|---|---|\n")
+	for _, minutes := range []measure.Minute{30, 90, 240} {
+		p := shelf[0].Plan.Clone()
+		for i := range p.Steps {
+			if p.Steps[i].Do == plan.Heat && p.Steps[i].Until != nil && (p.Steps[i].Until.RemainingPct != nil || p.Steps[i].Until.Minutes != nil) {
+				p.Steps[i].Flame, p.Steps[i].FlamePct, p.Steps[i].Until = vessel.Low, nil, &plan.Until{Minutes: &minutes}
+				break
+			}
+		}
+		const runs = 50
+		begin := time.Now()
+		for range runs {
+			forecast.Run(p, forecast.Options{})
+		}
+		fmt.Printf("| %.0f | %.2f |\n", float64(minutes), time.Since(begin).Seconds()*1000/runs)
+	}
+	return nil
+}
+
+// firstAndAnew is how long a page takes, in ms, when nothing of it is known, and when it is only written anew.
+func (in *instance) firstAndAnew(ctx context.Context, path string) (first, anew float64, err error) {
+	const views = 20
+	for n := range views + 1 {
+		begin := time.Now()
+		if _, err := in.fetch(ctx, fmt.Sprintf("%s?n=%d", path, rand.Int())); err != nil {
+			return 0, 0, err
+		}
+		ms := time.Since(begin).Seconds() * 1000
+		if n == 0 {
+			first = ms
+		} else {
+			anew += ms / views
+		}
+	}
+	return first, anew, nil
 }
 
 // A page is one that is asked for.
@@ -216,6 +285,11 @@ func (in *instance) manyCooks(ctx context.Context, pages []page) error {
 		all = append(all, page{"Stove", path})
 		go in.listen(ctx, path+"/changes")
 	}
+	first, anew, err := in.firstAndAnew(ctx, "/")
+	if err != nil {
+		return err
+	}
+	fmt.Printf("\nToday with %d live cooks: %.0f ms at first, %.0f ms written anew.\n", *cooks, first, anew)
 	var mutex sync.Mutex
 	took := map[string][]float64{}
 	var group sync.WaitGroup
