@@ -24,7 +24,7 @@ for (const [name, family, weight] of fonts) {
 }
 writeFileSync(`${out}/fonts.css`, faces);
 
-const icons = ["undo-2", "redo-2", "flame", "bell", "bell-off", "scale", "ruler", "arrow-left", "arrow-right", "plus", "minus", "trash-2", "circle-help", "check", "triangle-alert", "wifi-off", "printer"];
+const icons = ["undo-2", "redo-2", "flame", "bell", "bell-off", "scale", "ruler", "arrow-left", "arrow-right", "plus", "minus", "trash-2", "circle-help", "check", "triangle-alert", "wifi-off", "printer", "house", "cooking-pot", "life-buoy", "notebook-pen", "ellipsis"];
 let sprite = `<svg xmlns="http://www.w3.org/2000/svg">`;
 for (const icon of icons) {
   const source = readFileSync(`node_modules/lucide-static/icons/${icon}.svg`, "utf8");

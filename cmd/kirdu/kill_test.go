@@ -23,7 +23,7 @@ import (
 	"kirdu/store"
 )
 
-var kills = flag.Int("kills", 8, "how often the server is killed")
+var kills = flag.Int("kills", 20, "how often the server is killed")
 
 // TestKilledServerLosesNothing kills the program again and again while two devices
 // tell of one cook over a connection that comes and goes. What was acknowledged is

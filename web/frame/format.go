@@ -43,6 +43,7 @@ func functions(say words.Printer, zone *time.Location) template.FuncMap {
 		"celsius":    func(t float64) string { return say.Celsius(measure.Celsius(t)) },
 		"difference": func(d float64) string { return say.Difference(measure.Kelvin(d)) },
 		"number":     say.Number,
+		"sign":       func(name, version string) sign { return sign{name, version} },
 		"field":      field,
 		"choice":     choice,
 	}
@@ -57,3 +58,6 @@ func tasks() (list []Task) {
 	}
 	return list
 }
+
+// sign is an icon of the sprite of a version.
+type sign struct{ Name, Version string }

@@ -11,6 +11,7 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -106,25 +107,27 @@ func (t *pages) in(style words.Style) (*template.Template, error) {
 
 // A Frame is the view model of every page; Body is that of the screen.
 type Frame struct {
-	Title    string
-	Section  string // which entry of the navigation is lit
-	Module   string // path of the screen's own module under /static, "" for none
-	Demo     bool
-	Damaged  bool // the data file is
-	Login    bool
-	Bare     bool // without navigation
-	Refresh  int  // seconds after which a page without JavaScript loads again, 0 never
-	Version  string
-	OnStove  []store.Cooking
-	Body     any
-	Notice   string // a word about what was just done
-	UndoPath string // where it can be undone, "" if it cannot
-	Theme    string // auto, light, dark
+	Title     string
+	Section   string // which entry of the navigation is lit
+	Elsewhere bool   // it is not one of the four at the foot of a phone's page
+	Module    string // path of the screen's own module under /static, "" for none
+	Demo      bool
+	Damaged   bool // the data file is
+	Login     bool
+	Bare      bool // without navigation
+	Refresh   int  // seconds after which a page without JavaScript loads again, 0 never
+	Version   string
+	OnStove   []store.Cooking
+	Body      any
+	Notice    string // a word about what was just done
+	UndoPath  string // where it can be undone, "" if it cannot
+	Theme     string // auto, light, dark
 }
 
 // Show renders a page into a buffer first, so that a fault in it cannot leave
 // half a page with status 200.
 func (t *Template) Show(c *gin.Context, status int, f Frame) error {
+	f.Elsewhere = slices.Contains([]string{"gatherings", "benches", "pantry", "buying", "kitchen"}, f.Section)
 	f.Demo, f.Login, f.Version, f.Damaged = t.app.Demo, t.app.Login, t.app.Version, t.app.Damaged()
 	if !f.Bare {
 		var err error

@@ -36,3 +36,9 @@ for (const button of document.querySelectorAll("[data-print]")) {
   button.hidden = false;
   button.addEventListener("click", () => print());
 }
+
+// What is folded out at the foot of a phone's page goes when something else is touched.
+const foot = /** @type {HTMLDetailsElement | null} */ (document.querySelector("[data-foot]"));
+document.addEventListener("click", (event) => {
+  if (foot?.open && event.target instanceof Node && !foot.contains(event.target)) foot.open = false;
+});
