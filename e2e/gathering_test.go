@@ -54,7 +54,7 @@ func TestDragInTheLanes(t *testing.T) {
 	require.NotEqual(t, before, times())
 	require.Equal(t, strings.Count(before, ":"), strings.Count(times(), ":"))
 
-	p.press("Work it out anew")
+	p.press("Work out the timetable again")
 	p.until(`!document.querySelector(".shares").innerText.includes("by hand")`)
 	require.Equal(t, before, times())
 	p.change("#late_by", "25")

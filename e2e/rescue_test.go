@@ -62,7 +62,7 @@ func TestArchiveOutAndIn(t *testing.T) {
 	require.NoError(t, os.WriteFile(file, []byte("Once upon a time"), 0o600))
 	p.allowed = []string{"422"}
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("#archive-file"), []string{file}))
-	p.press("Look at it")
+	p.press("See what it would do")
 	p.until(`document.querySelector(".fault") !== null`)
 	require.Contains(t, p.text(".fault"), "is no archive of Kirdu. Nothing was changed")
 	p.open("/archive")
@@ -73,10 +73,10 @@ func TestArchiveOutAndIn(t *testing.T) {
 		document.querySelector("#archive-file").files = list.files;
 		return true;
 	})`)
-	p.press("Look at it")
+	p.press("See what it would do")
 	p.until(`document.querySelector("#does-head") !== null`)
 	require.Contains(t, p.text("#does-head"), "mine.kirdu.zip")
-	p.press("Take it over")
+	p.press("Take over the archive")
 	p.until(`document.querySelector("#does-head").textContent.includes("taken over")`)
 }
 

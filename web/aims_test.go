@@ -28,7 +28,7 @@ func TestRoadsOnTheBalancePage(t *testing.T) {
 	for _, road := range roads {
 		response, page := s.get(html.UnescapeString(road[1]))
 		require.Equal(t, http.StatusOK, response.StatusCode)
-		require.Contains(t, page, "Take it")
+		require.Contains(t, page, "Use this plan")
 		require.NotContains(t, page, "and not to")
 	}
 	_, page = s.get("/puddings/" + id + "/balance?sweet=60&lock=sugar-white&lock=jaggery")

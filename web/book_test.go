@@ -134,7 +134,7 @@ func TestBatchesBesideEachOtherAndOverTime(t *testing.T) {
 	require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
 
 	_, page = s.get("/logbook/trends")
-	for _, text := range []string{"Yield, of what was planned", "Boils away", "Thicker than computed", "Liked sweeter", "In numbers"} {
+	for _, text := range []string{"Yield, of what was planned", "Boils away", "Thicker than expected", "Liked sweeter", "Show the numbers"} {
 		require.True(t, strings.Contains(page, text), text)
 	}
 	saved := func(k store.Cook) bool {

@@ -253,7 +253,7 @@ func TestLooksAtTheStove(t *testing.T) {
 	s := newSite(t, func(o *web.Options) { o.Kitchen.Now = func() time.Time { return now.Add(5 * time.Minute) } })
 	path := "/stove/" + s.onStove().ID
 	_, page := s.get(path)
-	require.True(t, strings.Contains(page, "between the fingers") && strings.Contains(page, "Off the spoon"))
+	require.True(t, strings.Contains(page, "between the fingers") && strings.Contains(page, "How it runs off the spoon"))
 	tell := func(fields url.Values) string {
 		fields.Set("id", uuid.NewString())
 		response, body := s.post(path, fields)

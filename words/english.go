@@ -378,8 +378,8 @@ var english = map[string]string{
 	"rescue.too-soft-to-cut.fine": "Cold through it comes to %[1]s; it can be cut from %[2]s on. It is cold and should hold its " +
 		"shape: cut it with a wet knife. If it runs, say how it looks now.",
 	"rescue.too-soft-to-cut.says": "Cold through it comes to %[1]s; it can be cut from %[2]s on.",
-	"rescue.too-sweet.cannot": "It would take more than %[1]s g of %[2]s to bring it down to %[3]s. Serve small bowls with " +
-		"something plain or sour beside it, or cook a second pot without sugar and mix them.",
+	"rescue.too-sweet.cannot": "It would take more than %[1]s g of %[2]s to bring it down to %[3]s. Serve it beside something plain or " +
+		"sour, or mix in a second pot without sugar.",
 	"rescue.too-sweet.fine": "It comes to %[1]s, and %[2]s is wanted: it needs nothing. If it tastes sweeter, say by how much.",
 	"rescue.too-sweet.says": "It comes to %[1]s as served, and %[2]s is wanted. Hot it tastes sweeter than it will when it is cold.",
 	"rescue.too-thick.cannot": "It would take more than %[1]s g of %[2]s, nearly as much again: that is another pudding. Serve " +
@@ -387,8 +387,8 @@ var english = map[string]string{
 	"rescue.too-thick.fine": "Left alone it comes to the table at %[1]s, and %[2]s is wanted: it needs nothing. If it looks " +
 		"thicker than that, say how it runs off the spoon.",
 	"rescue.too-thick.says": "Left alone it comes to the table at %[1]s instead of %[2]s.",
-	"rescue.too-thin.fine": "Left alone it comes to the table at %[1]s, and %[2]s is wanted: it thickens as it stands and " +
-		"needs nothing. If it looks thinner than that, say how it runs off the spoon.",
+	"rescue.too-thin.fine": "Left alone it comes to the table at %[1]s, and %[2]s is wanted: it thickens as it stands. If it looks " +
+		"thinner, say how it runs off the spoon.",
 	"rescue.too-thin.says":         "Left alone it comes to the table at %[1]s instead of %[2]s.",
 	"rescue.weeping-yogurt.cannot": "There is no yogurt in this pot.",
 	"rescue.weeping-yogurt.says": "Yogurt that was stirred in above {35C}, or stood long, lets go of its whey. The whey is good " +

@@ -3,6 +3,7 @@ package words
 import (
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"regexp"
 	"strings"
 )
 
@@ -20,8 +21,14 @@ func (w Printer) PotName(p *plan.Plan, key string) string {
 	if key == plan.MainPot {
 		return "the pot"
 	}
-	return key
+	if vesselSaid.MatchString(key) {
+		return key
+	}
+	return key + " pan"
 }
+
+// vesselSaid is a key that says itself what it is of: "wide pan", "dish".
+var vesselSaid = regexp.MustCompile(`(?i)\b(?:pot|pan|pans|dish|tray|tin|bowl|bowls|cooker|saucepan|mould|kadai|wok)\d*\b|pan\d`)
 
 // inPot is PotName with its article.
 func (w Printer) inPot(p *plan.Plan, key string) string {

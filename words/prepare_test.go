@@ -38,7 +38,7 @@ func TestEveryStepHasWords(t *testing.T) {
 	require.NoError(t, err)
 	f := forecast.Run(p, forecast.Options{})
 	require.InDelta(t, 0, f.MassBalance.ErrorG, 0.01)
-	want := []string{"Press the coconut", "Fry the cashew nuts", "Soak the short-grain white rice", "Grind rice",
+	want := []string{"Press the coconut", "Fry the cashew nuts", "Soak the short-grain white rice", "Grind the rice",
 		"Grate the bottle gourd", "Squeeze", "Roast the wheat semolina",
 		"Stir together cold: ", "Steam the sweet potato", "Melt the jaggery", "Add the whole milk", "Bring it to the boil", "Mash",
 		"Add the slurry",

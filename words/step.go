@@ -146,7 +146,7 @@ func (w Printer) partOf(p *plan.Plan, of, otherwise string) string {
 	if of == "" {
 		return otherwise
 	}
-	return w.ItemName(p, plan.Item{Part: of})
+	return "the " + strings.TrimPrefix(w.ItemName(p, plan.Item{Part: of}), "the ")
 }
 
 // prepared are the words of the preparations: title before the name, the word

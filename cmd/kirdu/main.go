@@ -42,7 +42,7 @@ func rootCommand() *cobra.Command {
 		Version:       version(),
 	}
 	root.AddCommand(serveCommand(), demoCommand(), forecastCommand(), balanceCommand(), timetableCommand(), passphraseCommand(),
-		backupCommand(), restoreCommand(), checkCommand(), exportCommand(), importCommand(), schemaCommand(), versionCommand())
+		backupCommand(), restoreCommand(), checkCommand(), exportCommand(), importCommand(), schemaCommand(), wordsCommand(), versionCommand())
 	logFlags(root)
 	root.SetVersionTemplate("kirdu {{.Version}}\n")
 	return root

@@ -309,5 +309,38 @@ func (p *Plan) PartName(part string) string {
 	if fried, is := strings.CutSuffix(part, fatSuffix); is && p.Maker(part) >= 0 {
 		return "the fat left of " + p.PartName(fried)
 	}
+	return p.spoken(part)
+}
+
+// made is how a part is called by what was done with it, where it is one that the ways and the recipes name.
+var made = map[Verb]string{Soak: "soaked", Roast: "roasted", Fry: "fried", Steam: "steamed", Prep: "grated"}
+
+// spoken is the name of a part as somebody would say it: "soaked basmati rice" for the grain of a way. What a cook
+// named stays as it is.
+func (p *Plan) spoken(part string) string {
+	at := p.Maker(part)
+	if at < 0 {
+		return part
+	}
+	material := ""
+	for _, item := range p.Steps[at].Items {
+		if item.Part != "" && part == "tempered" {
+			material = p.PartName(item.Part)
+		}
+		if m, ok := p.Pantry().Material(item.Material); ok && m.Behaviour != pantry.Liquid && material == "" {
+			material = strings.ToLower(m.ShortName())
+		}
+	}
+	if material == "" {
+		return part
+	}
+	switch part {
+	case "grain", "pulse", "lentil", "noodle", "pearls":
+		if how, known := made[p.Steps[at].Do]; known {
+			return how + " " + material
+		}
+	case "grated", "swollen", "tempered":
+		return part + " " + material
+	}
 	return part
 }

@@ -63,7 +63,7 @@ func measures(say words.Printer, r *request) any {
 	v.Heading = fmt.Sprintf("%s of %s are %s", r.Text("amount"), words.Lower(m.ShortName()), answer)
 	v.Lines = append(v.Lines, fmt.Sprintf("It weighs %s g a millilitre, spooned in and levelled; packed or sifted it differs by up "+
 		"to a fifth.", say.Number(float64(m.Bulk), 2)))
-	r.writes = append(r.writes, write{label: "Write it in this measure", fits: func(other *pantry.Material,
+	r.writes = append(r.writes, write{label: "Write it in this measure instead", fits: func(other *pantry.Material,
 		_ measure.Gram) bool {
 		return other.Slug == m.Slug
 	},
