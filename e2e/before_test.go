@@ -121,7 +121,7 @@ func TestBalanceToAnAim(t *testing.T) {
 	// In amounts that a kitchen can measure it comes within a tenth.
 	p.until(`/1(2\.9|3\.[01])/.test(document.querySelector(".is-offer dl")?.textContent)
 		&& !document.querySelector(".figures").textContent.includes("rice")`)
-	p.press("Take it")
+	p.press("Use this plan")
 	p.until(`document.querySelector("[data-workbench]")?.dataset.live === "ready"`)
 	require.Regexp(t, `1(2\.9|3\.[01])\x{202f}?.%`, p.text(".balance"))
 	require.Equal(t, "105 g", js[string](p, `document.querySelector('[name="steps[0].items[1].amount"]').value`))
@@ -138,7 +138,7 @@ func TestWatchpointIsMendedInTheForm(t *testing.T) {
 	js[bool](p, `document.querySelectorAll(".ledger details").forEach((d) => d.open = true), true`)
 	p.change("#sugar-after", "0")
 	p.until(`document.querySelector(".finding")?.textContent.includes("ties up water") ?? false`)
-	p.press("Mend it so")
+	p.press("Make this change")
 	p.until(`document.querySelector(".finding-none") !== null`)
 	sugar := func() (step, steps int) {
 		shelf, err := k.store.Puddings(ctx, 1)
