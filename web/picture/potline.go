@@ -107,11 +107,12 @@ type Seen struct{ Minute, MassG float64 }
 
 // PotLineOptions change what a pot line shows.
 type PotLineOptions struct {
-	Narrow bool
-	Seen   []Seen
-	Now    *float64 // minute, nil for a plan
-	Beside *Beside  // another plan on the same axes, nil for none
-	Sugar  *Window  // when the sweetener goes in well, nil for none
+	Narrow  bool
+	Beneath bool // it stands beneath the pot, beside the ledger
+	Seen    []Seen
+	Now     *float64 // minute, nil for a plan
+	Beside  *Beside  // another plan on the same axes, nil for none
+	Sugar   *Window  // when the sweetener goes in well, nil for none
 }
 
 // Beside is a second pudding whose lines are drawn on the axes of the first,
@@ -160,6 +161,8 @@ type frame struct {
 var (
 	wideFrame = frame{width: 1208, height: 230, left: 62, right: 1104, massTop: 24, massBottom: 88,
 		softTop: 110, softBottom: 176, flame: 198, stir: 208, timeTicks: 14}
+	beneathFrame = frame{width: 776, height: 252, left: 52, right: 690, massTop: 24, massBottom: 96,
+		softTop: 120, softBottom: 194, flame: 218, stir: 228, timeTicks: 10}
 	narrowFrame = frame{width: 358, height: 330, left: 46, right: 276, massTop: 26, massBottom: 132,
 		softTop: 160, softBottom: 272, flame: 290, stir: 300, timeTicks: 6}
 )
@@ -167,8 +170,11 @@ var (
 // NewPotLine lays out the course of a plan.
 func NewPotLine(say words.Printer, p *plan.Plan, f *forecast.Forecast, o PotLineOptions) PotLine {
 	g := wideFrame
-	if o.Narrow {
+	switch {
+	case o.Narrow:
 		g = narrowFrame
+	case o.Beneath:
+		g = beneathFrame
 	}
 	l := PotLine{Width: Px(g.width), Height: Px(g.height), Left: Px(g.left), Right: Px(g.right), Top: Px(g.massTop), Foot: Px(g.softBottom)}
 	c := &f.Curve

@@ -16,6 +16,7 @@ import (
 	"kirdu/core/watch"
 	"kirdu/store"
 	"kirdu/web/frame"
+	"kirdu/web/picture"
 	"kirdu/words"
 )
 
@@ -39,7 +40,10 @@ type view struct {
 }
 
 // wayLink leads to the choices of a way of cooking.
-type wayLink struct{ Key, Name string }
+type wayLink struct {
+	Key, Name string
+	Mark      picture.WayMark
+}
 
 type pudding struct {
 	ID, Name, Way, Pot, Served, Thickness, Sweet, Times, Yield string
@@ -60,7 +64,7 @@ func (s *Screen) Show(c *gin.Context) error {
 	}
 	v := view{Search: strings.TrimSpace(c.Query("search")), All: len(shelf) + len(aside)}
 	for _, w := range plan.Ways() {
-		v.Ways = append(v.Ways, wayLink{w.Name, words.Capital(w.Name)})
+		v.Ways = append(v.Ways, wayLink{w.Name, words.Capital(w.Name), picture.WayMarks()[w.Name]})
 	}
 	unreadable := func(until time.Time) {
 		for len(aside) > 0 && aside[0].At.After(until) {
@@ -114,7 +118,9 @@ func (s *Screen) summary(ctx context.Context, say words.Printer, p store.Pudding
 	}
 	for _, found := range watch.Findings(p.Plan, f) {
 		if !found.Rule.IsCaution() || found.Severity != forecast.Note {
-			one.Findings = append(one.Findings, say.Finding(p.Plan, found))
+			said := say.Finding(p.Plan, found)
+			said.Message = words.Capital(said.Message)
+			one.Findings = append(one.Findings, said)
 		}
 	}
 	return one, nil

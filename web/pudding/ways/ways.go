@@ -20,6 +20,7 @@ import (
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
 	"kirdu/web/frame"
+	"kirdu/web/picture"
 	"kirdu/words"
 )
 
@@ -42,6 +43,7 @@ type view struct {
 
 type way struct {
 	Key, Name, About, Loved string
+	Mark                    picture.WayMark
 	Chosen                  *chosen // nil for the ways that are only listed
 }
 
@@ -74,7 +76,7 @@ func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
 	}
 	v := view{NoPots: len(pots) == 0}
 	for _, w := range plan.Ways() {
-		one := way{Key: w.Name, Name: words.Capital(w.Name), About: w.About, Loved: loved(w)}
+		one := way{Key: w.Name, Name: words.Capital(w.Name), About: w.About, Loved: loved(w), Mark: picture.WayMarks()[w.Name]}
 		if w.Name == f.Text("way") {
 			one.Chosen = choices(say, w, f)
 		}

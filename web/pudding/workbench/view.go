@@ -229,7 +229,7 @@ func newView(say words.Printer, pudding store.Pudding, f *forecast.Forecast, fou
 		Section: picture.NewSection(say, p.Pots[p.Served()[0]], picture.LevelsOf(say, f),
 			picture.SectionOptions{Foam: p.Foams(), Grain: bedShare(f)}),
 	}
-	var options picture.PotLineOptions
+	options := picture.PotLineOptions{Beneath: true}
 	if s, ok := design.SweeteningOf(p, f); ok {
 		options.Sugar, v.SugarRail = &picture.Window{From: s.From, To: s.To, At: s.Minute}, newSugarRail(say, s)
 	}
