@@ -34,7 +34,8 @@ func (s *site) addresses() map[string]string {
 		if route.Method == http.MethodGet {
 			filled[route.Path] = strings.NewReplacer("/pots/:id", "/pots/"+pots[0].ID, ":id", ids[area], ":slug", "milk-whole", ":bench",
 				"milk", ":step", "0",
-				"*path", "css/frame.css", ":kind", "pudding", "/unreadable/:kind/:id", "/unreadable/batch/none").Replace(route.Path)
+				"*path", "css/frame.css", ":kind", "pudding", "/unreadable/:kind/:id", "/unreadable/batch/none",
+				":name", "today.png").Replace(route.Path)
 		}
 	}
 	return filled

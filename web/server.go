@@ -242,6 +242,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/cautions", about.Cautions)
 	inside.GET("/licences", about.Licences)
 	inside.GET("/guide", about.Guide)
+	inside.GET("/guide/:name", about.Picture)
 	inside.GET("/model", about.Model)
 
 	serving := serving.New(app)

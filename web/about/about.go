@@ -13,7 +13,12 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/pantry"
+	"kirdu/core/pot"
+	"kirdu/docs"
+	"kirdu/store"
 	"kirdu/web/frame"
+	"kirdu/web/picture"
 )
 
 //go:embed *.html
@@ -75,10 +80,45 @@ func (s *Screen) Licences(c *gin.Context) error {
 
 // Guide says what each screen is for.
 func (s *Screen) Guide(c *gin.Context) error {
-	return s.guide.Show(c, http.StatusOK, frame.Frame{Title: "Guide"})
+	v := guideView{Spoons: picture.Spoons()}
+	for _, word := range pot.DonenessMarks(pantry.Grainy) {
+		v.Softness = append(v.Softness, soft{word, felt[word]})
+	}
+	return s.guide.Show(c, http.StatusOK, frame.Frame{Title: "Guide", Body: v})
 }
 
 // Model says what is computed, from what, and how sure it is.
 func (s *Screen) Model(c *gin.Context) error {
 	return s.model.Show(c, http.StatusOK, frame.Frame{Title: "What is computed"})
+}
+
+type guideView struct {
+	Spoons   []picture.Spoon
+	Softness []soft
+}
+
+// soft is a word of doneness and what the fingers feel of it.
+type soft struct{ Word, Says string }
+
+// felt is what the fingers feel of each word of grain.
+var felt = map[string]string{
+	"hard":           "a hard grain between the fingers, chalky when it is bitten",
+	"firm core":      "soft outside; a white point in the middle resists",
+	"nearly through": "hardly a point is left, and the grain springs back",
+	"cooked through": "gives way all through, and is still whole",
+	"tender":         "gives way at once, its edges rounded",
+	"creamy":         "smears between the fingers",
+	"breaking up":    "falls apart when it is stirred",
+	"mush":           "no grain is left",
+}
+
+// Picture sends a picture of the guide.
+func (s *Screen) Picture(c *gin.Context) error {
+	data, err := docs.Screenshots.ReadFile("screenshots/" + c.Param("name"))
+	if err != nil {
+		return store.ErrNotFound
+	}
+	c.Header("Cache-Control", "private, max-age=3600")
+	c.Data(http.StatusOK, "image/png", data)
+	return nil
 }
