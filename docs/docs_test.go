@@ -17,7 +17,8 @@ var link = regexp.MustCompile(`\]\(([^)#]+)`)
 
 // TestLinks follows every link of the pages that leads to a file.
 func TestLinks(t *testing.T) {
-	pages := []string{"../README.md", "../CONTRIBUTING.md", "../CHANGELOG.md", "running.md", "safety.md", "performance.md", "architecture.md", "glossary.md", "plan-format.md",
+	pages := []string{"../README.md", "../CONTRIBUTING.md", "../CHANGELOG.md", "running.md", "safety.md", "performance.md",
+		"architecture.md", "glossary.md", "plan-format.md",
 		"model.md", "rules.md"}
 	decisions, err := filepath.Glob("decisions/*.md")
 	require.NoError(t, err)
