@@ -3,6 +3,7 @@ package recipe_test
 import (
 	"strings"
 	"testing"
+	"unicode"
 
 	"github.com/stretchr/testify/require"
 
@@ -35,6 +36,8 @@ func TestAWholeRecipeIsTakenApart(t *testing.T) {
 
 func FuzzSplit(f *testing.F) {
 	f.Add("Title\nIngredients\n1 l milk\nMethod\nBoil.")
+	f.Add("Title\x001 l milk\nMethod\nBoil.")
+	apart := func(c rune) bool { return unicode.IsSpace(c) || unicode.IsControl(c) } // what is no letter parts words
 	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
 	f.Fuzz(func(t *testing.T, text string) {
 		got, err := recipe.Split(text)
@@ -42,7 +45,7 @@ func FuzzSplit(f *testing.F) {
 			return
 		}
 		for line := range strings.Lines(text) {
-			if words := strings.Fields(line); len(words) > 0 && strings.Contains(line, "1 l milk") &&
+			if words := strings.FieldsFunc(line, apart); len(words) > 0 && strings.Contains(line, "1 l milk") &&
 				!strings.Contains(got.Name+got.List+got.Method, words[0]) {
 				t.Fatalf("%q is lost", line)
 			}
