@@ -170,8 +170,8 @@ type Beginning struct {
 	Burner  Burner
 	Measure *Measuring // nil: none
 	ID      string     // of the first pudding
-	Plan    *plan.Plan
-	Setting string // that it has begun
+	Plan    *plan.Plan // nil: it comes from a recipe
+	Setting string     // that it has begun
 }
 
 // Begin puts the first pot, burner, measure and pudding into a kitchen, all of them
@@ -194,8 +194,10 @@ func (s *Store) Begin(ctx context.Context, b Beginning, at time.Time) error {
 				return err
 			}
 		}
-		if err := createPudding(ctx, tx, b.ID, b.Plan, at); err != nil {
-			return err
+		if b.Plan != nil {
+			if err := createPudding(ctx, tx, b.ID, b.Plan, at); err != nil {
+				return err
+			}
 		}
 		return setSetting(ctx, tx, b.Setting, "done")
 	})

@@ -64,8 +64,9 @@ var static embed.FS
 // Options are what the program starts the interface with.
 type Options struct {
 	Kitchen *app.Kitchen
-	Hosts   []string     // names the application answers to; nil: only the loopback
-	Trust   *frame.Trust // of a kitchen over TLS; its cookies go over TLS only
+	Hosts   []string                           // names the application answers to; nil: only the loopback
+	Trust   *frame.Trust                       // of a kitchen over TLS; its cookies go over TLS only
+	Sample  func() (address string, err error) // starts the sample kitchen beside this one; nil: there is none
 
 	ending <-chan struct{} // closed when the server shuts down
 }
@@ -114,7 +115,7 @@ func TrustHandler(o Options) http.Handler {
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending, Trust: o.Trust}
+	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending, Trust: o.Trust, Sample: o.Sample}
 	sessions := scs.New()
 	screens.StillInside = func(ctx context.Context) bool {
 		if !o.Kitchen.Login {
@@ -178,6 +179,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 
 	start := start.New(app)
 	inside.GET("/start", start.Show)
+	inside.GET("/sample", start.Sample)
 	inside.POST("/start", start.Begin)
 	inside.POST("/start/skip", start.Skip)
 

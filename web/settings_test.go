@@ -147,6 +147,29 @@ func TestAnEmptyKitchenIsLedThrough(t *testing.T) {
 	response, _ = s.get("/")
 	require.Equal(t, http.StatusOK, response.StatusCode)
 
+	aunts, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "recipe.sqlite"))
+	require.NoError(t, err)
+	defer aunts.Close()
+	s = newSite(t, func(o *web.Options) {
+		o.Kitchen.Store, o.Kitchen.Now = aunts, time.Now
+		o.Sample = func() (string, error) { return "http://127.0.0.1:9/", nil }
+	})
+	_, body = s.get("/start")
+	require.Contains(t, body, `href="/sample"`)
+	response, _ = s.get("/sample")
+	require.Equal(t, "http://127.0.0.1:9/", response.Header.Get("Location"))
+	form.Set("then", "recipe")
+	response, _ = s.post("/start", form)
+	require.Equal(t, "/intake", response.Header.Get("Location"), "the kitchen is kept, the pudding comes from the recipe")
+	pots, err = aunts.Pots(t.Context())
+	require.NoError(t, err)
+	require.Len(t, pots, 1)
+	shelf, err = aunts.Puddings(t.Context(), 10)
+	require.NoError(t, err)
+	require.Empty(t, shelf)
+	response, _ = s.get("/")
+	require.Equal(t, http.StatusOK, response.StatusCode)
+
 	skipped, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "skipped.sqlite"))
 	require.NoError(t, err)
 	defer skipped.Close()

@@ -5,12 +5,14 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"log/slog"
 	"net"
 	"net/http"
 	"os"
 	"path/filepath"
 	"strconv"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 	_ "time/tzdata" // zones also where the system has none
@@ -66,6 +68,11 @@ func serveCommand() *cobra.Command {
 				}()
 				o := web.Options{Kitchen: k, Hosts: hosts}
 				if !secure {
+					if loopback(address) {
+						beside := &sample{log: k.Log}
+						defer beside.end()
+						o.Sample = beside.start
+					}
 					return run(cmd.Context(), cmd.OutOrStdout(), address, o, nil)
 				}
 				household, err := certs.Open(filepath.Join(filepath.Dir(path), "tls"), hosts, certs.Addresses, time.Now)
@@ -93,29 +100,86 @@ func demoCommand() *cobra.Command {
 		Short: "Start the application with a throwaway copy of the sample kitchen",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			folder, err := os.MkdirTemp("", "kirdu-demo-")
-			if err != nil {
-				return err
-			}
-			defer os.RemoveAll(folder)
 			log, err := newLogger(cmd, cmd.ErrOrStderr())
 			if err != nil {
 				return err
 			}
-			k, err := app.Open(cmd.Context(), filepath.Join(folder, "demo.sqlite"), log)
+			k, away, err := sampleKitchen(cmd.Context(), log)
 			if err != nil {
 				return err
 			}
-			defer k.Store.Close()
-			if err := demo.Fill(cmd.Context(), k); err != nil {
-				return fmt.Errorf("fill the sample kitchen: %w", err)
-			}
+			defer away()
 			fmt.Fprintln(cmd.OutOrStdout(), "Sample kitchen: a throwaway copy. What you do in it is gone when this program ends.")
 			return run(cmd.Context(), cmd.OutOrStdout(), address, web.Options{Kitchen: k}, nil)
 		},
 	}
 	cmd.Flags().StringVar(&address, "addr", defaultAddress, "address to listen on")
 	return cmd
+}
+
+// sampleKitchen makes a throwaway copy of the sample kitchen; away closes and removes it.
+func sampleKitchen(ctx context.Context, log *slog.Logger) (k *app.Kitchen, away func(), err error) {
+	folder, err := os.MkdirTemp("", "kirdu-demo-")
+	if err != nil {
+		return nil, nil, err
+	}
+	k, err = app.Open(ctx, filepath.Join(folder, "demo.sqlite"), log)
+	if err != nil {
+		return nil, nil, errors.Join(err, os.RemoveAll(folder))
+	}
+	away = func() {
+		k.Store.Close()
+		os.RemoveAll(folder)
+	}
+	if err := demo.Fill(ctx, k); err != nil {
+		away()
+		return nil, nil, fmt.Errorf("fill the sample kitchen: %w", err)
+	}
+	return k, away, nil
+}
+
+// A sample is the sample kitchen beside somebody's own, started when it is first asked for, on an address of this
+// machine alone.
+type sample struct {
+	log     *slog.Logger
+	mutex   sync.Mutex
+	address string
+	ends    []func()
+}
+
+func (s *sample) start() (string, error) {
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	if s.address != "" {
+		return s.address, nil
+	}
+	k, away, err := sampleKitchen(context.Background(), s.log)
+	if err != nil {
+		return "", err
+	}
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		away()
+		return "", err
+	}
+	server := web.NewServer(web.Options{Kitchen: k})
+	go func() {
+		if err := server.Serve(listener); !errors.Is(err, http.ErrServerClosed) {
+			s.log.Error("the sample kitchen", "error", err)
+		}
+	}()
+	s.ends = append(s.ends, func() { server.Close() }, away)
+	s.address = "http://" + listener.Addr().String() + "/"
+	return s.address, nil
+}
+
+func (s *sample) end() {
+	s.mutex.Lock()
+	defer s.mutex.Unlock()
+	for _, end := range s.ends {
+		end()
+	}
+	s.ends = nil
 }
 
 func passphraseCommand() *cobra.Command {

@@ -35,6 +35,10 @@ type App struct {
 	Ending  <-chan struct{} // closed when the program ends; nil: never
 	Trust   *Trust          // nil: plain HTTP
 
+	// Sample starts the sample kitchen beside this one, if it is not there yet, and returns its address; nil where
+	// that cannot be.
+	Sample func() (string, error)
+
 	// StillInside reports whether the session of a request goes on: what lasts longer than a page asks again.
 	StillInside func(ctx context.Context) bool
 

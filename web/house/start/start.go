@@ -35,6 +35,7 @@ type view struct {
 	In, Faults map[string]string
 	Ways       []way
 	Kinds      []string
+	Sample     bool // a sample kitchen can be looked at
 }
 
 type way struct{ Name, Label, About string }
@@ -48,7 +49,8 @@ func (s *Screen) Show(c *gin.Context) error {
 }
 
 func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
-	v := view{In: f.Values(), Faults: f.Faults(), Kinds: []string{"gas", "electric", "induction", "wood"}}
+	v := view{In: f.Values(), Faults: f.Faults(), Kinds: []string{"gas", "electric", "induction", "wood"},
+		Sample: s.app.Sample != nil}
 	for _, w := range plan.Ways() {
 		v.Ways = append(v.Ways, way{w.Name, words.Capital(w.Name), w.About})
 	}
@@ -99,6 +101,15 @@ func (s *Screen) Begin(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
+	begun := store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot}, Burner: store.Burner{ID: app.NewID(), Burner: burner}, Measure: cup,
+		Setting: app.Started}
+	if f.Text("then") == "recipe" {
+		if err := s.app.Store.Begin(ctx, begun, now); err != nil {
+			return err
+		}
+		c.Redirect(http.StatusSeeOther, "/intake")
+		return nil
+	}
 	first, err := design.Fresh(choice, []vessel.Pot{pot})
 	if cannot, ok := errors.AsType[*design.Cannot](err); ok {
 		err = errors.New(frame.Words(c).KitchenCannot(cannot))
@@ -107,13 +118,23 @@ func (s *Screen) Begin(c *gin.Context) error {
 		f.Fault("bowls", err)
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
-	id := app.NewID()
-	err = s.app.Store.Begin(ctx, store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot},
-		Burner:  store.Burner{ID: app.NewID(), Burner: burner},
-		Measure: cup, ID: id, Plan: first, Setting: app.Started}, now)
+	begun.ID, begun.Plan = app.NewID(), first
+	if err := s.app.Store.Begin(ctx, begun, now); err != nil {
+		return err
+	}
+	c.Redirect(http.StatusSeeOther, "/puddings/"+begun.ID)
+	return nil
+}
+
+// Sample leads to a sample kitchen beside the own one.
+func (s *Screen) Sample(c *gin.Context) error {
+	if s.app.Sample == nil {
+		return store.ErrNotFound
+	}
+	address, err := s.app.Sample()
 	if err != nil {
 		return err
 	}
-	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
+	c.Redirect(http.StatusSeeOther, address)
 	return nil
 }
