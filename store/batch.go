@@ -116,6 +116,7 @@ type BookLine struct {
 	ID, Name string
 	BegunAt  time.Time
 	Verdict  *Verdict // nil until it is judged; without the note of the next day
+	Photo    string   // when the photo was taken, as a stamp; "" for none
 	Last     int64    // grows with every event: what is known of the batch holds as long as it stays
 }
 
@@ -127,14 +128,15 @@ func (s *Store) LatestLines(ctx context.Context, most int) ([]BookLine, error) {
 
 func (s *Store) lines(ctx context.Context, where string, arguments ...any) ([]BookLine, error) {
 	rows, err := s.db.QueryContext(ctx, `SELECT cook.id, cook.name, cook.begun_at, verdict.thickness, verdict.sweetness, verdict.note,
-		(SELECT coalesce(max(sequence), 0) FROM cook_event WHERE cook_id = cook.id)
+		(SELECT coalesce(max(sequence), 0) FROM cook_event WHERE cook_id = cook.id),
+		coalesce((SELECT taken_at FROM photo WHERE cook_id = cook.id), '')
 		FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`+where, arguments...)
 	return all(rows, err, func(row scanner) (BookLine, error) {
 		var l BookLine
 		var begun string
 		var thickness sql.Null[int]
 		var sweetness, note sql.Null[string]
-		if err := row.Scan(&l.ID, &l.Name, &begun, &thickness, &sweetness, &note, &l.Last); err != nil {
+		if err := row.Scan(&l.ID, &l.Name, &begun, &thickness, &sweetness, &note, &l.Last, &l.Photo); err != nil {
 			return l, err
 		}
 		if thickness.Valid {

@@ -3,12 +3,14 @@ package web_test
 import (
 	"bytes"
 	"encoding/binary"
+	"html"
 	"image"
 	"image/color"
 	"image/jpeg"
 	"image/png"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -61,6 +63,14 @@ func TestPhotoOfABatch(t *testing.T) {
 	sent := withPlace(t, b.Bytes())
 	response, body := s.upload(path+"/photo", "photo", "IMG_1.jpg", sent)
 	require.Equal(t, http.StatusSeeOther, response.StatusCode, body)
+	_, page := s.get("/logbook")
+	small := regexp.MustCompile(`src="(` + path + `/photo\.jpg\?small=[^"]+)"`).FindStringSubmatch(page)
+	require.NotNil(t, small, "the book shows it")
+	response, thumb := s.get(html.UnescapeString(small[1]))
+	require.Contains(t, response.Header.Get("Cache-Control"), "immutable")
+	shown, err := jpeg.DecodeConfig(strings.NewReader(thumb))
+	require.NoError(t, err)
+	require.Equal(t, 144, max(shown.Width, shown.Height))
 	response, kept := s.get(path + "/photo.jpg")
 	require.Equal(t, "image/jpeg", response.Header.Get("Content-Type"))
 	require.False(t, strings.Contains(kept, "GPS") || strings.Contains(kept, "Exif"), "nobody learns where it was taken")
@@ -69,7 +79,7 @@ func TestPhotoOfABatch(t *testing.T) {
 	require.Equal(t, image.Pt(800, 1600), got.Bounds().Size(), "smaller, and upright")
 	r, g, _, _ := got.At(700, 100).RGBA()
 	require.Greater(t, r, 2*g, "what was upper left lies upper right when it is turned")
-	_, page := s.get(path)
+	_, page = s.get(path)
 	require.True(t, strings.Contains(page, `src="`+path+`/photo.jpg" width="800" height="1600"`))
 
 	b.Reset()

@@ -214,7 +214,7 @@ func TestAGatheringOnItsBurners(t *testing.T) {
 	require.Contains(t, page, "give a time of day")
 	_, page = s.get(path)
 	require.Contains(t, page, `type="time" value="20:15"`)
-	require.Contains(t, page, "Somebody has nothing to do")
+	require.Contains(t, page, "Hands are free")
 	places := regexp.MustCompile(`"burner":\s*"([^"]+)"`)
 	g, err := s.store.Gathering(t.Context(), strings.TrimPrefix(path, "/gatherings/"))
 	require.NoError(t, err)

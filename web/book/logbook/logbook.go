@@ -99,6 +99,7 @@ type listView struct {
 
 type entry struct {
 	ID, Name, Day, Bowls, Took, Yield, Verdict string
+	Photo                                      string // the address of a small one, "" for none
 
 	Week       string // of the first of each week: when it began
 	Unreadable string // where to read what can be done; then only name and day are known
@@ -158,6 +159,9 @@ func (s *Screen) Show(c *gin.Context) error {
 			e.Unreadable = frame.UnreadablePath(bad)
 		} else {
 			e.Bowls, e.Took, e.Yield = strconv.Itoa(known.bowls), say.Minutes(known.took), "not weighed"
+		}
+		if k.Photo != "" && !unreadable {
+			e.Photo = "/logbook/" + k.ID + "/photo.jpg?" + url.Values{"small": {k.Photo}}.Encode()
 		}
 		if known.yield > 0 {
 			e.Yield = say.Exact(known.yield)

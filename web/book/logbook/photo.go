@@ -49,7 +49,7 @@ func shrink(data []byte) (store.Photo, error) {
 	if err != nil {
 		return store.Photo{}, errFormat
 	}
-	picture = upright(fit(picture), orientation(data, format))
+	picture = upright(fit(picture, longSide), orientation(data, format))
 	var out bytes.Buffer
 	for quality := 84; quality > 20; quality -= 16 {
 		out.Reset()
@@ -120,8 +120,8 @@ func openedJPEG(data []byte) float64 {
 	return dearest
 }
 
-// fit makes a picture so small that its longer side has longSide, if it is larger.
-func fit(picture image.Image) image.Image {
+// fit makes a picture so small that its longer side has so many px, if it is larger.
+func fit(picture image.Image, longSide int) image.Image {
 	size := picture.Bounds().Size()
 	long := max(size.X, size.Y)
 	if long <= longSide {
@@ -224,9 +224,33 @@ func (s *Screen) Photo(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	c.Header("Cache-Control", "private, no-cache")
-	c.Data(http.StatusOK, "image/jpeg", photo.JPEG)
+	if c.Query("small") == "" {
+		c.Header("Cache-Control", "private, no-cache")
+		c.Data(http.StatusOK, "image/jpeg", photo.JPEG)
+		return nil
+	}
+	s.resizing.Lock()
+	small, err := smaller(photo.JPEG)
+	s.resizing.Unlock()
+	if err != nil {
+		return err
+	}
+	c.Header("Cache-Control", "private, max-age=31536000, immutable") // another photo has another address
+	c.Data(http.StatusOK, "image/jpeg", small)
 	return nil
+}
+
+// smallSide is the longer side of a photo in the list, in px: twice what is shown, for fine screens.
+const smallSide = 144
+
+func smaller(data []byte) ([]byte, error) {
+	picture, err := jpeg.Decode(bytes.NewReader(data))
+	if err != nil {
+		return nil, err
+	}
+	var out bytes.Buffer
+	err = jpeg.Encode(&out, fit(picture, smallSide), nil)
+	return out.Bytes(), err
 }
 
 // RemovePhoto deletes the photo of a batch.

@@ -40,8 +40,8 @@ func TestPhotosAreTurnedUpright(t *testing.T) {
 		require.Equal(t, held >= 5, right == h-1, "orientation %d", held)
 		require.Equal(t, corner, [2]image.Point{at(0, 0), at(right, 0)}, "orientation %d", held)
 	}
-	require.Equal(t, image.Pt(longSide, longSide/2), fit(image.NewGray(image.Rect(0, 0, 4000, 2000))).Bounds().Size())
-	require.Equal(t, image.Pt(1, longSide), fit(image.NewGray(image.Rect(0, 0, 1, 40000))).Bounds().Size())
+	require.Equal(t, image.Pt(longSide, longSide/2), fit(image.NewGray(image.Rect(0, 0, 4000, 2000)), longSide).Bounds().Size())
+	require.Equal(t, image.Pt(1, longSide), fit(image.NewGray(image.Rect(0, 0, 1, 40000)), longSide).Bounds().Size())
 }
 
 // A picture is weighed before it is opened: by its samples a pixel, and by its passes.
