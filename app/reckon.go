@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"runtime"
+	"runtime/debug"
 	"sync"
 	"time"
 
@@ -59,7 +60,8 @@ func (r *reckoner) waits(key string, more int) (left int) {
 	return r.waiting[key]
 }
 
-// reckon returns what work comes to for a key. Error: that of a context that is over before.
+// reckon returns what work comes to for a key. Error: that of a context that is over before, or what work panicked
+// with.
 func reckon[T any](ctx context.Context, r *reckoner, key string, slow bool, work func() T) (result T, err error) {
 	r.start()
 	if known, ok := r.known.Get(key); ok {
@@ -72,13 +74,18 @@ func reckon[T any](ctx context.Context, r *reckoner, key string, slow bool, work
 	r.waits(key, 1)
 	defer r.waits(key, -1)
 	for {
-		done := r.flight.DoChan(key, func() (any, error) {
+		done := r.flight.DoChan(key, func() (made any, err error) {
 			lane <- struct{}{}
-			defer func() { <-lane }()
+			defer func() {
+				<-lane
+				if cause := recover(); cause != nil { // it runs beside every request: nobody else would catch it
+					err = fmt.Errorf("compute: %v\n%s", cause, debug.Stack())
+				}
+			}()
 			if r.waits(key, 0) == 0 {
 				return nil, errNobody
 			}
-			made := work()
+			made = work()
 			r.known.Add(key, made)
 			return made, nil
 		})
@@ -86,8 +93,11 @@ func reckon[T any](ctx context.Context, r *reckoner, key string, slow bool, work
 		case <-ctx.Done():
 			return result, ctx.Err()
 		case one := <-done:
-			if one.Err == nil {
+			switch {
+			case one.Err == nil:
 				return one.Val.(T), nil
+			case !errors.Is(one.Err, errNobody):
+				return result, one.Err
 			} // it was given up just before this one came
 		}
 	}
@@ -186,5 +196,6 @@ func followKey(kind string, c store.Cook, at time.Time, of []string) string {
 	if n := len(c.Events); n > 0 {
 		last = c.Events[n-1].ID
 	}
-	return fmt.Sprintf("%s|%s|%q|%d|%s|%d", kind, c.ID, of, len(c.Events), last, at.UnixNano())
+	key, _ := planKey(kind, c.Plan) // an archive may bring another plan to the same cook
+	return fmt.Sprintf("%s|%s|%q|%d|%s|%d", key, c.ID, of, len(c.Events), last, at.UnixNano())
 }

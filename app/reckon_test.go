@@ -76,6 +76,17 @@ func TestWhatNobodyWaitsFor(t *testing.T) {
 	require.Equal(t, 5, got, "asked for again it is computed")
 }
 
+// What panics is the fault of that request alone, and is tried again for the next.
+func TestReckoningThatPanics(t *testing.T) {
+	var r reckoner
+	_, err := reckon(t.Context(), &r, "k", false, func() int { panic("no such step") })
+	require.ErrorContains(t, err, "no such step")
+	got, err := reckon(t.Context(), &r, "k", false, func() int { return 1 })
+	require.NoError(t, err)
+	require.Equal(t, 1, got)
+	require.Empty(t, r.quick, "the lane is free again")
+}
+
 // A moment is at most half a minute old, not before the last word, the same for half a minute, and never to come.
 func TestMoments(t *testing.T) {
 	begun := time.Date(2026, 3, 1, 18, 0, 0, 0, time.UTC)

@@ -1078,9 +1078,10 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 
 // pressedLater reports whether a sentence from here on presses something.
 func (c *cookery) pressedLater() bool {
-	text := strings.ToLower(strings.Join(c.text[c.now:], " "))
-	return strings.Contains(text, "squeeze") || strings.Contains(text, "extract") || strings.Contains(text, "press ")
+	return pressing.MatchString(strings.Join(c.text[c.now:], " "))
 }
+
+var pressing = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract the|extract (?:thick|thin|milk)|(?:first|second|thick|thin) extract)\b`)
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
 func (c *cookery) drains() bool {
