@@ -1081,7 +1081,8 @@ func (c *cookery) pressedLater() bool {
 	return pressing.MatchString(strings.Join(c.text[c.now:], " "))
 }
 
-var pressing = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract the|extract (?:thick|thin|milk)|(?:first|second|thick|thin) extract)\b`)
+var pressing = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract (?:the|thick|thin|milk)|` +
+	`(?:first|second|thick|thin) extract)\b`)
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
 func (c *cookery) drains() bool {
