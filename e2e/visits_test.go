@@ -90,7 +90,7 @@ func TestRemovedThingsComeBack(t *testing.T) {
 	p.press("Undo")
 	p.until(`document.querySelector(".notice") === null && document.querySelector(".shelf").textContent.includes("Sticky rice")`)
 	p.open("/kitchen")
-	p.press("Take out The wide pan")
+	p.press("Remove The wide pan")
 	p.until(`document.querySelector(".notice") !== null && !document.querySelector(".pots").textContent.includes("The wide pan")`)
 	p.press("Undo")
 	p.until(`document.querySelector(".pots").textContent.includes("The wide pan")`)

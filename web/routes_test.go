@@ -46,6 +46,7 @@ func (s *site) addresses() map[string]string {
 var statuses = map[string]int{"/logbook/:id/photo.jpg": http.StatusNotFound, "/settings/code.png": http.StatusNotFound,
 	"/unreadable/:kind/:id": http.StatusNotFound, "/unreadable/:kind/:id/stored.json": http.StatusNotFound,
 	"/puddings/:id/sweeten": http.StatusUnprocessableEntity,
+	"/sample":               http.StatusNotFound,                                                    // of a kitchen without one
 	"/trust":                http.StatusNotFound, "/trust/kirdu-household.crt": http.StatusNotFound} // of a kitchen that speaks no TLS
 
 func TestEveryPageRenders(t *testing.T) {

@@ -305,6 +305,10 @@ func TestSchemaAndVersionArePrinted(t *testing.T) {
 	require.NoError(t, err)
 	require.True(t, json.Valid([]byte(out)))
 	require.Contains(t, out, "kirdu-plan/1")
+	out, said, err := command(t, t.Context(), "", "words")
+	require.NoError(t, err)
+	require.Contains(t, out, "Bring it to the boil")
+	require.Contains(t, said, " 0 to be looked at")
 	for _, ask := range []string{"version", "--version"} {
 		out, _, err = command(t, t.Context(), "", ask)
 		require.NoError(t, err)

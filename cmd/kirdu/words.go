@@ -6,9 +6,7 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"kirdu/core/plan"
-	"kirdu/core/vessel"
-	"kirdu/words"
+	"kirdu/app"
 )
 
 func wordsCommand() *cobra.Command {
@@ -17,21 +15,9 @@ func wordsCommand() *cobra.Command {
 		Short: "Print every text of the catalogue and the steps of every way, for a reviewer",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			texts := words.Catalogue()
-			var w words.Printer
-			for _, way := range plan.Ways() {
-				choice, err := way.Check(plan.WayChoice{})
-				if err != nil {
-					return err
-				}
-				const bowls = 6
-				choice.Bowls, choice.Burner = bowls, vessel.DefaultBurner()
-				choice.Pot = vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}
-				p, err := way.Start(choice)
-				if err != nil {
-					return err
-				}
-				texts = append(texts, w.StepTexts(p)...)
+			texts, err := app.Texts()
+			if err != nil {
+				return err
 			}
 			doubtful := 0
 			for _, one := range texts {
