@@ -104,7 +104,10 @@ func (k *Kitchen) LoadGathering(ctx context.Context, g store.Gathering, now time
 		if err != nil {
 			return nil, err
 		}
-		sized := k.sizes.forBowls(p.Plan, share.Bowls, kit)
+		sized, err := k.forBowls(ctx, p.Plan, share.Bowls, kit)
+		if err != nil {
+			return nil, err
+		}
 		w.Puddings = append(w.Puddings, Serving{ID: share.PuddingID, Plan: sized, ServeAfter: share.ServeAfter})
 		w.Whole.Puddings = append(w.Whole.Puddings, timetable.Pudding{Plan: sized, Serve: measure.Minute(share.ServeAfter)})
 	}

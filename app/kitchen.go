@@ -32,7 +32,6 @@ type Kitchen struct {
 	unpacking sync.Mutex
 	intake    intake
 	learnt    lessons
-	sizes     sizes
 	reckoner  reckoner
 	keeping   keeping
 }

@@ -118,8 +118,8 @@ func (k *Kitchen) Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecas
 	return reckon(ctx, &k.reckoner, key, false, func() *forecast.Forecast { return forecast.Run(p, forecast.Options{}) })
 }
 
-// largeWork is the work of a forecast from which on its mends are looked for beside the others: tens of grains.
-// Source: measured, docs/performance.md.
+// largeWork is the work of a forecast from which on its mends are looked for beside the others. Source: our own
+// judgement; the puddings of the sample kitchen have 150 to 620.
 const largeWork = 4000
 
 // Mended is mend.Forecast, computed once for each plan.
@@ -134,6 +134,21 @@ func (k *Kitchen) Mended(ctx context.Context, p *plan.Plan) (*forecast.Forecast,
 	}
 	found, err := reckon(ctx, &k.reckoner, key, f.Work > largeWork, func() []mend.Found { return mend.Findings(p, f) })
 	return f, found, err
+}
+
+// forBowls is design.ForBowls, computed once for each plan, size and kitchen.
+func (k *Kitchen) forBowls(ctx context.Context, p *plan.Plan, bowls int, kit design.Kit) (*plan.Plan, error) {
+	key, ok := planKey("bowls", p)
+	if !ok {
+		return design.ForBowls(p, bowls, kit), nil
+	}
+	sized, err := reckon(ctx, &k.reckoner, fmt.Sprintf("%s|%d|%+v", key, bowls, kit), false, func() *plan.Plan {
+		return design.ForBowls(p, bowls, kit)
+	})
+	if err != nil {
+		return nil, err
+	}
+	return sized.Clone(), nil // who asks changes it
 }
 
 // Balance is design.Balance, computed once for each plan and aims, beside what is quick.

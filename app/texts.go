@@ -2,7 +2,6 @@ package app
 
 import (
 	"kirdu/core/plan"
-	"kirdu/core/vessel"
 	"kirdu/words"
 )
 
@@ -11,14 +10,7 @@ func Texts() ([]words.Text, error) {
 	texts := words.Catalogue()
 	var w words.Printer
 	for _, way := range plan.Ways() {
-		choice, err := way.Check(plan.WayChoice{})
-		if err != nil {
-			return nil, err
-		}
-		const bowls = 6
-		choice.Bowls, choice.Burner = bowls, vessel.DefaultBurner()
-		choice.Pot = vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}
-		p, err := way.Start(choice)
+		p, err := way.Typical()
 		if err != nil {
 			return nil, err
 		}

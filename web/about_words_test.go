@@ -23,7 +23,7 @@ func TestTheGuideExplainsItsWords(t *testing.T) {
 		require.Contains(t, page, "<dt>"+word+"</dt>")
 	}
 	require.NotContains(t, page, "<dd></dd>")
-	shown := regexp.MustCompile(`src="(/guide/[^"]+)" width="(\d+)" height="(\d+)" loading="lazy" alt="([^"]+)"`)
+	shown := regexp.MustCompile(`src="(/guide/[^"]+)" width="(\d+)" height="(\d+)" loading="lazy"\s+alt="([^"]+)"`)
 	pictures := shown.FindAllStringSubmatch(page, -1)
 	require.Greater(t, len(pictures), 10)
 	for _, picture := range pictures {

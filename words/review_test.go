@@ -6,7 +6,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/plan"
-	"kirdu/core/vessel"
 	"kirdu/plantest"
 	"kirdu/words"
 )
@@ -17,11 +16,7 @@ func TestEveryTextIsShortAndEveryStepSaysWhatToDo(t *testing.T) {
 	require.Greater(t, len(texts), 400)
 	var w words.Printer
 	for _, way := range plan.Ways() {
-		choice, err := way.Check(plan.WayChoice{})
-		require.NoError(t, err)
-		choice.Bowls, choice.Burner = 6, vessel.DefaultBurner()
-		choice.Pot = vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}
-		p, err := way.Start(choice)
+		p, err := way.Typical()
 		require.NoError(t, err)
 		texts = append(texts, w.StepTexts(p)...)
 	}

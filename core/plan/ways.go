@@ -219,6 +219,19 @@ func (w Way) Check(choice WayChoice) (WayChoice, error) {
 	return choice, faults.Err()
 }
 
+// Typical is a plan of the way as it is usual, six bowls in a pot with room, to be looked at. Errors: those of Check
+// and Start.
+func (w Way) Typical() (*Plan, error) {
+	const bowls = 6
+	choice, err := w.Check(WayChoice{})
+	if err != nil {
+		return nil, err
+	}
+	choice.Bowls, choice.Burner = bowls, vessel.DefaultBurner()
+	choice.Pot = vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}
+	return w.Start(choice)
+}
+
 // Start writes down the plan of a checked choice with the amounts of its
 // template for so many bowls: they still have to be fitted to pot and flame.
 func (w Way) Start(choice WayChoice) (*Plan, error) {

@@ -1078,10 +1078,10 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 
 // pressedLater reports whether a sentence from here on presses something.
 func (c *cookery) pressedLater() bool {
-	return pressing.MatchString(strings.Join(c.text[c.now:], " "))
+	return pressSaid.MatchString(strings.Join(c.text[c.now:], " "))
 }
 
-var pressing = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract (?:the|thick|thin|milk)|` +
+var pressSaid = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract (?:the|thick|thin|milk)|` +
 	`(?:first|second|thick|thin) extract)\b`)
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.

@@ -10,7 +10,6 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
-	"kirdu/core/vessel"
 )
 
 // A WayMark is what a way of cooking looks like at a glance: how full the pot is as it goes, over what is done:
@@ -114,14 +113,7 @@ func wayKind(s *plan.Step) (kind string, height float64) {
 var WayMarks = sync.OnceValue(func() map[string]WayMark {
 	marks := map[string]WayMark{}
 	for _, way := range plan.Ways() {
-		choice, err := way.Check(plan.WayChoice{})
-		if err != nil {
-			continue
-		}
-		const bowls = 6
-		choice.Bowls, choice.Burner = bowls, vessel.DefaultBurner()
-		choice.Pot = vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}
-		if p, err := way.Start(choice); err == nil {
+		if p, err := way.Typical(); err == nil {
 			marks[way.Name] = NewWayMark(p)
 		}
 	}
