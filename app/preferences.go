@@ -13,6 +13,7 @@ type Preferences struct {
 	words.Style
 	Week  string // monday, sunday
 	Theme string // auto, light, dark
+	Lead  string // when a cook is led by the hand: leadFirst, leadAlways, leadNever
 	set   map[string]string
 }
 
@@ -35,6 +36,7 @@ func EveryPreference() []Preference {
 		{"heat", []string{"c", "cf"}},
 		{"week", []string{"monday", "sunday"}},
 		{"theme", []string{"auto", "light", "dark"}},
+		{leadSetting, []string{leadFirst, leadAlways, leadNever}},
 		{copiesSetting, []string{"week", copiesOff}},
 	}
 }
@@ -57,7 +59,7 @@ func (k *Kitchen) Preferences(ctx context.Context) (Preferences, error) {
 	if dates := p.set["dates"]; dates != "words" {
 		p.Dates = dates
 	}
-	p.Week, p.Theme = p.set["week"], p.set["theme"]
+	p.Week, p.Theme, p.Lead = p.set["week"], p.set["theme"], p.set[leadSetting]
 	return p, nil
 }
 

@@ -19,7 +19,7 @@ import (
 // a folder; what lies below it belongs to it.
 const policy = `
 core:     measure < numeric < pantry < vessel < convert < plan < recipe < pot < forecast < serving
-          < watch < design < mend < stock < rescue < cook < timetable < learn < rehearse
+          < watch < design < mend < stock < rescue < cook < timetable < learn < lead < rehearse
 web:      picture < frame < guard < today, pudding, stove, table, house, book, benches, about
 house:    docs < (core) < plantest < words, store, exchange, device, certs < app < web, demo < cmd, e2e
 `
@@ -54,7 +54,7 @@ var forbidden = []string{"net/http", "database/sql", "html", "html/template", "o
 	"math/rand/v2", "net"}
 
 // clockUsers may import time, for moments that are given to them.
-var clockUsers = []string{"cook", "learn", "rehearse"}
+var clockUsers = []string{"cook", "lead", "learn", "rehearse"}
 
 // readsClock are the functions of time that a pure core does not call.
 var readsClock = []string{"Now", "Since", "Until", "Sleep", "After", "Tick", "NewTimer", "NewTicker", "AfterFunc"}

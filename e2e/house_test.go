@@ -174,9 +174,9 @@ func TestPreparationsAtTheStove(t *testing.T) {
 		title, button string
 		minutes       float64
 	}{
-		{"Pour in the whole milk", "It is in", 2}, {"Bring it to the boil", "It boils", 6}, {"Add the noodles", "It is in", 1},
+		{"Pour in the whole milk", "It is in the pot", 2}, {"Bring it to the boil", "It boils", 6}, {"Add the noodles", "It is in the pot", 1},
 		{"Simmer it for 10 min", "Time is up", 10},
-		{"Pour in the maple syrup", "Sugar is in", 1}, {"Simmer it for 3 min", "Time is up", 3}, {"Lay the walnuts", "It is in", 1},
+		{"Pour in the maple syrup", "Sugar is in", 1}, {"Simmer it for 3 min", "Time is up", 3}, {"Lay the walnuts", "It is in the pot", 1},
 	} {
 		p.until(`document.querySelector("h1").textContent.startsWith(` + strconv.Quote(step.title) + `)`)
 		k.clock.pass(step.minutes)

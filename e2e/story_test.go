@@ -55,7 +55,7 @@ func TestFromPlanToBook(t *testing.T) {
 	// Cook it over a flame that gives less than was thought.
 	p.press("Start cooking")
 	p.until(`location.pathname.startsWith("/stove/")`)
-	p.press("It is in")
+	p.press("It is in the pot")
 	p.until(`document.querySelector("h1").textContent === "Bring it to the boil"`)
 	k.clock.pass(9)
 	p.press("It boils")
@@ -103,7 +103,7 @@ func TestFromPlanToBook(t *testing.T) {
 	k.clock.pass(5)
 	p.press("Time is up")
 	p.until(`document.querySelector("h1").textContent.startsWith("Lay the pear")`)
-	p.press("It is in")
+	p.press("It is in the pot")
 	p.until(`document.querySelector("h1").textContent === "Off the stove"`)
 	p.change("#mass", "1105")
 	p.press("Into the logbook")

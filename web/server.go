@@ -227,6 +227,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	cook := cook.New(app)
 	inside.Again("/stove/:id", cook.Show)
 	inside.POST("/stove/:id", cook.Record)
+	inside.POST("/stove/:id/lead", cook.Lead)
 	inside.GET("/stove/:id/changes", cook.Listen)
 	inside.GET("/stove/:id/review", review.New(app).Show)
 

@@ -20,7 +20,7 @@ import (
 )
 
 var allSettings = url.Values{"units": {"metric"}, "numbers": {"comma"}, "dates": {"iso"}, "heat": {"cf"}, "week": {"sunday"},
-	"theme": {"dark"}, "copies": {"off"}}
+	"theme": {"dark"}, "lead": {"first"}, "copies": {"off"}}
 
 func TestSettingsChangeEveryPage(t *testing.T) {
 	s := newSite(t, nil)

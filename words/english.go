@@ -527,4 +527,21 @@ var english = map[string]string{
 	"mark.late":       "it comes too late",
 	"mark.doubled":    "it was there already",
 	"mark.jumped":     "it jumped; was somebody leaning on the pot?",
+
+	// The first cook, led by the hand. lead.tap, lead.light: the words of the large button.
+	"lead.tap":    "Do what it says, then tap “%[1]s”, and the next step comes. Nothing is lost if the screen goes dark.",
+	"lead.light":  "Light the flame, then tap “%[1]s”: the minutes are counted from that tap.",
+	"lead.leave":  "You need not stand by. Tap “It goes on by itself”: its clock runs on below, and rings.",
+	"lead.wait":   "There is nothing to tap now. The minutes are a range, for nobody knows your flame yet. It rings when it is time to look.",
+	"lead.sign":   "Trust the pot, not the clock: tap when you see it, be it sooner or later than the minutes say.",
+	"lead.hear":   "Tap “It whistles” at each whistle: the time between two tells how strong your flame is.",
+	"lead.weigh":  "Weigh the pot once, now: %[1]s",
+	"lead.dip":    "Dip a skewer once, now: %[1]s",
+	"lead.gain":   "the end is %[1]s to %[2]s minutes away for all one knows; with that it is about %[3]s to %[4]s.",
+	"lead.look":   "it tells how strong your flame is, and the minutes become surer.",
+	"lead.feel":   "Lift a little out, let it cool, and press it. Tell how soft it is: then it is known how fast yours softens.",
+	"lead.taste":  "Taste from a cold spoon and tell how sweet it is. If it is not enough, you hear how much more to put in.",
+	"lead.beside": "It is time for something beside the pot: %[1]s. Begin it below; it has a clock of its own.",
+	"lead.late":   "Was it done a while ago? Open “It was a while ago” and say how many minutes: the rest goes by that.",
+	"lead.end":    "Weigh what came out, with the pot or without. Nothing makes the next forecast better.",
 }

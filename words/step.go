@@ -215,7 +215,7 @@ func (w Printer) addWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords {
 		return StepWords{Title: "Leave what sticks behind", Detail: w.Sprintf("about %.0f %%", 100*s.Items[0].Portion()),
 			Done: "It is poured over", Short: "pour over"}
 	}
-	said := StepWords{Title: addVerb(p, s) + " " + w.the(p, s.Items), Done: "It is in", Short: "add"}
+	said := StepWords{Title: addVerb(p, s) + " " + w.the(p, s.Items), Done: "It is in the pot", Short: "add"}
 	details := []string{w.amounts(p, f, s.Items)}
 	if grams := w.only(p, f, s.Items); grams != "" {
 		said.Title += " (" + grams + ")"
@@ -443,7 +443,7 @@ func (w Printer) heatWords(p *plan.Plan, f *forecast.Forecast, i int) StepWords 
 	case u.Thickness != nil:
 		said.Title, said.Done, said.Short = "Cook until it is at "+thicknessWord(*u.Thickness), "It is thick", "thicken"
 	case u.TempC != nil:
-		said.Title, said.Done, said.Short = "Bring it to "+w.Celsius(*u.TempC), "It is so warm", "warm"
+		said.Title, said.Done, said.Short = "Bring it to "+w.Celsius(*u.TempC), "It is that warm", "warm"
 	case u.FreeWaterPct != nil:
 		said.Title, said.Done, said.Short = "Cook until the liquid is absorbed", "It is absorbed", "absorb"
 		said.Target = "a spoon drawn through leaves a dry track"

@@ -76,9 +76,11 @@ var groups = []group{
 	{Name: "dates", Title: "Dates", Choices: []choice{{"words", "25 November 2026", false}, {"month", "November 25, 2026", false},
 		{"iso", "2026-11-25", false}}},
 	{Name: "heat", Title: "Temperatures", Choices: []choice{{"c", "°C", false}, {"cf", "°C with °F beside", false}}},
-	{Name: "week", Title: "Weeks begin on", About: "The logbook is parted by weeks.",
+	{Name: "week", Title: "Weeks begin on", About: "The logbook is listed by weeks.",
 		Choices: []choice{{"monday", "Monday", false}, {"sunday", "Sunday", false}}},
 	{Name: "theme", Title: "Colours", Choices: []choice{{"auto", "as the device", false}, {"light", "light", false}, {"dark", "dark", false}}},
+	{Name: "lead", Title: "Led by the hand at the stove", About: "What to tap and when to weigh, beside each step.",
+		Choices: []choice{{"first", "until a first batch is in the logbook", false}, {"always", "always", false}, {"never", "never", false}}},
 	{Name: "copies", Title: "Daily copies", About: "A checked copy of the data, each day that Kirdu runs.",
 		Choices: []choice{{"week", "the last seven are kept", false}, {"off", "none", false}}},
 }

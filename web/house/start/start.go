@@ -66,6 +66,9 @@ func (s *Screen) Skip(c *gin.Context) error {
 	return nil
 }
 
+// burnerNames name a first burner by its kind.
+var burnerNames = map[string]string{"gas": "gas burner", "electric": "electric plate", "induction": "induction plate", "wood": "wood fire"}
+
 // Begin stores the kitchen and makes the first pudding.
 func (s *Screen) Begin(c *gin.Context) error {
 	ctx := c.Request.Context()
@@ -74,13 +77,14 @@ func (s *Screen) Begin(c *gin.Context) error {
 		return err
 	}
 	now := s.app.Now()
-	pot := vessel.Pot{Name: "my pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")),
+	pot := vessel.Pot{Name: "pot", Shape: vessel.Straight, DiameterMM: measure.Millimetre(f.Within("diameter", vessel.PotMM, "220")),
 		HeightMM: measure.Millimetre(f.Within("height", vessel.PotMM, "120"))}
 	efficiency, known := vessel.UsualEfficiency(f.Text("kind"))
 	if !known {
 		f.Fault("kind", vessel.ErrKind)
 	}
-	burner := vessel.Burner{Name: "my burner", Kind: f.Text("kind"), PowerW: measure.Watt(f.Within("power", vessel.BurnerWatt, "2200")),
+	burner := vessel.Burner{Name: burnerNames[f.Text("kind")], Kind: f.Text("kind"), PowerW: measure.Watt(f.Within("power",
+		vessel.BurnerWatt, "2200")),
 		Efficiency: efficiency}
 	var cup *store.Measuring
 	if size, given := f.Optional("cup", 40, 1000, "240"); given {

@@ -62,11 +62,11 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed form, faul
 		c.Redirect(http.StatusSeeOther, afterwards(k))
 		return nil
 	}
-	v, err := s.newView(c.Request.Context(), say, k, k.Now(s.app.Now()))
+	v, err := s.newView(c, say, k, k.Now(s.app.Now()))
 	if err != nil {
 		return err
 	}
-	v.Typed, v.Faults = typed, faults
+	v.Typed, v.Faults, v.Open = typed, faults, c.Query("open")
 	if err := s.gadgets(say, c.Request.Context(), k, &v); err != nil {
 		return err
 	}

@@ -103,11 +103,43 @@ function tick() {
   readAloud(page);
 }
 
+/**
+ * Stores what need not be said again, without leaving the page.
+ * @param {HTMLFormElement} form
+ * @param {HTMLElement | null} button
+ */
+async function lead(form, button) {
+  const body = new URLSearchParams();
+  if (button instanceof HTMLButtonElement) body.set(button.name, button.value);
+  try {
+    const response = await fetch(form.action, { method: "POST", body });
+    if (response.ok) show(await response.text(), response.url);
+  } catch {
+    // Without a connection the hint stays; it hinders nothing.
+  }
+}
+
+/** Opens a tool, with the cursor in its first field. @param {string} name */
+function open(name) {
+  const tool = root()?.querySelector(`details[data-keep="${name}"]`);
+  if (!(tool instanceof HTMLDetailsElement)) return;
+  tool.open = true;
+  tool.scrollIntoView({ block: "nearest" });
+  const first = tool.querySelector("input:not([type=hidden]), .stove-answers button");
+  if (first instanceof HTMLElement) first.focus();
+}
+
 const told = queue(showQueue, (html, address) => show(html, address, true));
 
 document.addEventListener("submit", (event) => {
   const form = event.target;
-  if (!(form instanceof HTMLFormElement) || !("tell" in form.dataset)) return;
+  if (!(form instanceof HTMLFormElement)) return;
+  if ("lead" in form.dataset) {
+    event.preventDefault();
+    lead(form, event.submitter);
+    return;
+  }
+  if (!("tell" in form.dataset)) return;
   event.preventDefault();
   const body = new URLSearchParams(/** @type {any} */ (new FormData(form)));
   const answer = event.submitter;
@@ -122,6 +154,11 @@ document.addEventListener("click", (event) => {
   if (!(target instanceof Element)) return;
   wakeSound(tick);
   const page = root();
+  const opens = target.closest("[data-open]");
+  if (opens instanceof HTMLElement) {
+    event.preventDefault();
+    open(opens.dataset.open ?? "");
+  }
   const seen = target.closest("[data-drop]");
   if (seen instanceof HTMLElement) drop(seen.dataset.drop ?? "").then(showQueue);
   if (target.closest("[data-aloud]") && page) toggleAloud(page);

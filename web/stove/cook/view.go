@@ -10,9 +10,12 @@ import (
 	"strings"
 	"time"
 
+	"github.com/gin-gonic/gin"
+
 	"kirdu/app"
 	"kirdu/core/cook"
 	"kirdu/core/forecast"
+	"kirdu/core/lead"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -80,6 +83,11 @@ type view struct {
 	Target                    string // gauge and scale at the mark
 	HeavyScale                string // why a scale must not be used, "" if it may
 
+	Led   *led // what is to be known now, nil for nothing
+	Leads bool // the household is led by the hand
+	known []lead.Lesson
+	Open  string // the tool that is to stand open
+
 	Feels  []feel   // parts that can be felt
 	Spoons []answer // how it may run off the spoon
 
@@ -120,8 +128,9 @@ const mostNext = 3
 // nearMinutes is how long before the likely end the button stands out.
 const nearMinutes = 1.5
 
-func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook, now time.Time) (view, error) {
+func (s *Screen) newView(c *gin.Context, say words.Printer, k store.Cook, now time.Time) (view, error) {
 	zone := s.app.Zone
+	ctx := c.Request.Context()
 	state := k.State()
 	p := state.Plan
 	behind, of := state.Place()
@@ -131,6 +140,10 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook, n
 	empty, weighed := p.Pots[v.Pot].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
 	follow := follower{ctx, s.app.Kitchen, k, app.Moment(k, now)}
+	var err error
+	if v.Leads, v.known, err = s.app.Leads(ctx, frame.PreferencesOf(c).Lead); err != nil {
+		return v, err
+	}
 	live, err := follow.whole(&state)
 	if err != nil {
 		return v, err
@@ -155,7 +168,7 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook, n
 	if v.Over {
 		v.Title, v.Detail = "Off the stove", "Weigh what came out, if you can: it makes the next forecast better."
 		v.HeavyScale = heavy(say, p, live.Mass+empty)
-		return v, nil
+		return v, v.lead(say, follow, &state, here, &clock)
 	}
 	step := &p.Steps[state.Step]
 	said := say.Step(p, live.Forecast, state.Step)
@@ -207,7 +220,7 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook, n
 			v.Findings = append(v.Findings, f)
 		}
 	}
-	return v, nil
+	return v, v.lead(say, follow, &state, here, &clock)
 }
 
 // wait says when it is time for what is not yet to be begun.
@@ -559,8 +572,11 @@ func endsIn(s *cook.State, l learn.Live) float64 {
 
 // lossWords says what a weight, a dip or a temperature changed.
 func lossWords(say words.Printer, s *cook.State, was, l learn.Live) string {
+	const steams = 2 // g a minute from which on it is worth a word
 	text := ""
 	switch oldRate, newRate := math.Round(was.Rate), math.Round(l.Rate); {
+	case max(oldRate, newRate) < steams:
+		return words.Capital(endWords(say, s, was, l))
 	case oldRate != newRate:
 		text = say.Sprintf("Losing %.0f g a minute, not %.0f: ", newRate, oldRate)
 	default:
