@@ -24,16 +24,16 @@ type Standing struct {
 }
 
 // OffHeat returns the plan until it comes off the heat: without what stands, cools
-// or is shared out at its end.
+// or is shared out at its end, and what is laid on top after that.
 func OffHeat(p *plan.Plan) *plan.Plan {
 	until := p.Clone()
 	for n := len(until.Steps); n > 1; n-- {
-		switch until.Steps[n-1].Do {
-		case plan.Rest, plan.Cool, plan.Chill, plan.Hold, plan.Portion:
+		switch step := &until.Steps[n-1]; {
+		case slices.Contains([]plan.Verb{plan.Rest, plan.Cool, plan.Chill, plan.Hold, plan.Portion}, step.Do):
 			until.Steps = until.Steps[:n-1]
-			continue
+		case !step.Topping:
+			return until
 		}
-		break
 	}
 	return until
 }

@@ -63,6 +63,18 @@ func TestCoolingWays(t *testing.T) {
 	require.False(t, many[0].Safe, "a large pot on the counter is not safe")
 }
 
+// What is laid on top of a chilled pudding does not hide that it came off the heat hot.
+func TestAToppingAfterTheChillingIsNotCooked(t *testing.T) {
+	p := batchOf(t, 6)
+	night := measure.Minute(600)
+	p.Steps = append(p.Steps, plan.Step{Do: plan.Chill, Minutes: &night},
+		plan.Step{Do: plan.Add, Topping: true, Items: []plan.Item{{Material: "walnut", Amount: "30 g"}}})
+	require.Greater(t, float64(serving.Stand(p, []float64{0}, true, "milk-whole", 3.5)[0].Celsius), 85.0)
+	for _, way := range serving.Cool(p) {
+		require.Positive(t, way.To60)
+	}
+}
+
 func batchOf(t *testing.T, bowls int) *plan.Plan {
 	t.Helper()
 	w, _ := plan.WayNamed("reduced in milk")

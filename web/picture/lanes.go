@@ -1,13 +1,16 @@
 package picture
 
 import (
+	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
 	"kirdu/core/measure"
 	"kirdu/core/timetable"
 	"kirdu/exchange"
+	"kirdu/words"
 )
 
 // Lanes are a timetable as a picture: a lane for each burner, oven and for the
@@ -22,7 +25,14 @@ type Lanes struct {
 	NowX          Px
 	HasNow        bool
 	Text          string
-	PerMinute     Px // of the axis
+	Axis          DayAxis
+	Folds         []Fold
+}
+
+// A Fold is a stretch in which nothing is to be done, drawn narrower than its time.
+type Fold struct {
+	X     Px // its middle
+	Label string
 }
 
 // Foot is where the lines of the hours end.
@@ -32,6 +42,7 @@ func (l Lanes) Foot() Px { return l.TimeY - 14 }
 type Lane struct {
 	Y, Middle, Height Px
 	Title             string
+	Burner            string // "" for hands, and for what goes on by itself
 	Bars              []LaneBar
 }
 
@@ -61,39 +72,47 @@ const (
 	laneHeight, laneGap, lanesTop     = 30.0, 8.0, 8.0
 
 	roomForNumber Px = 14
+
+	aloneHeight, aloneGap Px             = 16, 2
+	aloneFrom             measure.Minute = 5 // what goes on by itself for longer has a bar
 )
 
-// NewLanes lays out a timetable. names are those of the puddings. What is begun
-// long before the first pot, such as a soak over night, is left to the list.
-func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone *time.Location) Lanes {
+// NewLanes lays out a timetable. names are those of the puddings. Where nothing is to be done for long the axis is
+// folded, so that the evening has its room.
+func NewLanes(say words.Printer, t *timetable.Timetable, names []string, serve, now time.Time, zone *time.Location) Lanes {
 	l := Lanes{Width: lanesWidth, Left: lanesLeft, Right: lanesRight}
-	from, to := measure.Minute(0), measure.Minute(0)
 	clock := func(m measure.Minute) time.Time { return exchange.Moment(serve, m).In(zone) }
-	for _, task := range t.Tasks {
-		if task.Pot != "" || task.Burner != "" {
-			from = min(from, task.Start)
-		}
-	}
-	const before = 20
-	from, to = from-before, to+before/2
-	x := func(at measure.Minute) Px {
-		axis := linear{from: float64(from), to: float64(to), low: lanesLeft, high: lanesRight}
-		return axis.at(min(max(float64(at), axis.from), axis.to))
-	}
+	busy := []stretch{{0, 0}}
 	lanes := map[string][]timetable.Task{}
 	var burners []string
-	var hands []timetable.Task
+	var hands, alone []timetable.Task
 	for _, task := range t.Tasks {
 		if task.Burner != "" {
 			if !slices.Contains(burners, task.Burner) {
 				burners = append(burners, task.Burner)
 			}
 			lanes[task.Burner] = append(lanes[task.Burner], task)
+			busy = append(busy, stretch{task.Start, task.End})
 		}
-		if task.Hands > 0 && task.HandsEnd > from {
+		if task.Hands > 0 {
 			hands = append(hands, task)
+			busy = append(busy, stretch{task.Start, task.HandsEnd})
+		}
+		goesOn := task.End - task.HandsEnd
+		if task.Hands == 0 {
+			goesOn = task.End - task.Start
+		}
+		if task.Burner == "" && goesOn > aloneFrom {
+			alone = append(alone, task)
+			busy = append(busy, stretch{task.Start, task.Start}, stretch{task.End, task.End})
 		}
 	}
+	axis := newDayAxis(busy, lanesLeft, lanesRight)
+	l.Axis = axis
+	for _, f := range axis.folds {
+		l.Folds = append(l.Folds, Fold{X: f.x, Label: say.Minutes(f.minutes)})
+	}
+	x := axis.at
 	slices.Sort(burners)
 	y := Px(lanesTop)
 	bar := func(task timetable.Task, end measure.Minute, top, height Px) (LaneBar, bool) {
@@ -111,7 +130,7 @@ func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone
 		y += lane.Height + laneGap
 	}
 	for _, name := range burners {
-		lane := Lane{Title: name, Height: laneHeight}
+		lane := Lane{Title: name, Burner: name, Height: laneHeight}
 		for _, task := range lanes[name] {
 			if one, ok := bar(task, task.End, y, laneHeight); ok {
 				one.Burner = name
@@ -121,26 +140,58 @@ func NewLanes(t *timetable.Timetable, names []string, serve, now time.Time, zone
 		add(lane)
 	}
 	add(handsLane(hands, y, bar))
-	const ticks = 12
-	step := time.Duration(max(10, niceStep(float64(to-from), ticks))) * time.Minute
-	if step > 30*time.Minute {
-		step = step.Round(time.Hour)
-		step = max(step, time.Hour)
+	if len(alone) > 0 {
+		add(aloneLane(alone, y, bar))
 	}
 	l.TimeY = y + 14
 	after := func(at time.Time) measure.Minute { return measure.Minute(at.Sub(serve).Minutes()) }
-	for at := clock(from).Truncate(step).Add(step); after(at) < to; at = at.Add(step) {
-		l.Times = append(l.Times, Tick{At: x(after(at)), Label: at.Format("15:04")})
-	}
+	l.Times = hours(axis, clock, after)
 	l.Height = l.TimeY + 8
-	l.PerMinute = Px((lanesRight - lanesLeft) / float64(to-from))
 	l.ServeX = x(0)
-	if present := after(now); present > from && present < to {
+	if present := after(now); present > axis.from() && present < axis.to() {
 		l.NowX, l.HasNow = x(present), true
 	}
 	l.Text = fmt.Sprintf("Timetable from %s to %s: %d tasks on %d burners; the list below says them one by one.",
-		clock(from).Format("15:04"), clock(to).Format("15:04"), len(t.Tasks), len(burners))
+		clock(axis.from()).Format("15:04"), clock(axis.to()).Format("15:04"), len(t.Tasks), len(burners))
 	return l
+}
+
+// hours are the times along an axis, as many as there is room for.
+func hours(axis DayAxis, clock func(measure.Minute) time.Time, after func(time.Time) measure.Minute) (list []Tick) {
+	const ticks, room, fromFold = 14, 40.0, 16.0
+	step := time.Duration(max(10, niceStep(axis.shown(), ticks))) * time.Minute
+	if step > 30*time.Minute {
+		step = max(step.Round(time.Hour), time.Hour)
+	}
+	at := clock(axis.from()).Truncate(step).Add(step)
+	for ; after(at) < axis.to(); at = at.Add(step) {
+		x := axis.at(after(at))
+		near := slices.ContainsFunc(axis.folds, func(f fold) bool { return math.Abs(float64(f.x-x)) < foldWidth/2+fromFold })
+		if axis.isFolded(after(at)) || near || len(list) > 0 && x-list[len(list)-1].At < room {
+			continue
+		}
+		list = append(list, Tick{At: x, Label: at.Format("15:04")})
+	}
+	return list
+}
+
+// aloneLane shows what goes on by itself, in as many rows as go on at once.
+func aloneLane(tasks []timetable.Task, top Px, bar func(timetable.Task, measure.Minute, Px, Px) (LaneBar, bool)) Lane {
+	lane := Lane{Title: "by itself"}
+	tasks = slices.SortedFunc(slices.Values(tasks), func(a, b timetable.Task) int { return cmp.Compare(a.Start, b.Start) })
+	var free []measure.Minute // when each row is
+	for _, task := range tasks {
+		row := slices.IndexFunc(free, func(at measure.Minute) bool { return at <= task.Start })
+		if row < 0 {
+			row, free = len(free), append(free, 0)
+		}
+		free[row] = task.End
+		if b, ok := bar(task, task.End, top+Px(row)*(aloneHeight+aloneGap), aloneHeight); ok {
+			lane.Bars = append(lane.Bars, b)
+		}
+	}
+	lane.Height = max(1, Px(len(free)))*(aloneHeight+aloneGap) - aloneGap
+	return lane
 }
 
 // handsLane stacks what keeps hands busy: a person is as high as a lane, and who

@@ -67,17 +67,19 @@ func NewRuler(say words.Printer, marks []forecast.Mark, height measure.Millimetr
 		}
 		r.Ticks = append(r.Ticks, tick)
 	}
-	shown := slices.Clone(marks)
-	slices.SortStableFunc(shown, func(a, b forecast.Mark) int { return compare(b.LevelMM, a.LevelMM) })
+	shown := levelsOf(say, marks)
+	slices.SortStableFunc(shown, func(a, b SectionLevel) int { return compare(float64(b.Level), float64(a.Level)) })
+	// The labels of a low pot may need more height than its scale.
+	r.Height = max(r.Height, MM(rulerGap*float64(len(shown)))+2*rulerMargin)
 	var wanted []Px
 	for _, m := range shown {
-		weighing := say.Exact(measure.Gram(m.MassG))
-		if m.ScaleG != nil {
-			weighing += ", " + say.Exact(measure.Gram(*m.ScaleG)) + " with the pot"
+		weighing := say.Exact(measure.Gram(m.Mass))
+		if m.Scale != nil {
+			weighing += ", " + say.Exact(measure.Gram(*m.Scale)) + " with the pot"
 		}
-		r.Marks = append(r.Marks, RulerMark{Y: r.Foot - MM(min(m.LevelMM, length)), Label: fmt.Sprintf("%s: %s mm", m.Label,
-			say.Number(m.LevelMM, 0)), Weighing: weighing})
-		wanted = append(wanted, Px(r.Foot-MM(min(m.LevelMM, length))))
+		r.Marks = append(r.Marks, RulerMark{Y: r.Foot - MM(min(float64(m.Level), length)), Label: fmt.Sprintf("%s: %s mm", m.Label,
+			say.Number(float64(m.Level), 0)), Weighing: weighing})
+		wanted = append(wanted, Px(r.Foot-MM(min(float64(m.Level), length))))
 	}
 	for k, y := range spreadOut(wanted, rulerGap, rulerMargin+3, Px(r.Height)-4) {
 		r.Marks[k].LabelY = MM(y)

@@ -76,9 +76,11 @@ type SectionLevel struct {
 
 // LevelsOf returns the turning points of a forecast for a section. Neighbours
 // that a skewer could not tell apart are one.
-func LevelsOf(say words.Printer, f *forecast.Forecast) []SectionLevel {
+func LevelsOf(say words.Printer, f *forecast.Forecast) []SectionLevel { return levelsOf(say, f.Marks) }
+
+func levelsOf(say words.Printer, marks []forecast.Mark) []SectionLevel {
 	var levels []SectionLevel
-	for _, m := range f.Marks {
+	for _, m := range marks {
 		label := levelName(say, strings.TrimPrefix(m.Label, "add "))
 		if n := len(levels); n > 0 && math.Abs(float64(levels[n-1].Level)-m.LevelMM) < sameLevel {
 			levels[n-1].Label += ", " + label

@@ -49,6 +49,7 @@ type view struct {
 	Cooling              []cooling
 	Reheat               string
 	Label                label
+	Copies               []label // one for each bowl, on paper
 }
 
 type choice struct{ Value, Label string }
@@ -166,6 +167,10 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 	zone := s.app.Zone
 	v.Label = label{p.Name, say.Time(made.In(zone), "2 January 2006"), say.Time(made.AddDate(0, 0, keepDays).In(zone), "Monday 2 January"),
 		strings.Join(f.Allergens, ", "), say.Grams(measure.Gram(f.Yield.MassG.Value))}
+	const mostLabels = 24 // a page
+	one := v.Label
+	one.Mass = say.Grams(measure.Gram(f.Yield.PortionG))
+	v.Copies = slices.Repeat([]label{one}, min(max(p.Serves, 1), mostLabels))
 	return s.page.Show(c, status, frame.Frame{Title: "Serving " + p.Name, Section: "puddings", Body: v})
 }
 

@@ -44,7 +44,11 @@ type view struct {
 	HasRuler        bool
 	Pot, Coarse     string
 	Serves          string
+	Marks           []mark
 }
+
+// mark is what is weighed, and what it should be.
+type mark struct{ Name, Planned string }
 
 type material struct{ Name, Grams, Own string }
 
@@ -90,6 +94,14 @@ func newView(say words.Printer, p *plan.Plan, f *forecast.Forecast, found []mend
 		}
 		v.Materials = append(v.Materials, one)
 	}
+	for _, m := range picture.LevelsOf(say, f) {
+		planned := say.Exact(measure.Gram(m.Mass)) + " in the pot"
+		if m.Scale != nil {
+			planned = say.Exact(measure.Gram(*m.Scale)) + " with the pot"
+		}
+		v.Marks = append(v.Marks, mark{words.Capital(m.Label), planned})
+	}
+	v.Marks = append(v.Marks, mark{"Out of the pot", say.Grams(measure.Gram(f.Yield.MassG.Value))})
 	course := timetable.Alone(p, f)
 	for _, i := range course.Order {
 		said := say.Step(p, f, i)

@@ -392,7 +392,7 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 		return v, nil
 	}
 	v.HasTable = len(table.Tasks) > 0
-	v.Lanes = picture.NewLanes(table, names, g.ServeAt, now, s.app.Zone)
+	v.Lanes = picture.NewLanes(say, table, names, g.ServeAt, now, s.app.Zone)
 	if v.HasTable {
 		v.Starts = exchange.Moment(g.ServeAt, table.Tasks[0].Start).In(s.app.Zone).Format("Monday 15:04")
 	}

@@ -27,6 +27,18 @@ function burnerAt(svg, y) {
   return "";
 }
 
+/**
+ * Reads a value off a line through points.
+ * @param {number[]} xs rising @param {number[]} ys @param {number} x
+ */
+function read(xs, ys, x) {
+  const next = xs.findIndex((one) => one > x);
+  if (next < 0) return ys.at(-1) ?? 0;
+  const k = Math.max(next, 1);
+  const [x0, x1, y0, y1] = [xs[k - 1] ?? 0, xs[k] ?? 1, ys[k - 1] ?? 0, ys[k] ?? 0];
+  return y0 + Math.max((x - x0) / (x1 - x0), 0) * (y1 - y0);
+}
+
 /** @param {number} minutes */
 function words(minutes) {
   if (minutes === 0) return "where it was";
@@ -34,7 +46,10 @@ function words(minutes) {
 }
 
 if (lanes instanceof SVGSVGElement && form instanceof HTMLFormElement) {
-  const perMinute = Number(lanes.dataset.perMinute);
+  /** @type {{minutes: number[], px: number[]}} where each minute lies; long idle stretches are folded */
+  const axis = JSON.parse(lanes.dataset.axis ?? "");
+  const minuteAt = (/** @type {number} */ x) => read(axis.px, axis.minutes, x);
+  const pxAt = (/** @type {number} */ minute) => read(axis.minutes, axis.px, minute);
   /** @type {{bar: SVGElement, from: DOMPoint, minutes: number, burner: string} | null} */
   let drag = null;
   const together = (/** @type {SVGElement} */ bar) => lanes.querySelectorAll(`rect[data-pudding="${bar.dataset.pudding}"]`);
@@ -50,9 +65,10 @@ if (lanes instanceof SVGSVGElement && form instanceof HTMLFormElement) {
   lanes.addEventListener("pointermove", (event) => {
     if (!drag) return;
     const at = point(lanes, event);
-    drag.minutes = Math.round((at.x - drag.from.x) / perMinute);
+    const from = minuteAt(drag.from.x);
+    drag.minutes = Math.round(minuteAt(at.x) - from);
     if (drag.bar.dataset.burner) drag.burner = burnerAt(lanes, at.y) || drag.burner;
-    for (const bar of together(drag.bar)) bar.setAttribute("transform", `translate(${drag.minutes * perMinute} 0)`);
+    for (const bar of together(drag.bar)) bar.setAttribute("transform", `translate(${pxAt(from + drag.minutes) - drag.from.x} 0)`);
     if (note) note.textContent = `${words(drag.minutes)}${drag.burner && drag.burner !== drag.bar.dataset.burner ? `, on ${drag.burner}` : ""}`;
   });
 
