@@ -23,7 +23,7 @@ func TestRescueAtTheStove(t *testing.T) {
 	_, page := s.get("/rescue")
 	require.True(t, strings.Contains(page, path+"/rescue"), "what is on the stove is first")
 	_, page = s.get(path + "/rescue")
-	require.True(t, strings.Contains(page, "Kirdu takes it to be"))
+	require.True(t, strings.Contains(page, "The pot is taken to be"))
 	for _, symptom := range rescue.Symptoms() {
 		require.True(t, strings.Contains(page, words.Printer{}.Symptom(symptom)), symptom)
 	}
@@ -84,6 +84,13 @@ func TestRescueOfOtherPots(t *testing.T) {
 	require.True(t, strings.Contains(page, "What is in the pot"))
 	known := "/rescue/pot?liquid=milk-whole&liquid_g=1000&grain=rice-short&grain_g=110&sweet=sugar-white&sweet_g=90" +
 		"&other=ghee&serve=warm&done=1.5"
+	_, page = s.get(known)
+	require.True(t, strings.Contains(page, "In the pot: 1000 g whole milk, 110 g short-grain white rice, 90 g white sugar"),
+		"what is wrong is asked next")
+	require.True(t, strings.Contains(page, `name="liquid_g" value="1000"`), "with what was said before")
+	require.True(t, strings.Contains(page, `name="symptom" value="too-thin"`))
+	_, page = s.get(known + "&symptom=too-thin&what=again")
+	require.True(t, strings.Contains(page, "Then: what is wrong?"), "what is in it can be changed")
 	_, page = s.get(known + "&symptom=too-thin&mass=900&grade=2&wanted=3.5&standing=hot")
 	require.True(t, strings.Contains(page, "Boil it down further") || strings.Contains(page, "Bind it with starch"))
 	_, page = s.get(known + "&symptom=too-sweet&by=40&standing=warm")

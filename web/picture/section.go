@@ -156,9 +156,8 @@ type SectionOptions struct {
 func NewSection(say words.Printer, pot vessel.Pot, levels []SectionLevel, o SectionOptions) Section {
 	s := Section{Width: sectionWidth, Height: sectionHeight, GaugeX: gaugeAt, GaugeTop: gaugeTopAt, GaugeBottom: gaugeBottomAt}
 	height := float64(pot.HeightMM)
-	k, tallest := math.Inf(1), 0.0
+	k := math.Inf(1)
 	for _, p := range append([]vessel.Pot{pot}, o.Among...) {
-		tallest = max(tallest, float64(p.HeightMM))
 		k = min(k, (potRight-potLeft)/widest(p), (potBottom-potTop)/float64(p.HeightMM))
 	}
 	centre := (potLeft + potRight) / 2
@@ -166,7 +165,7 @@ func NewSection(say words.Printer, pot vessel.Pot, levels []SectionLevel, o Sect
 	half := func(depth float64) float64 { return float64(pot.Width(measure.Millimetre(depth))) / 2 * k }
 
 	const crop = 14
-	s.CropTop = Px(potBottom-tallest*k) - crop
+	s.CropTop = y(height) - crop
 	s.CropHeight = potBottom + crop - s.CropTop
 	s.Wall = outline(height, half, y, centre, false)
 	s.RimY, s.RimLeft = y(height), Px(centre-half(height))

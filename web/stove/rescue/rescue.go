@@ -179,7 +179,7 @@ func (s *Screen) OfPot(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if f.Text("liquid_g") == "" && f.Err() == nil {
+	if (f.Text("liquid_g") == "" || f.Text("what") != "") && f.Err() == nil {
 		v.show(say, f)
 		return s.show(c, http.StatusOK, v)
 	}

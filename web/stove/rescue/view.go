@@ -2,6 +2,7 @@ package rescue
 
 import (
 	"fmt"
+	"net/url"
 	"slices"
 	"strings"
 
@@ -30,6 +31,13 @@ type view struct {
 
 	// What is in it.
 	Pots, Liquids, Others, Grains, Sweets []choice
+
+	Stage                     string   // what is asked: stageWhat, stageWrong, or the answer is there
+	What                      string   // is in a described pot
+	Wrong                     string   // the symptom
+	WhatAddress, WrongAddress string   // where they are asked again
+	Known                     []choice // what was said of the pot, to be sent along
+	Seen                      bool     // something was said of what is seen
 
 	Symptoms, Grades, Softness, Amounts, With, Standings, Serves []choice
 	Now                                                          string // what Kirdu takes it to be
@@ -62,9 +70,82 @@ var standings = []choice{{string(rescue.JustOff), "just off the heat"}, {string(
 var serves = []choice{{string(plan.Hot), "hot"}, {string(plan.Warm), "warm"}, {string(plan.Room), "cool"},
 	{string(plan.Chilled), "chilled"}}
 
+// What is asked, one after the other.
+const (
+	stageWhat   = "what"
+	stageWrong  = "wrong"
+	stageAnswer = "answer"
+)
+
+// What a described pot holds, and what may be seen of any.
+var (
+	described = []string{"pot", "liquid", "liquid_g", "grain", "grain_g", "sweet", "sweet_g", "other", "other_g", "serve"}
+	seen      = []string{"grade", "wanted", "done", "by", "mass", "with"}
+)
+
+// stage says what is asked now, and keeps what was said before.
+func (v *view) stage(f *frame.Fields) {
+	address := func(but ...string) string {
+		query := url.Values{}
+		for name, value := range f.Values() {
+			if value != "" && !slices.Contains(but, name) {
+				query.Set(name, value)
+			}
+		}
+		return "?" + query.Encode()
+	}
+	v.WrongAddress, v.WhatAddress = address("symptom", "what"), address("symptom")+"&what=again"
+	faults := f.Faults()
+	faulty := func(name string) bool { return faults[name] != "" }
+	switch {
+	case v.Described && (f.Text("liquid_g") == "" || f.Text("what") != "" || slices.ContainsFunc(described, faulty)):
+		v.Stage = stageWhat
+	case f.Text("symptom") == "" || faulty("symptom") && !slices.Contains(rescue.Symptoms(), rescue.Symptom(f.Text("symptom"))):
+		v.Stage = stageWrong
+	default:
+		v.Stage = stageAnswer
+	}
+	sent := func(names []string) {
+		for _, name := range names {
+			if value := f.Text(name); value != "" {
+				v.Known = append(v.Known, choice{name, value})
+			}
+		}
+	}
+	if v.Described {
+		sent(described)
+	}
+	if v.Stage == stageWrong {
+		sent(append([]string{"standing"}, seen...))
+	}
+	v.Seen = slices.ContainsFunc(seen, func(name string) bool { return f.Text(name) != "" })
+}
+
+// contents says what a described pot holds.
+func (v *view) contents(f *frame.Fields) {
+	var said []string
+	for _, one := range []struct {
+		name string
+		of   []choice
+	}{{"liquid", v.Liquids}, {"grain", v.Grains}, {"sweet", v.Sweets}, {"other", v.Others}} {
+		at := slices.IndexFunc(one.of, func(c choice) bool { return c.Value == f.Text(one.name) })
+		if mass := f.Text(one.name + "_g"); mass != "" && at >= 0 {
+			said = append(said, mass+" g "+words.Lower(one.of[at].Label))
+		}
+	}
+	v.What = strings.Join(said, ", ")
+}
+
 // show fills in what is asked, with what was typed.
 func (v *view) show(say words.Printer, f *frame.Fields) {
 	v.In, v.Faults = f.Values(), f.Faults()
+	v.stage(f)
+	if v.Described && v.Stage != stageWhat {
+		v.contents(f)
+	}
+	if v.Stage == stageAnswer {
+		v.Wrong = say.Symptom(rescue.Symptom(f.Text("symptom")))
+	}
 	for _, s := range rescue.Symptoms() {
 		v.Symptoms = append(v.Symptoms, choice{string(s), say.Symptom(s)})
 	}
