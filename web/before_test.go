@@ -436,7 +436,7 @@ func TestBenchAnswers(t *testing.T) {
 			"500 g of water are gone"},
 		"/benches/sweetener?way=syrup&lumps=jaggery&lumps_g=500&water_g=10": {"sets hard again", "children away"},
 		"/benches/measure?material=egg&amount=3+eggs&into=g":                {"150 g"},
-		"/benches/measure?material=milk&amount=1+l&into=blue-mug":           {"3.21 blue-mug"},
+		"/benches/measure?material=milk&amount=1+l&into=blue-mug":           {"3¼ blue mugs"},
 	} {
 		response, body := s.get(path)
 		require.Equal(t, http.StatusOK, response.StatusCode, path)

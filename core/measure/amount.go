@@ -368,9 +368,26 @@ func count(n, parts float64, name string) string {
 // CountPieces writes so many whole pieces: "3 tins", "1 coconut".
 func CountPieces(n float64, name string) string { return count(n, 1, name) }
 
+// CountQuarters writes how many of a measure there are, to the quarter that can be filled by eye: "1½ cups". ok is false
+// for less than can be filled, and for more than anybody counts.
+func CountQuarters(n float64, name string) (text string, ok bool) {
+	const parts, most = 4, 40
+	if !(n >= leastCup) || n > most {
+		return "", false
+	}
+	return count(math.Max(1, math.Round(n*parts)), parts, strings.ReplaceAll(name, "-", " ")), true
+}
+
+// IsExact reports whether a unit is of the scale or the jug, and not a measure that is filled.
+func IsExact(unit string) bool {
+	_, mass := fixedMass[unit]
+	return mass || slices.Contains([]string{"ml", "cl", "dl", "l", "floz"}, unit)
+}
+
 // plural returns the plural of the name of a measure or of a piece.
 func plural(name string) string {
-	for _, ending := range []struct{ one, many string }{{"leaf", "leaves"}, {"ry", "ries"}, {"to", "toes"}, {"go", "goes"}, {"ss", "sses"}} {
+	for _, ending := range []struct{ one, many string }{{"leaf", "leaves"}, {"ry", "ries"}, {"to", "toes"}, {"go", "goes"}, {"ss", "sses"},
+		{"ch", "ches"}} {
 		if stem, ok := strings.CutSuffix(name, ending.one); ok {
 			return stem + ending.many
 		}

@@ -48,12 +48,21 @@ func measures(say words.Printer, r *request) any {
 		if err != nil || one <= 0 {
 			continue
 		}
-		text := say.Count(float64(mass/one), unit)
+		n := float64(mass / one)
+		text, counted := say.Count(n, unit), true
+		if !measure.IsExact(unit) {
+			var quarters string
+			if quarters, counted = measure.CountQuarters(n, unit); counted {
+				text = quarters
+			}
+		}
 		v.Units = append(v.Units, option{unit, unit, unit == chosen})
-		v.Rows = append(v.Rows, unitRow{unit, text, say.Grams(one)})
 		if unit == chosen {
 			answer = text
-			v.Jars = cups(say, float64(mass/one), unit)
+			v.Jars = cups(say, n, unit)
+		}
+		if counted || unit == chosen {
+			v.Rows = append(v.Rows, unitRow{unit, text, say.Grams(one)})
 		}
 	}
 	if !slices.ContainsFunc(v.Units, func(o option) bool { return o.Chosen }) {
