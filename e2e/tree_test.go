@@ -162,3 +162,33 @@ func TestAtTwiceAndFourTimesTheSize(t *testing.T) {
 		}
 	}
 }
+
+// TestWhatIsHeardWhenThingsChange holds that what changes without a new page is told by a region that was there before:
+// one that comes with its words is not read.
+func TestWhatIsHeardWhenThingsChange(t *testing.T) {
+	k := newKitchen(t)
+	cooks, err := k.store.OnStove(t.Context())
+	require.NoError(t, err)
+	puddings, err := k.store.Puddings(t.Context(), 1)
+	require.NoError(t, err)
+	const live = `[...document.querySelectorAll("[role=status], [role=alert], [aria-live=polite]")]`
+	for _, screen := range []struct{ name, path, do, hears string }{
+		{"stove", "/stove/" + cooks[0].ID, `document.querySelector("[data-next]").click()`, "Step 4 of"},
+		{"workbench", "/puddings/" + puddings[0].ID, `document.querySelector("button[value=more-bowls]").click()`, "sweet"},
+		{"coconut", "/benches/coconut", `(() => { const f = document.querySelector("#coconuts");
+			f.value = "3"; f.dispatchEvent(new Event("input", { bubbles: true })); })()`, "meat give"},
+		{"measure", "/benches/measure", `(() => { const f = document.querySelector("#amount");
+			f.value = "450 g"; f.dispatchEvent(new Event("input", { bubbles: true })); })()`, "450 g of short-grain white rice are"},
+		{"more bowls", "/puddings/" + puddings[0].ID + "/scale", `(() => { const f = document.querySelector("#bowls");
+			f.value = "9"; f.dispatchEvent(new Event("input", { bubbles: true })); })()`, ":"},
+	} {
+		t.Run(screen.name, func(t *testing.T) {
+			p := newPage(t, k, 1280, 800)
+			p.open(screen.path)
+			js[bool](p, live+`.forEach((one) => { one.before = one.textContent; }), true`)
+			js[bool](p, screen.do+`, true`)
+			p.until(live + `.some((one) => one.before !== undefined && one.before !== one.textContent && one.textContent.includes("` +
+				screen.hears + `"))`)
+		})
+	}
+}

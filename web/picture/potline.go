@@ -239,14 +239,14 @@ func (l *PotLine) times(say words.Printer, x linear, g frame, end float64) {
 // is room for it.
 func (l *PotLine) bands(say words.Printer, p *plan.Plan, f *forecast.Forecast, x linear, end float64) {
 	even := false
-	const perLetter = 6.2
+	const perLetter, margin = 6.2, 8
 	for i := range p.Steps {
 		r := &f.Steps[i]
 		if p.Steps[i].Do.IsPreparation() || p.Steps[i].PotName() != p.Served()[0] || r.EndMin <= r.StartMin || r.StartMin >= end {
 			continue
 		}
 		b := Band{X: x.at(r.StartMin), Width: x.at(min(r.EndMin, end)) - x.at(r.StartMin), Even: even}
-		if label := say.Step(p, f, i).Short; float64(len(label))*perLetter < float64(b.Width) {
+		if label := say.Step(p, f, i).Short; float64(len(label))*perLetter+margin < float64(b.Width) {
 			b.Label = label
 		}
 		even = !even
