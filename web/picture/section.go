@@ -134,11 +134,11 @@ func kindOf(label string) string {
 
 // Geometry of the section, in px of its own coordinates.
 const (
-	sectionWidth, sectionHeight = 520.0, 306.0
+	sectionWidth, sectionHeight = 520.0, 268.0
 	potLeft, potRight           = 40.0, 306.0
-	potTop, potBottom           = 40.0, 274.0
+	potTop, potBottom           = 40.0, 238.0
 	gaugeAt                     = 362.0
-	gaugeTopAt, gaugeBottomAt   = 34.0, 274.0
+	gaugeTopAt, gaugeBottomAt   = 32.0, 238.0
 	gaugeWidth                  = 12.0
 	labelAt                     = 390.0
 	labelGap                    = 36.0

@@ -698,7 +698,7 @@ func (v *view) balance(say words.Printer, p *plan.Plan, f *forecast.Forecast, fo
 	}
 	mass := f.Yield.MassG
 	v.Yield = say.Grams(measure.Gram(mass.Value))
-	v.YieldRange = fmt.Sprintf("%s to %s", say.Grams(measure.Gram(mass.Low)), say.Grams(measure.Gram(mass.High)))
+	v.YieldRange = fmt.Sprintf("%s to %s", strings.TrimSuffix(say.Grams(measure.Gram(mass.Low)), " g"), say.Grams(measure.Gram(mass.High)))
 	v.Bowl = fmt.Sprintf("%d bowls of %s", f.Yield.Portions, say.Grams(measure.Gram(f.Yield.PortionG)))
 	v.Time, v.HandsOn = say.Span(f.Time.TotalMin), say.Span(f.Time.HandsOnMin)
 	fullest := 0.0
