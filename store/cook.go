@@ -57,9 +57,16 @@ type Verdict struct {
 	Sweetness string // one of SweetnessVerdicts
 	Note      string
 
+	Thicker string // how thick it is wanted the next time: one of ThicknessWishes, "" if not said
+	Softer  string // how soft its grain: one of SoftnessWishes, "" if not said
+
 	NextThickness int    // the next day, grade 1 to 8
 	NextNote      string // the next day
 }
+
+// ThicknessWishes and SoftnessWishes list how a pudding may be wanted the next time: less, as it was, more.
+func ThicknessWishes() []string { return []string{"thinner", "just right", "thicker"} }
+func SoftnessWishes() []string  { return []string{"firmer", "just right", "softer"} }
 
 // SweetnessVerdicts lists what can be said of the sweetness.
 func SweetnessVerdicts() []string {
@@ -186,16 +193,17 @@ func (s *Store) SaveWorked(ctx context.Context, cookID string, log cook.Log) err
 
 const cookQuery = `SELECT cook.id, cook.pudding_id, cook.document, cook.line, cook.begun_at, cook.zone, cook.speed, cook.rehearsal,
 	cook.task, cook.name,
-	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note
+	verdict.eaten, verdict.thickness, verdict.sweetness, verdict.note, verdict.next_thickness, verdict.next_note, verdict.thicker,
+	verdict.softer
 	FROM cook LEFT JOIN verdict ON verdict.cook_id = cook.id`
 
 func scanCook(row scanner) (Cook, error) {
 	var c Cook
 	var document, begun, name string
-	var line, eaten, sweetness, note, nextNote sql.Null[string]
+	var line, eaten, sweetness, note, nextNote, thicker, softer sql.Null[string]
 	var thickness, nextThickness sql.Null[int]
 	if err := row.Scan(&c.ID, &c.PuddingID, &document, &line, &begun, &c.Zone, &c.Speed, &c.Rehearsal, &c.Task, &name,
-		&eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote); err != nil {
+		&eaten, &thickness, &sweetness, &note, &nextThickness, &nextNote, &thicker, &softer); err != nil {
 		return c, err
 	}
 	var err error
@@ -213,7 +221,7 @@ func scanCook(row scanner) (Cook, error) {
 	}
 	if eaten.Valid {
 		c.Verdict = &Verdict{Eaten: eaten.V, Thickness: thickness.V, Sweetness: sweetness.V, Note: note.V, NextThickness: nextThickness.V,
-			NextNote: nextNote.V}
+			NextNote: nextNote.V, Thicker: thicker.V, Softer: softer.V}
 	}
 	return c, nil
 }
@@ -400,12 +408,13 @@ func (s *Store) events(ctx context.Context, cookID string) ([]cook.Event, error)
 // finished.
 func (s *Store) Judge(ctx context.Context, cookID string, v Verdict, tags []string, l Lesson, at time.Time) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		err := changed(tx.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, next_thickness, next_note, judged_at)
-			SELECT id, ?, ?, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
+		err := changed(tx.ExecContext(ctx, `INSERT INTO verdict (cook_id, eaten, thickness, sweetness, note, next_thickness, next_note, thicker,
+			softer, judged_at)
+			SELECT id, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM cook WHERE id = ? AND finished_at IS NOT NULL
 			ON CONFLICT (cook_id) DO UPDATE SET eaten = excluded.eaten, thickness = excluded.thickness,
 				sweetness = excluded.sweetness, note = excluded.note, next_thickness = excluded.next_thickness,
-				next_note = excluded.next_note, judged_at = excluded.judged_at`,
-			v.Eaten, v.Thickness, v.Sweetness, v.Note, v.NextThickness, v.NextNote, stamp(at), cookID))
+				next_note = excluded.next_note, thicker = excluded.thicker, softer = excluded.softer, judged_at = excluded.judged_at`,
+			v.Eaten, v.Thickness, v.Sweetness, v.Note, v.NextThickness, v.NextNote, v.Thicker, v.Softer, stamp(at), cookID))
 		if err != nil {
 			return err
 		}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"slices"
 	"time"
 
 	"kirdu/core/cook"
@@ -124,5 +125,16 @@ func (v *Verdict) Learn() learn.Verdict {
 			said.Taste = &tastes[k]
 		}
 	}
+	said.Thicker, said.Softer = wish(v.Thicker, ThicknessWishes()), wish(v.Softer, SoftnessWishes())
 	return said
+}
+
+// wish is -1 for less, 0 for as it was, 1 for more; nil for nothing said.
+func wish(said string, of []string) *float64 {
+	at := slices.Index(of, said)
+	if at < 0 {
+		return nil
+	}
+	more := float64(at - 1)
+	return &more
 }

@@ -3,6 +3,7 @@ package web_test
 import (
 	"context"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -15,6 +16,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/forecast"
+	"kirdu/core/learn"
 	"kirdu/core/plan"
 	"kirdu/store"
 )
@@ -98,6 +100,56 @@ func TestBookIsSearched(t *testing.T) {
 	require.Equal(t, 1, count("?search=lantern+more"))
 	response, _ = s.post("/logbook/nobody/again", nil)
 	require.Equal(t, http.StatusNotFound, response.StatusCode)
+}
+
+// How a pudding is wanted the next time balances the plan that is made of its batch, and the puddings that are new.
+func TestWishesForTheNextTime(t *testing.T) {
+	s := newSite(t, nil)
+	book, err := s.store.Book(context.Background(), 20)
+	require.NoError(t, err)
+	thick := func(p *plan.Plan) float64 {
+		return forecast.Run(p, forecast.Options{NominalOnly: true}).Thickness.As(p.Serve).Value
+	}
+	soft := func(p *plan.Plan) (least float64) {
+		least = math.Inf(1)
+		for _, done := range forecast.Run(p, forecast.Options{NominalOnly: true}).Doneness {
+			least = min(least, done.Value)
+		}
+		return least
+	}
+	madeBy := func(path string, form url.Values) *plan.Plan {
+		response, body := s.post(path, form)
+		require.Equal(t, http.StatusSeeOther, response.StatusCode, body)
+		made, err := s.store.Pudding(context.Background(), strings.TrimPrefix(response.Header.Get("Location"), "/puddings/"))
+		require.NoError(t, err)
+		return made.Plan
+	}
+	fresh := url.Values{"way": {"reduced in milk"}, "bowls": {"6"}, "serve": {"warm"}}
+	before := madeBy("/puddings/new", fresh)
+
+	k := book[0]
+	response, _ := s.post("/logbook/"+k.ID, url.Values{"thicker": {"thicker"}, "softer": {"softer"}})
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	again := madeBy("/logbook/"+k.ID+"/again", nil)
+	require.InDelta(t, thick(k.Plan)+learn.WishGrade, thick(again), 0.25)
+	require.Greater(t, soft(again), soft(k.Plan))
+	_, page := s.get("/logbook/" + k.ID)
+	require.Contains(t, page, `value="thicker" selected`)
+
+	for _, one := range book[1:] {
+		response, _ = s.post("/logbook/"+one.ID, url.Values{"thicker": {"thicker"}})
+		require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	}
+	_, page = s.get("/logbook/learnt")
+	require.Contains(t, page, "Thickness that is liked")
+	require.Contains(t, page, "Softness that is liked")
+	require.InDelta(t, thick(before)+0.7, thick(madeBy("/puddings/new", fresh)), 0.35, "a household that likes it thicker gets it so")
+
+	for field, bad := range map[string]string{"thicker": "like a brick", "softer": "thicker"} {
+		response, body := s.post("/logbook/"+k.ID, url.Values{field: {bad}})
+		require.Equal(t, http.StatusUnprocessableEntity, response.StatusCode)
+		require.Contains(t, body, "choose from the list")
+	}
 }
 
 // BenchmarkBook lists, searches and opens a book of a hundred and of ten thousand.

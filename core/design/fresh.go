@@ -305,12 +305,11 @@ const (
 	fitStep                               = 0.5 // of a logarithm, in one round
 )
 
-// wanted returns the doneness aimed at: that of the way, inside what the part
-// is liked at.
+// wanted returns the doneness aimed at: that of the way, to the household's taste, inside what the part is liked at.
 func (t *fitter) wanted(f *forecast.Forecast) float64 {
 	const inside = 0.2
 	liked := f.Parts[t.part]
-	return min(max(t.way.Aim.Done, liked.WantedLow+inside), max(liked.WantedHigh-inside, liked.WantedLow))
+	return min(max(t.way.Aim.Done*math.Exp(t.choice.Softer), liked.WantedLow+inside), max(liked.WantedHigh-inside, liked.WantedLow))
 }
 
 // grade returns the thickness that is fitted and its aim.
@@ -322,7 +321,8 @@ func (t *fitter) grade(f *forecast.Forecast) (is, aim float64, ok bool) {
 	if r == nil {
 		return 0, 0, false
 	}
-	return r.Value, aim, true
+	const least, most, far = 1, 8, 1 // grades; further it would be another pudding
+	return r.Value, min(max(aim+min(max(t.choice.Thicker, -far), far), least), most), true
 }
 
 // What a fit moves, as logarithms of ratios to the template: what it is made

@@ -23,6 +23,8 @@ const (
 	Thickness Quantity = "thickness" // grades that it is thicker than thought
 	Whistle   Quantity = "whistle"   // minutes from one to the next
 	Sweet     Quantity = "sweet"     // per cent that this household likes more than it got
+	Thicker   Quantity = "thicker"   // grades thicker that it likes it than it got it
+	Softer    Quantity = "softer"    // logarithm of how much further cooked it likes the grain than it got it
 )
 
 // An Observation is what one batch says of one thing, with the standard deviation
@@ -55,7 +57,21 @@ type Verdict struct {
 	Grade int
 	Eaten plan.Serve
 	Taste *float64
+
+	Thicker, Softer *float64 // how it is wanted the next time: -1 less, 0 as it was, 1 more; nil if not said
 }
+
+// Wishes in figures, and how sure they are. Source: our own judgement; a cook says "thicker" of about three quarters of
+// a grade, "softer" of a quarter more.
+const (
+	WishGrade = 0.75
+	wishSoft  = 0.22 // of a logarithm
+	gradeSD   = 0.5
+	softSD    = 0.2
+)
+
+// WishDone is the factor on the doneness that "softer" stands for; its inverse is "firmer".
+func WishDone() float64 { return math.Exp(wishSoft) }
 
 // Sweeter returns how many per cent an answer of a tongue stands for: "too sweet" is 1 too many,
 // "far too sweet" 2.5. Source: our own judgement.
@@ -134,6 +150,12 @@ func FromBatch(p *plan.Plan, s *cook.State, v Verdict) []Observation {
 	if v.Taste != nil {
 		list = append(list, Observation{Quantity: Sweet, Mean: -Sweeter(*v.Taste), SD: tasteSD, From: Evidence{Eaten: 1}})
 	}
+	if v.Thicker != nil {
+		list = append(list, Observation{Quantity: Thicker, Mean: WishGrade * *v.Thicker, SD: gradeSD, From: Evidence{Eaten: 1}})
+	}
+	if v.Softer != nil {
+		list = append(list, Observation{Quantity: Softer, Mean: wishSoft * *v.Softer, SD: softSD, From: Evidence{Eaten: 1}})
+	}
 	return list
 }
 
@@ -186,6 +208,7 @@ type Figure struct {
 type Learnt struct {
 	Burners, Pots, Grains map[string]Figure
 	Thickness, Sweet      *Figure
+	Thicker, Softer       *Figure
 	WhistleMin            *Figure
 }
 
@@ -193,9 +216,10 @@ type Learnt struct {
 // and how far a thing may be from what is assumed, by kind. Source: the model,
 // section 14, for the priors; our own judgement for the rest.
 var (
-	fromBatchToBatch = map[Quantity]float64{Power: 0.07, CookTime: 0.06, Thickness: 0.3, Whistle: 0.3, Sweet: 0.7}
-	assumedWithin    = map[Quantity]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD,
-		Sweet: 1.5}
+	fromBatchToBatch = map[Quantity]float64{Power: 0.07, CookTime: 0.06, Thickness: 0.3, Whistle: 0.3, Sweet: 0.7, Thicker: 0.4,
+		Softer: 0.15}
+	assumedWithin = map[Quantity]float64{Power: priorSD, CookTime: cookPriorSD, Thickness: thickPriorSD, Whistle: whistlePriorSD,
+		Sweet: 1.5, Thicker: 1, Softer: 0.3}
 )
 
 const (
@@ -241,6 +265,7 @@ func Combine(batches [][]Observation) Learnt {
 		return &f
 	}
 	l.Thickness, l.Sweet, l.WhistleMin = one(Thickness, 0), one(Sweet, 0), one(Whistle, usualGap)
+	l.Thicker, l.Softer = one(Thicker, 0), one(Softer, 0)
 	return l
 }
 

@@ -148,6 +148,10 @@ type WayChoice struct {
 	Burner vessel.Burner
 
 	Kitchen *Kitchen // the air it is cooked in; nil: the usual
+
+	// How this household likes it beside what the way is loved for: grades thicker, and the logarithm of how much
+	// further cooked.
+	Thicker, Softer float64
 }
 
 // SweetenMinutes is how long the pot simmers on when the sugar is in: until it

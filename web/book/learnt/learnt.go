@@ -180,6 +180,15 @@ func (s *Screen) Show(c *gin.Context) error {
 	add(learn.Thickness, known.Thickness, " grades", "added to every thickness that is forecast")
 	add(learn.Whistle, known.WhistleMin, " min", "the time under pressure by whistles")
 	add(learn.Sweet, known.Sweet, " %", "new puddings begin so much sweeter, or less sweet")
+	add(learn.Thicker, known.Thicker, " grades", "new puddings begin so much thicker, or thinner")
+	if known.Softer != nil {
+		soft := *known.Softer
+		soft.Value = math.Exp(soft.Value)
+		one := factor(say, soft)
+		one.Of, one.Title, one.Changes = string(learn.Softer), title(names, learn.Softer, ""), "new puddings begin with their grain so far cooked"
+		one.Said = s.teachers(say, lessons, learn.Softer, "", *known.Softer)
+		v.Figures = append(v.Figures, one)
+	}
 	for _, f := range forgotten {
 		v.Forgotten = append(v.Forgotten, row{Of: string(f.Quantity), Name: f.Name, Title: title(names, f.Quantity, f.Name),
 			Changes: "batches until " + say.Time(f.At.In(s.app.Zone), "2 January 2006, 15:04") + " do not count"})
@@ -216,6 +225,10 @@ func title(names *pantry.Pantry, of learn.Quantity, name string) string {
 		return "From one whistle to the next"
 	case learn.Sweet:
 		return "Sweetness that is liked"
+	case learn.Thicker:
+		return "Thickness that is liked"
+	case learn.Softer:
+		return "Softness that is liked"
 	}
 	return string(of)
 }
@@ -235,7 +248,8 @@ func batches(n int) string {
 	return fmt.Sprintf("%d batches", n)
 }
 
-var kinds = []learn.Quantity{learn.Power, learn.CookTime, learn.Thickness, learn.Whistle, learn.Sweet}
+var kinds = []learn.Quantity{learn.Power, learn.CookTime, learn.Thickness, learn.Whistle, learn.Sweet,
+	learn.Thicker, learn.Softer}
 
 var errKind = errors.New("choose one of what was learnt")
 

@@ -6,6 +6,7 @@ import (
 	"embed"
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -20,6 +21,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/design"
+	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
@@ -200,6 +202,9 @@ func weekOf(at time.Time, first string) time.Time {
 	return at.AddDate(0, 0, -(int(at.Weekday()-begins)+days)%days)
 }
 
+// asItWas is the wish for no change.
+const asItWas = "just right"
+
 func verdictWords(v store.Verdict) string {
 	var said []string
 	if v.Thickness > 0 {
@@ -207,6 +212,11 @@ func verdictWords(v store.Verdict) string {
 	}
 	if v.Sweetness != "" {
 		said = append(said, v.Sweetness)
+	}
+	for _, wish := range []string{v.Thicker, v.Softer} {
+		if wish != "" && wish != asItWas {
+			said = append(said, wish+" next time")
+		}
 	}
 	return strings.Join(said, ", ")
 }
@@ -249,6 +259,8 @@ type form struct {
 	Eaten     string
 	Thickness string
 	Sweetness string
+	Thicker   string
+	Softer    string
 	Note      string
 
 	NextThickness string
@@ -261,6 +273,8 @@ func readForm(f *frame.Fields) form {
 		Eaten:         f.Text("eaten"),
 		Thickness:     f.Text("thickness"),
 		Sweetness:     f.Text("sweetness"),
+		Thicker:       f.Text("thicker"),
+		Softer:        f.Text("softer"),
 		Note:          f.Text("note"),
 		NextThickness: f.Text("next_thickness"),
 		NextNote:      f.Text("next_note"),
@@ -298,6 +312,9 @@ func (s *Screen) Again(c *gin.Context) error {
 	if taste := k.Verdict.Learn().Taste; taste != nil {
 		design.Sweeter(p, -learn.Sweeter(*taste))
 	}
+	if p, err = s.wished(ctx, p, k.Verdict.Learn()); err != nil {
+		return err
+	}
 	if k.Verdict != nil && k.Verdict.Note != "" {
 		note := fmt.Sprintf("%s: %s", say.Time(k.BegunAt.In(s.app.Zone), "2 January 2006"), k.Verdict.Note)
 		const longest = 3900 // of what a plan may have
@@ -311,6 +328,30 @@ func (s *Screen) Again(c *gin.Context) error {
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 	return nil
+}
+
+// wished balances a plan to how it is wanted the next time.
+func (s *Screen) wished(ctx context.Context, p *plan.Plan, said learn.Verdict) (*plan.Plan, error) {
+	f := forecast.Run(p, forecast.Options{NominalOnly: true})
+	var aims design.Aims
+	if served := f.Thickness.As(p.Serve); said.Thicker != nil && *said.Thicker != 0 && served != nil {
+		grade := served.Value + learn.WishGrade**said.Thicker
+		aims.Thickness = &grade
+	}
+	if said.Softer != nil && *said.Softer != 0 {
+		aims.Done = map[string]float64{}
+		for part, done := range f.Doneness {
+			aims.Done[part] = done.Value * math.Pow(learn.WishDone(), *said.Softer)
+		}
+	}
+	if aims.Thickness == nil && len(aims.Done) == 0 {
+		return p, nil
+	}
+	balanced, err := s.app.Balance(ctx, p, aims, nil)
+	if err != nil || balanced.Plan == nil {
+		return p, err
+	}
+	return balanced.Plan, nil
 }
 
 // Judge stores how a batch ate.
@@ -366,6 +407,12 @@ func parse(f form) (v store.Verdict, tags []string, err error) {
 	}
 	if utf8.RuneCountInString(v.NextNote) > longestNote {
 		faults = append(faults, &measure.FieldError{Field: "next_note", Err: errNote})
+	}
+	if v.Thicker = f.Thicker; f.Thicker != "" && !slices.Contains(store.ThicknessWishes(), f.Thicker) {
+		faults = append(faults, &measure.FieldError{Field: "thicker", Err: errChoice})
+	}
+	if v.Softer = f.Softer; f.Softer != "" && !slices.Contains(store.SoftnessWishes(), f.Softer) {
+		faults = append(faults, &measure.FieldError{Field: "softer", Err: errChoice})
 	}
 	if f.Sweetness != "" && !slices.Contains(store.SweetnessVerdicts(), f.Sweetness) {
 		faults = append(faults, &measure.FieldError{Field: "sweetness", Err: errChoice})

@@ -31,6 +31,7 @@ type view struct {
 	Faults                          map[string]string
 	Grades                          []choice
 	Sweetness                       []string
+	Thicker, Softer                 []choice // wishes for the next time
 	Serves                          []choice
 	Judged                          bool
 	Tags                            []string
@@ -71,7 +72,8 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook) (
 		return view{}, err
 	}
 	v := view{ID: k.ID, Name: k.Plan.Name, PuddingID: k.PuddingID, Day: say.Time(k.BegunAt.In(zone), "2 January 2006"),
-		Clock: k.BegunAt.In(zone).Format("15:04"), Sweetness: store.SweetnessVerdicts(), Judged: k.Verdict != nil}
+		Clock: k.BegunAt.In(zone).Format("15:04"), Sweetness: store.SweetnessVerdicts(), Thicker: wishes(store.ThicknessWishes()),
+		Softer: wishes(store.SoftnessWishes()), Judged: k.Verdict != nil}
 	for i, word := range pot.ThicknessWords() {
 		v.Grades = append(v.Grades, choice{strconv.Itoa(i + 1), word})
 	}
@@ -79,7 +81,8 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook) (
 		v.Serves = append(v.Serves, choice{string(serve), say.Serving(serve)})
 	}
 	if k.Verdict != nil {
-		v.Form = form{Eaten: k.Verdict.Eaten, Sweetness: k.Verdict.Sweetness, Note: k.Verdict.Note, NextNote: k.Verdict.NextNote}
+		v.Form = form{Eaten: k.Verdict.Eaten, Sweetness: k.Verdict.Sweetness, Note: k.Verdict.Note, NextNote: k.Verdict.NextNote,
+			Thicker: k.Verdict.Thicker, Softer: k.Verdict.Softer}
 		if k.Verdict.Thickness > 0 {
 			v.Form.Thickness = strconv.Itoa(k.Verdict.Thickness)
 		}
@@ -94,6 +97,14 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook) (
 	v.steps(say, &state, k.Plan, planned, live.Forecast)
 	v.readings(say, &state, k.Plan, planned, live)
 	return v, nil
+}
+
+// wishes are choices that say themselves.
+func wishes(of []string) (list []choice) {
+	for _, one := range of {
+		list = append(list, choice{one, one})
+	}
+	return list
 }
 
 func (v *view) rows(say words.Printer, s *cook.State, planned *forecast.Forecast, live learn.Live) {

@@ -3,7 +3,6 @@
 package ways
 
 import (
-	"context"
 	"embed"
 	"errors"
 	"fmt"
@@ -15,6 +14,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/design"
+	"kirdu/core/learn"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -164,6 +164,16 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err := s.kitchen(c, &choice); err != nil {
 		return err
 	}
+	learnt, err := s.app.Learnt(ctx)
+	if err != nil {
+		return err
+	}
+	if learnt.Thicker != nil {
+		choice.Thicker = learnt.Thicker.Value
+	}
+	if learnt.Softer != nil {
+		choice.Softer = learnt.Softer.Value
+	}
 	fresh, err := design.Fresh(choice, pots)
 	if errors.Is(err, design.ErrNoUse) {
 		f.Fault("bowls", design.ErrNoUse)
@@ -176,9 +186,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.toTaste(ctx, fresh); err != nil {
-		return err
-	}
+	toTaste(fresh, learnt)
 	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
 		return err
@@ -188,16 +196,11 @@ func (s *Screen) Create(c *gin.Context) error {
 }
 
 // toTaste sweetens a new pudding as this household likes it.
-func (s *Screen) toTaste(ctx context.Context, p *plan.Plan) error {
-	known, err := s.app.Learnt(ctx)
-	if err != nil || known.Sweet == nil {
-		return err
-	}
+func toTaste(p *plan.Plan, known *learn.Learnt) {
 	const noticed = 0.3 // per cent
-	if more := known.Sweet.Value; math.Abs(more) >= noticed {
-		design.Sweeter(p, more)
+	if known.Sweet != nil && math.Abs(known.Sweet.Value) >= noticed {
+		design.Sweeter(p, known.Sweet.Value)
 	}
-	return nil
 }
 
 func (s *Screen) pots(c *gin.Context) ([]vessel.Pot, error) {
