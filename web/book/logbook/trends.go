@@ -101,7 +101,7 @@ func (s *Screen) trends(say words.Printer, ctx context.Context) ([]trend, error)
 		one := byTitle[key]
 		switch key {
 		case "thickness":
-			one.Picture = picture.NewTrend(say, samples[key], 0, "as Kirdu expected", func(x float64) string { return grades(say, x) })
+			one.Picture = picture.NewTrend(say, samples[key], 0, "as expected", func(x float64) string { return grades(say, x) })
 		case "sweet":
 			one.Picture = picture.NewTrend(say, samples[key], 0, "just right", func(x float64) string { return say.Number(x, 1) + " %" })
 		default:

@@ -214,4 +214,26 @@ function dragSteps(form, move) {
   document.addEventListener("keydown", (event) => event.key === "Escape" && dragged && cancel());
 }
 
+/** On a narrow screen one part is in sight: the one whose place in the page is asked for, or the steps. */
+function onePart() {
+  const nav = document.querySelector("[data-parts]");
+  const main = nav?.closest("main");
+  if (!(nav instanceof HTMLElement) || !main) return;
+  const links = /** @type {HTMLAnchorElement[]} */ ([...nav.querySelectorAll("a")]);
+
+  const choose = () => {
+    const link = links.find((one) => one.hash === location.hash) ?? links[0];
+    const moved = main.dataset.part !== undefined;
+    main.dataset.part = link?.hash.slice(1) ?? "";
+    for (const one of links) {
+      if (one === link) one.setAttribute("aria-current", "true");
+      else one.removeAttribute("aria-current");
+    }
+    if (moved) nav.scrollIntoView({ block: "start" });
+  };
+  addEventListener("hashchange", choose);
+  choose();
+}
+
+onePart();
 for (const form of document.forms) if ("workbench" in form.dataset) followEdits(form);

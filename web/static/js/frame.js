@@ -37,6 +37,11 @@ for (const button of document.querySelectorAll("[data-print]")) {
   button.addEventListener("click", () => print());
 }
 
+// Long lists begin folded on a phone: without this module all of them stand open.
+if (matchMedia("(max-width: 600px)").matches) {
+  for (const list of document.querySelectorAll("details[data-fold]")) list.removeAttribute("open");
+}
+
 // What is folded out at the foot of a phone's page goes when something else is touched.
 const foot = /** @type {HTMLDetailsElement | null} */ (document.querySelector("[data-foot]"));
 document.addEventListener("click", (event) => {
