@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"strconv"
 	"strings"
 	"sync"
@@ -289,6 +290,10 @@ func besides(address net.Addr) (net.Listener, error) {
 // shutdownTime is how long requests may finish when the program ends.
 const shutdownTime = 5 * time.Second
 
+// softMemory is from where the collector works harder, so that a household's program stays small beside the
+// file that SQLite keeps in memory; GOMEMLIMIT says otherwise.
+const softMemory = 80 << 20 // bytes
+
 // run serves until the context ends; over TLS if there is a household's certificate.
 func run(ctx context.Context, out io.Writer, address string, o web.Options, household *certs.Household) error {
 	if !loopback(address) {
@@ -327,6 +332,9 @@ func run(ctx context.Context, out io.Writer, address string, o web.Options, hous
 		go func() { ended <- steps.Serve(plain) }()
 	}
 	server := web.NewServer(o)
+	if _, set := os.LookupEnv("GOMEMLIMIT"); !set {
+		debug.SetMemoryLimit(softMemory)
+	}
 	if household != nil {
 		server.TLSConfig = household.Config()
 		fmt.Fprintf(out, "Kirdu is at %s (end it with Ctrl-C)\n", reached("https://", listener.Addr(), ""))
