@@ -91,6 +91,13 @@ func (c *cookery) settle(l *clause) {
 		l.do = doOff
 	case l.verb == "turn" && l.has("off"), l.verb == "switch" && l.has("off"):
 		l.do = doOff
+	case l.verb == "turn" && l.flame() == "" && l.find("heat") < 0 && l.find("flame") < 0 && len(c.unused(l)) > 0:
+		l.do = doAdd // "turn the barley in the butter"
+	case (l.verb == "take" || l.verb == "lift") && l.has("out") && c.pan && len(c.unused(l)) == 0:
+		l.do = doPass
+		c.putAside(l)
+	case l.verb == "steep" && len(c.unused(l)) > 0:
+		l.do = doSoak
 	case l.verb == "reduce" && l.has("to a simmer", "to simmer", "to a gentle simmer") && l.minutes() == 0:
 		l.do = doTurn
 	case (l.verb == "keep" || l.verb == "continue") && (l.find("cooking") >= 0 || l.find("until") >= 0 || l.find("till") >= 0):
@@ -138,6 +145,7 @@ func (c *cookery) settle(l *clause) {
 	case (l.verb == "let" || l.verb == "allow") && l.has("stand", "rest", "sit", "swell", "infuse"):
 		l.do = doRest
 	case (l.verb == "let" || l.verb == "allow" || l.verb == "leave") && l.has("soak", "to soak", "in water", "in cold water",
+		"in fresh water", "in clean water",
 		"in plenty of water", "under water"):
 		l.do = doSoak
 	case (l.do == doAdd || l.verb == "divide") && l.container() != "":
@@ -216,7 +224,7 @@ func (c *cookery) unused(l *clause) (list []mention) {
 
 // targets reports whether a clause says until when.
 func (l *clause) targets() bool {
-	return l.has(softWords...) || l.has(thickWords...) || l.has("reduced", "half")
+	return l.has(softWords...) || l.has(thickWords...) || l.has("reduced", "half") || l.remaining() > 0
 }
 
 var (
@@ -398,6 +406,16 @@ func (l *clause) newPan() int {
 	return -1
 }
 
+// sweeteners are those of the list that are in no pot yet.
+func (c *cookery) sweeteners() (list []mention) {
+	for i := range c.given {
+		if m := c.material(i); m != nil && m.Kind == "sweetener" && c.used[i] < 1 && c.given[i].Section == c.section && !c.given[i].inMethod {
+			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
+		}
+	}
+	return list
+}
+
 // add puts things into the pot.
 func (c *cookery) add(l *clause) (fine bool) {
 	before := c.last
@@ -405,6 +423,14 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return c.top(l)
 	}
 	named := c.mentions(l)
+	if l.verb == "sweeten" && len(named) == 0 {
+		named = c.sweeteners()
+	}
+	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
+		from := max(c.at, other)
+		c.at = min(c.at, other)
+		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	}
 	if l.verb == "add" || l.verb == "mix" || l.verb == "sift" {
 		c.optional(l, named)
 	}
@@ -826,6 +852,10 @@ func (c *cookery) aside(l *clause, list []mention) {
 }
 
 func (c *cookery) cook(l *clause) (fine bool) {
+	if (l.verb == "warm" || l.verb == "heat") && l.has("a spoonful of", "a spoon of", "a splash of", "a little of", "a few spoons of") {
+		l.has("milk", "water", "cream") // for what is steeped in it: the rest of it goes into the pot
+		return true
+	}
 	list := c.fresh(l)
 	if len(list) == 0 && l.has("oven", "the oven", "grill") {
 		return true // it is heated before

@@ -246,7 +246,7 @@ func Sentences(text string) (list []string) {
 	for line := range strings.Lines(text) {
 		line = leadingNumber.ReplaceAllString(clean(line), "")
 		for _, part := range sentenceEnd.Split(line, -1) {
-			if part = strings.Trim(part, " .;!"); part != "" {
+			if part = strings.Trim(part, " .;!"); part != "" && !onlyNumber.MatchString(part) {
 				list = append(list, part)
 			}
 		}
@@ -256,6 +256,7 @@ func Sentences(text string) (list []string) {
 
 var (
 	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
+	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`) // of a step, in the middle of a line
 	leadingNumber = regexp.MustCompile(`(?i)^(?:step )?\d+ ?[.):]+ *`)
 )
 
@@ -354,7 +355,7 @@ func init() {
 			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot`,
 		doBoil: "bring",
 		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow stew poach braise scald bubble evaporate cooks",
-		doRest: "leave rest stand set sit steep infuse", doSoak: "soak", doRoast: "roast toast brown", doFry: "fry saute sauté temper",
+		doRest: "leave rest stand set sit steep infuse", doSoak: "soak", doRoast: "roast toast brown", doFry: "fry saute sauté temper puff",
 		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve", doPeel: "peel deseed",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",

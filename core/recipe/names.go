@@ -122,6 +122,16 @@ func (c *cookery) remember(list []mention) {
 	}
 }
 
+// inPotAlready reports whether "everything" is what is in the pot: it is brought to the boil, cooked, mashed or left
+// to stand, and not put in.
+func (c *cookery) inPotAlready(l *clause) bool {
+	switch l.do {
+	case doBoil, doCook, doRest, doMash, doCool, doChill:
+		return len(c.held()) > 0 && (l.find("everything") >= 0 || l.find("all together") >= 0)
+	}
+	return false
+}
+
 func (c *cookery) mentioned(l *clause) (list []mention) {
 	end := len(l.words)
 	if at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" }); at >= 0 {
@@ -134,6 +144,10 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0 { // "pour everything into the pot"
 		l.has("everything")
 		return slices.Clone(c.last)
+	}
+	if c.inPotAlready(l) {
+		l.has("everything", "all together")
+		return nil
 	}
 	if l.has("everything", "all the ingredients", "all ingredients", "remaining ingredients", "rest of the ingredients", "other ingredients",
 		"all the rest", "all together") || l.find("ingredients") >= 0 && c.sectionOf(l) != "" {

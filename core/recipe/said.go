@@ -221,7 +221,7 @@ var (
 		`(minutes?|mins?|min|hours?|hrs?|hr|h)\b`)
 	numberOfTime = regexp.MustCompile(`\b(?:(?:twenty|thirty|forty|fifty) )?[a-z]+ (?:more )?(?:minutes?|hours?)\b`)
 	anyTime      = regexp.MustCompile(`half an hour|(?:three quarters|(?:a )?quarter) of an hour|` +
-		`(?:an|one) hour and a half|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
+		`(?:an|one) hour and (?:a half|a quarter|three quarters)|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
 		`overnight|over night|(?:(?:` + number + `|[a-z]+)(?: (?:to|or|and))? )?(?:` +
 		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b`)
 	hoursAnd        = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
@@ -243,7 +243,8 @@ func (l *clause) minutes() measure.Minute {
 		words   string
 		minutes measure.Minute
 	}{{"three quarters of an hour", 45}, {"quarter of an hour", 15}, {"half an hour", 30},
-		{"hour and a half", 90}, {"overnight", 480}, {"over night", 480}, {"few minutes", 3},
+		{"hour and a half", 90}, {"hour and a quarter", 75}, {"hour and three quarters", 105}, {"overnight", 480}, {"over night", 480},
+		{"few minutes", 3},
 		{"few more minutes", 3}, {"couple of minutes", 2}, {"couple of more minutes", 2}, {"couple of hours", 120}, {"few hours", 180}} {
 		if strings.Contains(text, known.words) {
 			return known.minutes
