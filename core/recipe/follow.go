@@ -98,6 +98,10 @@ func (c *cookery) settle(l *clause) {
 		c.putAside(l)
 	case l.verb == "steep" && len(c.unused(l)) > 0:
 		l.do = doSoak
+	case (l.verb == "take" || l.verb == "remove" || l.verb == "scoop" || l.verb == "scrape") && l.has("the seeds", "the stones", "the stone",
+		"the core", "the cores", "the pith", "the strings", "the pips"):
+		l.has("out")
+		l.do = doPass
 	case l.verb == "reduce" && l.has("to a simmer", "to simmer", "to a gentle simmer") && l.minutes() == 0:
 		l.do = doTurn
 	case (l.verb == "keep" || l.verb == "continue") && (l.find("cooking") >= 0 || l.find("until") >= 0 || l.find("till") >= 0):
@@ -406,6 +410,23 @@ func (l *clause) newPan() int {
 	return -1
 }
 
+// toasted is the grain that was just roasted in the pot into which a liquid comes: "toast the millet, add the milk".
+func (c *cookery) toasted(before, named []mention) (list []mention) {
+	if !slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Liquid) }) {
+		return nil
+	}
+	for _, m := range before {
+		if m.item < 0 || !slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool { return p.name == "roast" }) {
+			continue
+		}
+		again := slices.ContainsFunc(named, func(one mention) bool { return one.item == m.item })
+		if m.holder < 0 && !again && c.used[m.item] == 0 && c.behaves(m, pantry.Grain) {
+			list = append(list, mention{item: m.item, share: 1, holder: -1})
+		}
+	}
+	return list
+}
+
 // sweeteners are those of the list that are in no pot yet.
 func (c *cookery) sweeteners() (list []mention) {
 	for i := range c.given {
@@ -425,6 +446,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 	named := c.mentions(l)
 	if l.verb == "sweeten" && len(named) == 0 {
 		named = c.sweeteners()
+	}
+	if len(c.held()) == 0 && (l.verb == "add" || l.verb == "pour") {
+		named = append(named, c.toasted(before, named)...)
 	}
 	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
 		from := max(c.at, other)
@@ -905,6 +929,10 @@ func (c *cookery) cook(l *clause) (fine bool) {
 			at, note := unmarked(last.Note)
 			last.Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.FormatFloat(float64(minutes), 'f', -1, 64)+" minutes."))
 		}
+	case minutes > 0 && l.has("then") && l.has("more", "longer", "further") && l.has(thickWords...):
+		grade := thickUsual // "until it thickens, then two minutes more"
+		c.heat(l, usual, plan.Until{Thickness: &grade})
+		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case minutes > 0:
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case l.has(thickWords...) || l.verb == "thicken":
@@ -1516,6 +1544,12 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 				items: []int{fat}})
 		}
 	case len(others) > 0:
+		if c.next == nil && fat >= 0 && fatLeft < 0 && c.anyNew(others) && slices.ContainsFunc(c.held(), func(i int) bool {
+			m := c.material(i)
+			return m != nil && m.Behaviour == pantry.Liquid
+		}) {
+			c.next = []string{} // nothing fries in milk
+		}
 		if fatLeft >= 0 {
 			others = append([]mention{{item: -1, share: 1, holder: fatLeft}}, others...)
 		} else if fat >= 0 && c.used[fat] < 1 {
