@@ -46,6 +46,13 @@ type task struct {
 	amount   float64
 }
 
+// Whole is how long it takes from the first thing that is prepared to the bowl, min, with the range of the forecast.
+func (c Course) Whole(f *forecast.Forecast) measure.Range {
+	before := float64(-c.Begins)
+	r := f.Time.TotalMin
+	return measure.Range{Value: r.Value + before, Low: r.Low + before, High: r.High + before}
+}
+
 // Alone lays a forecast out for one cook: what is prepared is done as late as the hands
 // and its pan are free, and not earlier than it keeps.
 func Alone(p *plan.Plan, f *forecast.Forecast) Course {

@@ -16,6 +16,7 @@ import (
 	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/pot"
+	"kirdu/core/timetable"
 	"kirdu/exchange"
 	"kirdu/store"
 	"kirdu/web/frame"
@@ -166,7 +167,7 @@ func (s *Screen) Show(c *gin.Context) error {
 		if err != nil {
 			return err
 		}
-		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(f.Time.TotalMin),
+		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(timetable.Alone(p.Plan, f).Whole(f)),
 			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
 	}
 	book, err := s.app.Store.LatestLines(ctx, most)

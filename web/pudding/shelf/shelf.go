@@ -13,6 +13,7 @@ import (
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
+	"kirdu/core/timetable"
 	"kirdu/core/watch"
 	"kirdu/store"
 	"kirdu/web/frame"
@@ -114,7 +115,7 @@ func (s *Screen) summary(ctx context.Context, say words.Printer, p store.Pudding
 	one := pudding{
 		ID: p.ID, Name: p.Plan.Name, Way: p.Plan.Way, Pot: p.Plan.Pots[plan.MainPot].Name, Bowls: p.Plan.Serves,
 		Served: say.Serving(p.Plan.Serve), Thickness: say.Thickness(f, p.Plan.Serve), Sweet: say.Sweetness(f.Sweetness.Pct.Value),
-		Times: say.Span(f.Time.TotalMin), Yield: say.Grams(measure.Gram(f.Yield.MassG.Value)),
+		Times: say.Span(timetable.Alone(p.Plan, f).Whole(f)), Yield: say.Grams(measure.Gram(f.Yield.MassG.Value)),
 	}
 	for _, found := range watch.Findings(p.Plan, f) {
 		if !found.Rule.IsCaution() || found.Severity != forecast.Note {

@@ -380,10 +380,8 @@ func (v *view) caution(one words.Finding) {
 // hands says how long they are wanted, and where one pair is not enough.
 func (v *view) hands(say words.Printer, p *plan.Plan, f *forecast.Forecast, course timetable.Course) {
 	v.HandsOn = say.Sprintf("%s of %s", say.Minutes(course.HandsOn), say.Minutes(measure.Minute(f.Time.TotalMin.Value)-course.Begins))
-	if before := float64(-course.Begins); before > 0 {
-		whole := f.Time.TotalMin
-		whole.Value, whole.Low, whole.High = whole.Value+before, whole.Low+before, whole.High+before
-		v.Time, v.Prep = say.Span(whole), say.Minutes(-course.Begins)+" of it before the pot"
+	if course.Begins < 0 {
+		v.Time, v.Prep = say.Span(course.Whole(f)), say.Minutes(-course.Begins)+" of it before the pot"
 	}
 	for _, tight := range course.Tight {
 		v.Hands = append(v.Hands, say.Tight(p, tight))
