@@ -231,18 +231,11 @@ func (k *Kitchen) Timetable(ctx context.Context, g store.Gathering, now time.Tim
 }
 
 // NextTasks lists what must begin between two times and is not on the stove yet, as it
-// was kept, the first first.
+// was kept, the first first. It is laid out once for each minute in which nothing is stored, for reading only.
 func (k *Kitchen) NextTasks(ctx context.Context, g store.Gathering, from, to time.Time) (*Table, []timetable.Task, error) {
-	w, err := k.LoadGathering(ctx, g, k.Now())
+	w, err := k.laidOut(ctx, g)
 	if err != nil {
 		return nil, nil, err
-	}
-	if w.kept == nil {
-		if w, err = k.Timetable(ctx, g, k.Now()); err != nil {
-			return nil, nil, err
-		}
-	} else {
-		w.Laid = timetable.Lay(w.Whole, w.kept)
 	}
 	var tasks []timetable.Task
 	for _, task := range w.Laid.Tasks {
@@ -253,6 +246,37 @@ func (k *Kitchen) NextTasks(ctx context.Context, g store.Gathering, from, to tim
 		tasks = append(tasks, task)
 	}
 	return w, tasks, nil
+}
+
+// laid is a timetable as it was laid out at a minute, of what was stored then.
+type laid struct {
+	version int64
+	minute  time.Time
+	table   *Table
+}
+
+func (k *Kitchen) laidOut(ctx context.Context, g store.Gathering) (*Table, error) {
+	now := k.Now()
+	version, err := k.Store.Version(ctx)
+	if err != nil {
+		return nil, err
+	}
+	minute := now.Truncate(time.Minute)
+	if known, ok := k.laid.Load(g.ID); ok {
+		if one := known.(laid); one.version == version && one.minute.Equal(minute) {
+			return one.table, nil
+		}
+	}
+	w, err := k.LoadGathering(ctx, g, now)
+	switch {
+	case err != nil:
+		return nil, err
+	case w.kept == nil:
+		return k.Timetable(ctx, g, now) // it is kept, and found so the next time
+	}
+	w.Laid = timetable.Lay(w.Whole, w.kept)
+	k.laid.Store(g.ID, laid{version, minute, w})
+	return w, nil
 }
 
 // WorkOutTimetable works a timetable out and keeps it; anew forgets where puddings were.

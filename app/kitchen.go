@@ -33,6 +33,7 @@ type Kitchen struct {
 	intake    intake
 	learnt    lessons
 	reckoner  reckoner
+	laid      sync.Map // the latest laid of each gathering that is still to come
 	keeping   keeping
 }
 

@@ -43,7 +43,7 @@ func (s *Store) backup(ctx context.Context, path string) error {
 	if _, err := s.exec(ctx, `VACUUM INTO ?`, path); err != nil {
 		return fmt.Errorf("write %s: %w", path, err)
 	}
-	if err := sync(path); err != nil {
+	if err := flush(path); err != nil {
 		return err
 	}
 	return verify(ctx, path)
@@ -98,8 +98,8 @@ func knows(ctx context.Context, db *sql.DB) error {
 	return nil
 }
 
-// sync puts a file onto the disk.
-func sync(path string) error {
+// flush puts a file onto the disk.
+func flush(path string) error {
 	file, err := os.OpenFile(path, os.O_RDWR, 0)
 	if err != nil {
 		return err

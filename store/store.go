@@ -29,7 +29,7 @@ var (
 
 // A Store is the open data file.
 type Store struct {
-	db    *sql.DB
+	db    *database
 	watch *sql.DB // one connection that never writes: it sees the commits of all others
 }
 
@@ -69,7 +69,7 @@ func Open(ctx context.Context, path string) (*Store, error) {
 		return nil, fmt.Errorf("open %s: %w", path, err)
 	}
 	watch.SetMaxOpenConns(1)
-	return &Store{db, watch}, nil
+	return &Store{&database{DB: db}, watch}, nil
 }
 
 // Version is another number after each commit, whoever made it. Source: SQLite's documentation, PRAGMA
@@ -99,7 +99,7 @@ func (s *Store) Close() error { return errors.Join(s.watch.Close(), s.db.Close()
 
 // DB returns the database for the session store, the one part of the program
 // that brings its own SQL.
-func (s *Store) DB() *sql.DB { return s.db }
+func (s *Store) DB() *sql.DB { return s.db.DB }
 
 // inTx runs a function in a transaction and commits it if it returns nil.
 func (s *Store) inTx(ctx context.Context, do func(*sql.Tx) error) error {

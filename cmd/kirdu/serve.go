@@ -290,8 +290,8 @@ func besides(address net.Addr) (net.Listener, error) {
 // shutdownTime is how long requests may finish when the program ends.
 const shutdownTime = 5 * time.Second
 
-// softMemory is from where the collector works harder, so that a household's program stays small beside the
-// file that SQLite keeps in memory; GOMEMLIMIT says otherwise.
+// softMemory is from where the collector works harder, so that a household's program stays small; GOMEMLIMIT says
+// otherwise. Source: measured, see docs/performance.md.
 const softMemory = 80 << 20 // bytes
 
 // run serves until the context ends; over TLS if there is a household's certificate.
