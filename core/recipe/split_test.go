@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 	"unicode"
+	"unicode/utf8"
 
 	"github.com/stretchr/testify/require"
 
@@ -37,7 +38,8 @@ func TestAWholeRecipeIsTakenApart(t *testing.T) {
 func FuzzSplit(f *testing.F) {
 	f.Add("Title\nIngredients\n1 l milk\nMethod\nBoil.")
 	f.Add("Title\x001 l milk\nMethod\nBoil.")
-	apart := func(c rune) bool { return unicode.IsSpace(c) || unicode.IsControl(c) } // what is no letter parts words
+	f.Add("Titlttt\x8dgredients\x001 l milk\nMethod\nBoil.")
+	apart := func(c rune) bool { return unicode.IsSpace(c) || unicode.IsControl(c) || c == utf8.RuneError } // what is no letter parts words
 	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
 	f.Fuzz(func(t *testing.T, text string) {
 		got, err := recipe.Split(text)
