@@ -96,6 +96,8 @@ func (c *cookery) settle(l *clause) {
 	case (l.verb == "take" || l.verb == "lift") && l.has("out") && c.pan && len(c.unused(l)) == 0:
 		l.do = doPass
 		c.putAside(l)
+	case l.verb == "soften" && l.find("water") < 0 && l.find("milk") < 0:
+		l.do = doFry // "soften the carrot in the ghee"
 	case l.verb == "steep" && len(c.unused(l)) > 0:
 		l.do = doSoak
 	case (l.verb == "take" || l.verb == "remove" || l.verb == "scoop" || l.verb == "scrape") && l.has("the seeds", "the stones", "the stone",
@@ -1433,6 +1435,13 @@ func (c *cookery) mash(l *clause) bool {
 				name = "grind to granules"
 			}
 			c.preparing(m.item, preparing{name, 5, c.now})
+		}
+		return true
+	}
+	meant := c.asMeant(l, nil, c.last)
+	if len(meant) > 0 && !slices.ContainsFunc(meant, func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 }) {
+		for _, m := range meant { // "soften the dates, then mash them": they are in no pot yet
+			c.preparing(m.item, preparing{"grind to a paste", 5, c.now})
 		}
 		return true
 	}
