@@ -450,14 +450,14 @@ func (v *oneView) days(say words.Printer, t *timetable.Timetable, puddings []app
 			v.Days = append(v.Days, day{Name: name})
 		}
 		where := one.Burner
-		last := &p.Steps[one.steps[len(one.steps)-1]]
+		last := &p.Steps[one.Steps[len(one.Steps)-1]]
 		if where == "" {
 			where = one.Pot
 		}
 		if last.Do.Descriptor().Fridge || last.Where == plan.Fridge {
 			where = "refrigerator"
 		}
-		row := task{At: at(one.Start).Format("15:04"), What: one.says(say, puddings[one.Pudding], forecasts[one.Pudding]), Pudding: p.Name,
+		row := task{At: at(one.Start).Format("15:04"), What: wholeWords(say, one, puddings[one.Pudding], forecasts[one.Pudding]), Pudding: p.Name,
 			Where: where, Number: one.Pudding + 1,
 			Step: one.Step, ID: puddings[one.Pudding].ID, Begun: puddings[one.Pudding].OnStove != "" || puddings[one.Pudding].Over}
 		if one.End-one.Start >= 1 {
@@ -499,7 +499,8 @@ func (s *Screen) Calendar(c *gin.Context) error {
 		p := puddings[one.Pudding].Plan
 		said := say.Step(p, forecasts[one.Pudding], one.Step)
 		list = append(list, exchange.Appointment{ID: fmt.Sprintf("%s-%s-%d@kirdu", g.ID, puddings[one.Pudding].ID, one.Step),
-			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: one.says(say, puddings[one.Pudding],
+			Start: exchange.Moment(g.ServeAt, one.Start), End: exchange.Moment(g.ServeAt, one.End), Title: wholeWords(say, one,
+				puddings[one.Pudding],
 				forecasts[one.Pudding]) + " (" + p.Name + ")",
 			Detail: said.Detail, Alarm: true})
 	}
