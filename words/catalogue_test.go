@@ -54,7 +54,7 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 		}
 	}
 	isKey := regexp.MustCompile(`^(rescue|repair|note|symptom|taste|target|change|miss|differ|` +
-		`scale|variant|late|lead|wait|method|cannot|road)\.[a-z.-]+[a-z0-9]$`)
+		`scale|variant|late|lead|spoon|finger|wait|method|cannot|road)\.[a-z.-]+[a-z0-9]$`)
 	for key := range named {
 		if isKey.MatchString(key) && !strings.HasSuffix(key, ".") {
 			require.Contains(t, english, key)
@@ -71,7 +71,8 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 		require.Contains(t, english, "symptom."+string(symptom))
 	}
 	made := []string{"repair.", "symptom.", "rescue.", "variant.", "late.", "aim.", "kept.", "mark.",
-		"cannot.", "rule.", "method.doing.", "lead."} // put together from names
+		"cannot.", "rule.", "method.doing.", "lead.",
+		"spoon.", "finger."} // put together from names
 	for key := range english {
 		known := named[key]
 		for _, rule := range watch.Rules() {

@@ -544,4 +544,22 @@ var english = map[string]string{
 	"lead.beside": "It is time for something beside the pot: %[1]s. Begin it below; it has a clock of its own.",
 	"lead.late":   "Was it done a while ago? Open “It was a while ago” and say how many minutes: the rest goes by that.",
 	"lead.end":    "Weigh what came out, with the pot or without. Nothing makes the next forecast better.",
+
+	// What the spoon and the fingers tell, by the words of thickness and of doneness of grain.
+	"spoon.sip":             "runs off like milk; you drink it",
+	"spoon.pour":            "runs off in a thin stream",
+	"spoon.coat":            "leaves a film on the back of the spoon",
+	"spoon.ladle":           "falls from the ladle in a broad ribbon",
+	"spoon.spoon":           "stays on the spoon, levels out in the bowl",
+	"spoon.mound":           "lies in a soft mound",
+	"spoon.stand":           "stands up, and a groove stays open",
+	"spoon.slice":           "can be cut, and keeps its edges",
+	"finger.hard":           "a hard grain between the fingers, chalky when it is bitten",
+	"finger.firm-core":      "soft outside; a white point in the middle resists",
+	"finger.nearly-through": "hardly a point is left, and the grain springs back",
+	"finger.cooked-through": "gives way all through, and is still whole",
+	"finger.tender":         "gives way at once, its edges rounded",
+	"finger.creamy":         "smears between the fingers",
+	"finger.breaking-up":    "falls apart when it is stirred",
+	"finger.mush":           "no grain is left",
 }

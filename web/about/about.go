@@ -80,9 +80,10 @@ func (s *Screen) Licences(c *gin.Context) error {
 
 // Guide says what each screen is for.
 func (s *Screen) Guide(c *gin.Context) error {
-	v := guideView{Spoons: picture.Spoons()}
+	say := frame.Words(c)
+	v := guideView{Spoons: picture.Spoons(say)}
 	for _, word := range pot.DonenessMarks(pantry.Grainy) {
-		v.Softness = append(v.Softness, soft{word, felt[word]})
+		v.Softness = append(v.Softness, soft{word, say.FingerSign(word)})
 	}
 	return s.guide.Show(c, http.StatusOK, frame.Frame{Title: "Guide", Body: v})
 }
@@ -99,18 +100,6 @@ type guideView struct {
 
 // soft is a word of doneness and what the fingers feel of it.
 type soft struct{ Word, Says string }
-
-// felt is what the fingers feel of each word of grain.
-var felt = map[string]string{
-	"hard":           "a hard grain between the fingers, chalky when it is bitten",
-	"firm core":      "soft outside; a white point in the middle resists",
-	"nearly through": "hardly a point is left, and the grain springs back",
-	"cooked through": "gives way all through, and is still whole",
-	"tender":         "gives way at once, its edges rounded",
-	"creamy":         "smears between the fingers",
-	"breaking up":    "falls apart when it is stirred",
-	"mush":           "no grain is left",
-}
 
 // Picture sends a picture of the guide.
 func (s *Screen) Picture(c *gin.Context) error {

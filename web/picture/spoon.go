@@ -1,6 +1,9 @@
 package picture
 
-import "kirdu/core/pot"
+import (
+	"kirdu/core/pot"
+	"kirdu/words"
+)
 
 // A Spoon shows a grade of thickness: what a spoon does in it.
 type Spoon struct {
@@ -13,24 +16,24 @@ type Spoon struct {
 
 // spoons are drawn on 96 by 64 px: the bowl of the spoon is an arc from 20,28 to 76,28.
 var spoons = [...]struct {
-	says, body string
-	drops      []Dot
+	body  string
+	drops []Dot
 }{
-	{"runs off like milk; you drink it", "M24 29 Q48 44 72 29 Z", []Dot{{X: 30, Y: 44}, {X: 34, Y: 54}, {X: 28, Y: 60}, {X: 38, Y: 48}}},
-	{"runs off in a thin stream", "M22 29 Q48 46 74 29 Z M29 38 L32 38 L31 62 L29 62 Z", nil},
-	{"leaves a film on the back of the spoon", "M21 29 Q48 49 75 29 Q48 42 21 29 Z M44 46 L49 46 L47 58 Z", []Dot{{X: 47, Y: 61}}},
-	{"falls from the ladle in a broad ribbon", "M21 27 Q48 22 75 27 Q48 48 21 27 Z M27 36 L40 41 L38 62 L30 62 Z", nil},
-	{"stays on the spoon, levels out in the bowl", "M20 28 Q30 18 48 18 Q66 18 76 28 Q48 46 20 28 Z", nil},
-	{"lies in a soft mound", "M20 28 Q32 10 48 9 Q64 10 76 28 Q48 46 20 28 Z", nil},
-	{"stands up, and a groove stays open", "M20 28 Q30 16 38 6 Q44 14 48 8 Q56 2 60 12 Q70 18 76 28 Q48 46 20 28 Z", nil},
-	{"can be cut, and keeps its edges", "M26 28 L28 6 L68 6 L70 28 Z", nil},
+	{"M24 29 Q48 44 72 29 Z", []Dot{{X: 30, Y: 44}, {X: 34, Y: 54}, {X: 28, Y: 60}, {X: 38, Y: 48}}},
+	{"M22 29 Q48 46 74 29 Z M29 38 L32 38 L31 62 L29 62 Z", nil},
+	{"M21 29 Q48 49 75 29 Q48 42 21 29 Z M44 46 L49 46 L47 58 Z", []Dot{{X: 47, Y: 61}}},
+	{"M21 27 Q48 22 75 27 Q48 48 21 27 Z M27 36 L40 41 L38 62 L30 62 Z", nil},
+	{"M20 28 Q30 18 48 18 Q66 18 76 28 Q48 46 20 28 Z", nil},
+	{"M20 28 Q32 10 48 9 Q64 10 76 28 Q48 46 20 28 Z", nil},
+	{"M20 28 Q30 16 38 6 Q44 14 48 8 Q56 2 60 12 Q70 18 76 28 Q48 46 20 28 Z", nil},
+	{"M26 28 L28 6 L68 6 L70 28 Z", nil},
 }
 
 // Spoons are the eight grades.
-func Spoons() (list []Spoon) {
+func Spoons(say words.Printer) (list []Spoon) {
 	for i, word := range pot.ThicknessWords() {
 		one := spoons[i]
-		list = append(list, Spoon{Grade: i + 1, Word: word, Says: one.says, Body: one.body, Drops: one.drops})
+		list = append(list, Spoon{Grade: i + 1, Word: word, Says: say.SpoonSign(i + 1), Body: one.body, Drops: one.drops})
 	}
 	return list
 }
