@@ -1,0 +1,287 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+)
+
+// What is fried, melted and browned.
+
+// onlyFat reports whether a clause heats fat alone: what is fried in it says the rest.
+func (c *cookery) onlyFat(list []mention) bool {
+	for _, m := range list {
+		if m.holder >= 0 || !c.behaves(m, pantry.Fat) {
+			return false
+		}
+	}
+	return len(list) > 0
+}
+
+// hotFat notes the fat that what comes is fried in, and the pan it is in.
+func (c *cookery) hotFat(l *clause, list []mention) {
+	c.fat = &list[0]
+	c.pan = len(c.held()) > 0 && l.newPan() >= 0
+}
+
+// toFry adds to what is being fried in the same sentence: "fry the cashews, add the raisins".
+func (c *cookery) toFry(list []mention) bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Fry || len(list) == 0 {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		return false
+	}
+	for _, m := range list {
+		if m.holder >= 0 || m.share <= 0 || !c.behaves(m, pantry.Piece) {
+			return false
+		}
+	}
+	for h := range c.holders {
+		if c.holders[h].name != c.steps[last].Name {
+			continue
+		}
+		for _, m := range list {
+			if item, ok := c.take(m); ok {
+				item.Minutes = c.fried(m, 2, 0)
+				c.steps[last].Items = append(c.steps[last].Items, item)
+				c.holders[h].items = append(c.holders[h].items, m.item)
+			}
+		}
+		c.last = []mention{{item: -1, share: 1, holder: h}}
+	}
+	return true
+}
+
+// heldFat reports whether the pot holds little but fat: what is roasted in it is roasted in that.
+func (c *cookery) heldFat() bool {
+	return !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
+}
+
+func fatFirst(c *cookery, list []mention) []mention {
+	slices.SortStableFunc(list, func(a, b mention) int { return boolInt(c.behaves(b, pantry.Fat)) - boolInt(c.behaves(a, pantry.Fat)) })
+	return list
+}
+
+// melt makes a syrup beside the pot, or melts fat in it.
+func (c *cookery) melt(l *clause) bool {
+	list := c.mentions(l)
+	if c.onlyFat(list) {
+		c.hotFat(l, list)
+		return true
+	}
+	if c.melts(l, list) {
+		return true
+	}
+	if !c.put(list, plan.Step{}) {
+		return len(list) > 0
+	}
+	if minutes := l.minutes(); minutes > 0 {
+		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes})
+	}
+	return true
+}
+
+// melts makes the syrup of lumps and water, if a clause does.
+func (c *cookery) melts(l *clause, list []mention) bool {
+	if l.verb != "melt" && l.verb != "dissolve" && l.find("melts") < 0 && l.find("dissolves") < 0 && l.find("melted") < 0 &&
+		l.find("dissolved") < 0 && l.find("melt") < 0 {
+		return false
+	}
+	var lumps, water bool
+	for _, m := range list {
+		switch material := c.material(m.item); {
+		case material == nil || m.holder >= 0 || m.share <= 0:
+			return false
+		case material.Kind == "sweetener" && material.Behaviour == pantry.Dissolves:
+			lumps = true
+		case material.Slug == "water":
+			water = true
+		default:
+			return false
+		}
+	}
+	if !lumps || !water {
+		return false
+	}
+	strain := l.has("strain", "strained")
+	step := plan.Step{Do: plan.Melt, Name: c.free("syrup"), Strain: &strain}
+	h := holder{name: step.Name, left: 1, words: []string{"syrup", "jaggery syrup", "sugar syrup", "melted jaggery", "jaggery water"}}
+	for _, m := range list {
+		if item, ok := c.take(m); ok {
+			step.Items = append(step.Items, item)
+			h.items = append(h.items, m.item)
+		}
+	}
+	if minutes := l.minutes(); minutes > 0 {
+		step.Minutes = &minutes
+	}
+	l.flame()
+	l.sign()
+	c.next = nil
+	c.emit(step)
+	c.holders = append(c.holders, h)
+	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	return true
+}
+
+// meltsOn reports whether a clause only says more of the syrup that its sentence has begun: "heat till it melts".
+func (c *cookery) meltsOn(l *clause) bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Melt || l.find("add") >= 0 {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		return false
+	}
+	if !l.has("till it melts", "until it melts", "till melted", "until melted", "until it dissolves", "till it dissolves", "until dissolved",
+		"till dissolved", "till it has melted", "until it has melted", "until it has dissolved", "until all is melted") {
+		return false
+	}
+	if minutes := l.minutes(); minutes > 0 {
+		c.steps[last].Minutes = &minutes
+	}
+	l.flame()
+	l.sign()
+	return true
+}
+
+// caramel browns sugar dry.
+func (c *cookery) caramel(l *clause) {
+	list := c.mentions(l)
+	if !c.put(list, plan.Step{}) {
+		return
+	}
+	c.emit(plan.Step{Do: plan.Caramel, Flame: vessel.Medium, Until: &plan.Until{Browning: plan.Amber}})
+}
+
+// fry is nuts and fruit in fat, beside the pot; anything else is fried in the pot it is cooked in.
+func (c *cookery) fry(l *clause) {
+	before := c.last
+	list := c.asMeant(l, c.mentions(l), before)
+	into := func(m mention) bool {
+		return m.item >= 0 && m.share > 0 && c.used[m.item] < 1 || m.holder >= 0 && m.holder != c.at
+	}
+	frying := len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry
+	if len(c.held()) > 0 && !c.heldFat() && c.fat == nil && !frying && !slices.ContainsFunc(list, into) { // "and fry till it leaves the sides"
+		minutes := l.minutes()
+		if minutes == 0 {
+			minutes = c.guess(fryUsual)
+		}
+		l.sign()
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		return
+	}
+	c.fryThese(l, list)
+}
+
+func (c *cookery) fryThese(l *clause, list []mention) {
+	var pieces, others []mention
+	fat, share := -1, 0.0
+	fatLeft := -1
+	for _, m := range list {
+		material := c.material(m.item)
+		switch {
+		case m.holder >= 0 && m.holder != c.at && strings.HasSuffix(c.holders[m.holder].name, ".fat"):
+			fatLeft = m.holder
+		case m.holder >= 0 || material == nil:
+		case material.Behaviour == pantry.Fat:
+			fat, share = m.item, m.share
+		case material.Behaviour == pantry.Piece:
+			pieces = append(pieces, m)
+		default:
+			others = append(others, m)
+		}
+	}
+	hot := c.fat != nil && fat < 0 && fatLeft < 0
+	if hot {
+		fat, share, fatLeft = c.fat.item, c.fat.share, c.fat.holder
+		c.fat = nil
+	}
+	if fat < 0 && fatLeft < 0 {
+		for i := range c.given {
+			if m := c.material(i); m != nil && m.Behaviour == pantry.Fat && c.used[i] < 1 {
+				fat, share = i, 1-c.used[i]
+				break
+			}
+		}
+	}
+	minutes := l.minutes()
+	switch {
+	case len(pieces) > 0 && (fat >= 0 && c.used[fat] < 0.999 || fatLeft >= 0):
+		step := plan.Step{Do: plan.Fry, Name: c.free("garnish")}
+		if fat >= 0 {
+			if item, ok := c.take(mention{item: fat, share: share, holder: -1}); ok {
+				step.Fat = &item
+			}
+		} else {
+			step.Fat = new(c.pour(fatLeft, 1))
+		}
+		h := holder{name: step.Name, left: 1, words: []string{"garnish", "fried nut", "nut"}}
+		for _, m := range pieces {
+			if item, ok := c.take(m); ok {
+				item.Minutes = c.fried(m, len(pieces), minutes)
+				step.Items = append(step.Items, item)
+				h.items = append(h.items, m.item)
+			}
+		}
+		if step.Fat == nil || len(step.Items) == 0 {
+			return
+		}
+		step.Sign = l.sign()
+		c.emit(step)
+		c.holders = append(c.holders, h)
+		c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+		if fat >= 0 {
+			c.holders = append(c.holders, holder{name: step.Name + ".fat", left: 1, words: []string{"fat", "same fat", "same pan"},
+				items: []int{fat}})
+		}
+	case len(others) > 0:
+		if c.next == nil && fat >= 0 && fatLeft < 0 && c.anyNew(others) && slices.ContainsFunc(c.held(), func(i int) bool {
+			m := c.material(i)
+			return m != nil && m.Behaviour == pantry.Liquid
+		}) {
+			c.next = []string{} // nothing fries in milk
+		}
+		if fatLeft >= 0 {
+			others = append([]mention{{item: -1, share: 1, holder: fatLeft}}, others...)
+		} else if fat >= 0 && c.used[fat] < 1 {
+			others = append([]mention{{item: fat, share: min(share, 1-c.used[fat]), holder: -1}}, others...)
+		}
+		if c.put(others, plan.Step{}) {
+			if minutes == 0 {
+				minutes = fryUsual
+			}
+			c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		}
+	case len(pieces) > 0:
+		if fat >= 0 { // all of it has gone in before
+			c.doubt(NotPut, c.given[fat].Text, "")
+		}
+		for _, m := range pieces { // nobody says in what
+			c.preparing(m.item, preparing{"roast", roastUsual, c.now})
+		}
+	case (len(c.held()) > 0 || hot) && minutes > 0:
+		if hot {
+			c.put([]mention{{item: fat, share: share, holder: -1}}, plan.Step{})
+		}
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+	}
+}
+
+// fried is how long one thing is in the fat: as said, if that is said of it alone, or until it is done.
+func (c *cookery) fried(m mention, of int, said measure.Minute) *measure.Minute {
+	material := c.material(m.item)
+	switch {
+	case of == 1 && said > 0:
+		return &said
+	case material != nil && material.Frying != nil:
+		return new(material.Frying.Done)
+	}
+	return nil
+}

@@ -1,0 +1,416 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+)
+
+// What is cooked over a flame, under pressure, in the oven, and what stands and cools after it.
+
+// heat puts a flame under the pot.
+func (c *cookery) heat(l *clause, usual vessel.Flame, until plan.Until) {
+	c.offHeat = false
+	stir := l.stirring()
+	if stir == "" {
+		stir = plan.StirOften
+	}
+	flame := l.flame()
+	if flame == "" {
+		flame = c.flame
+	}
+	if flame == "" || l.verb == "simmer" && flame == vessel.Low { // "turn it down and simmer"
+		flame = usual
+	}
+	c.flame = ""
+	step := plan.Step{Do: plan.Heat, Flame: flame, Stir: stir, Until: &until, Sign: l.sign(), Lid: c.lid}
+	c.lid = nil
+	c.emit(step)
+}
+
+func (c *cookery) boil(l *clause) {
+	list := c.fresh(l)
+	c.aside(l, list)
+	list = c.asOther(list)
+	if !c.put(list, plan.Step{}) && len(c.held()) == 0 {
+		c.liquids()
+	}
+	if len(c.held()) == 0 {
+		return
+	}
+	turned := c.flame
+	c.heat(l, vessel.High, plan.Until{Boil: true})
+	last := &c.steps[len(c.steps)-1]
+	if last.Flame == vessel.Simmer || last.Flame == vessel.Boil { // "bring to a simmer"
+		last.Flame = vessel.MediumHigh
+	}
+	if turned != "" && last.Flame == turned {
+		last.Flame = vessel.High
+		c.flame = turned
+	}
+	if minutes := l.minutes(); minutes > 0 && l.verb != "bring" {
+		c.heat(l, vessel.Boil, plan.Until{Minutes: &minutes})
+	} else if minutes > 0 && l.has("for") {
+		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes})
+	}
+}
+
+func (c *cookery) cook(l *clause) (fine bool) {
+	if (l.verb == "warm" || l.verb == "heat") && l.has("a spoonful of", "a spoon of", "a splash of", "a little of", "a few spoons of") {
+		l.has("milk", "water", "cream") // for what is steeped in it: the rest of it goes into the pot
+		return true
+	}
+	list := c.fresh(l)
+	if len(list) == 0 && l.has("oven", "the oven", "grill") {
+		return true // it is heated before
+	}
+	if c.onlyFat(list) && l.minutes() == 0 {
+		c.hotFat(l, list)
+		return true
+	}
+	c.aside(l, list)
+	list = c.asOther(list)
+	if l.do == doCook && c.melts(l, list) {
+		return true
+	}
+	c.put(list, plan.Step{})
+	c.fromBowl()
+	if len(c.held()) == 0 {
+		c.liquids()
+	}
+	if len(c.held()) == 0 {
+		return false
+	}
+	minutes := l.minutes()
+	if minutes == 0 {
+		minutes = l.bareMinutes()
+	}
+	if c.oven == plan.SlowCooker && minutes > 0 {
+		c.bakeFor(l, minutes)
+		return true
+	}
+	remaining := l.remaining()
+	grain, slowest := c.grainInPot()
+	usual := vessel.Simmer
+	if l.verb == "boil" {
+		usual = vessel.Boil
+	}
+	celsius := l.celsius()
+	switch {
+	case celsius > 0 && celsius < 105:
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case remaining > 0:
+		c.heat(l, vessel.Medium, plan.Until{RemainingPct: &remaining})
+	case slowest != nil && l.has(softWords...):
+		l.has(thickWords...)
+		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
+		if minutes > 0 {
+			last := &c.steps[len(c.steps)-1]
+			at, note := unmarked(last.Note)
+			last.Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.FormatFloat(float64(minutes), 'f', -1, 64)+" minutes."))
+		}
+	case minutes > 0 && l.has("then") && l.has("more", "longer", "further") && l.has(thickWords...):
+		grade := thickUsual // "until it thickens, then two minutes more"
+		c.heat(l, usual, plan.Until{Thickness: &grade})
+		c.heat(l, usual, plan.Until{Minutes: &minutes})
+	case minutes > 0:
+		c.heat(l, usual, plan.Until{Minutes: &minutes})
+	case l.has(thickWords...) || l.verb == "thicken":
+		grade := thickUsual
+		c.heat(l, usual, plan.Until{Thickness: &grade})
+	case l.has("dissolved", "dissolves", "melted", "melts", "dissolve", "melt"):
+		few := fewMinutes
+		c.heat(l, usual, plan.Until{Minutes: &few})
+	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils"):
+		celsius := measure.Celsius(93)
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case l.has("steaming", "steams", "hot") || l.verb == "scald":
+		celsius := measure.Celsius(80)
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case l.verb == "warm" || l.verb == "heat":
+		celsius := measure.Celsius(60)
+		if l.verb == "heat" {
+			celsius = 80
+		}
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0 && l.find("till") < 0:
+		return len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
+	default:
+		usualMinutes := c.guess(simmerUsual)
+		c.heat(l, usual, plan.Until{Minutes: &usualMinutes})
+		c.assumed = len(c.steps) - 1
+	}
+	return true
+}
+
+// remaining reads "reduced by half", "to two thirds", "by a quarter": what is left, in per cent.
+func (l *clause) remaining() float64 {
+	if !(l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
+		l.find("evaporated") >= 0) {
+		return 0
+	}
+	if found := l.match(percentSaid); found != nil {
+		if left, err := strconv.ParseFloat(found[1], 64); err == nil && leftOfIt.Holds(left) {
+			return left
+		}
+	}
+	if found := l.match(fractionSaid); found != nil {
+		if part := mixedNumber(found[1]); part > 0.05 && part < 1 {
+			if l.find("by") >= 0 {
+				part = 1 - part
+			}
+			return 100 * part
+		}
+	}
+	if !l.has("half", "third", "thirds", "quarter", "quarters") {
+		return 0
+	}
+	by := l.has("by half", "by a third", "by one third", "by a quarter", "by two thirds", "by one quarter", "by about half",
+		"by about a third") ||
+		l.find("evaporated") >= 0
+	left := 50.0
+	switch {
+	case l.has("two thirds", "2/3"):
+		left = 67
+	case l.has("three quarters"):
+		left = 75
+	case l.has("third"):
+		left = 33
+	case l.has("quarter"):
+		left = 25
+	}
+	if by {
+		left = 100 - left
+	}
+	l.has("reduced", "reduces", "reduce", "down")
+	return left
+}
+
+// grainInPot returns the part that takes longest of what is in.
+func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
+	for _, i := range c.held() {
+		m := c.material(i)
+		if m == nil || m.Kinetics == nil || m.Behaviour != pantry.Grain && m.Behaviour != pantry.Tissue {
+			continue
+		}
+		if slowest == nil || m.Kinetics.CookMinutes > slowest.Kinetics.CookMinutes {
+			part, slowest = m.Slug, m
+		}
+	}
+	return part, slowest
+}
+
+func (c *cookery) pressure(l *clause) {
+	c.put(c.asOther(c.fresh(l)), plan.Step{})
+	if len(c.held()) == 0 {
+		c.liquids()
+	}
+	if len(c.held()) == 0 {
+		return
+	}
+	step := plan.Step{Do: plan.Pressure}
+	if found := l.match(whistleSaid); found != nil {
+		n, ok := numberWords[found[1]]
+		if figure, err := strconv.Atoi(found[1]); err == nil {
+			n, ok = float64(figure), true
+		}
+		if ok && n >= 1 && n <= 30 {
+			step.Whistles = int(n)
+		}
+	}
+	minutes := l.minutes()
+	const most = 180
+	if minutes > most {
+		minutes = 0 // what is soaked overnight
+	}
+	if step.Whistles == 0 || minutes > 0 {
+		if minutes == 0 {
+			minutes = c.guess(cookerMinutes)
+		}
+		step.Minutes = &minutes
+	}
+	l.has("pressure", "cooker", "natural", "naturally")
+	step.Flame = l.flame()
+	if step.Flame == vessel.Simmer || step.Flame == vessel.Boil {
+		step.Flame = ""
+	}
+	step.Sign = ""
+	l.sign()
+	c.lid = nil
+	c.emit(step)
+}
+
+// standing lets the pot stand, cool or chill.
+func (c *cookery) standing(l *clause) bool {
+	list := c.asOther(c.mentions(l))
+	if slices.ContainsFunc(list, func(m mention) bool { return m.holder >= 0 && !c.holders[m.holder].pot }) {
+		return true // a syrup that cools while the pot goes on
+	}
+	minutes := l.minutes()
+	if len(c.held()) == 0 {
+		return false
+	}
+	if l.has("warm place") && minutes > 0 {
+		c.portion()
+	}
+	pressure := len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
+	if pressure {
+		return true // what a cooker does by itself
+	}
+	const short = 30
+	switch {
+	case l.do == doChill:
+		hours := chillUsual
+		if minutes > 0 {
+			hours = float64(minutes) / 60
+		} else {
+			c.guess(chillUsual * 60)
+		}
+		c.portion()
+		l.has("fridge", "refrigerator")
+		l.sign()
+		c.emit(plan.Step{Do: plan.Chill, Hours: &hours})
+	case l.do == doCool && (minutes == 0 || minutes > short):
+		c.portion()
+		l.sign()
+		c.cool()
+	case minutes > 0:
+		l.sign()
+		c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: c.lid})
+		c.lid = nil
+	case l.has("until cold", "until cool", "to set", "completely"):
+		c.portion()
+		c.cool()
+	default:
+		return false
+	}
+	return true
+}
+
+func (c *cookery) cool() {
+	celsius := measure.Celsius(30)
+	c.emit(plan.Step{Do: plan.Cool, ToC: &celsius})
+}
+
+// turn takes the pot off the flame, or changes that for what comes.
+func (c *cookery) turn(l *clause) bool {
+	if l.do == doOff {
+		off := l.has("heat", "flame", "fire", "stove", "gas", "hob", "burner") || l.verb == "turn" || l.verb == "switch"
+		if l.verb == "remove" && !off {
+			last := len(c.steps) - 1
+			return last >= 0 && (c.steps[last].Do == plan.Fry || c.steps[last].Do == plan.Roast)
+		}
+		c.mentions(l)
+		c.offHeat = true
+		return true
+	}
+	flame := l.flame()
+	if flame == "" && (l.verb == "reduce" || l.verb == "lower" || l.has("down")) {
+		flame = vessel.Low
+		if l.has("medium") {
+			flame = vessel.Medium
+		}
+		if l.has("simmer") {
+			flame = vessel.Simmer
+		}
+	}
+	if flame == "" && (l.verb == "raise" || l.verb == "increase" || l.has("up")) {
+		flame = vessel.High
+		if l.has("medium") {
+			flame = vessel.Medium
+		}
+	}
+	c.flame = flame
+	return flame != ""
+}
+
+func (c *cookery) bake(l *clause) {
+	list := c.asOther(c.mentions(l))
+	c.put(list, plan.Step{})
+	c.fromBowl()
+	if len(c.held()) == 0 {
+		return
+	}
+	minutes := l.minutes()
+	celsius := measure.Celsius(170)
+	for _, found := range ovenSaid.FindAllStringSubmatch(l.text(), -1) {
+		degrees, err := strconv.ParseFloat(found[1], 64)
+		if err != nil || degrees < 90 {
+			continue
+		}
+		l.has(found[1], "c", "f", "°", "degrees", "celsius", "fahrenheit", found[1]+" c", found[1]+" ° c")
+		if strings.HasPrefix(found[2], "f") || degrees > 260 {
+			degrees = (degrees - 32) / 1.8
+		}
+		celsius = measure.Celsius(degrees)
+		break
+	}
+	if minutes == 0 {
+		minutes = c.guess(bakeUsual)
+	}
+	l.has("oven", "preheated")
+	if l.verb == "microwave" || l.has("microwave") {
+		c.oven = plan.Microwave
+	}
+	c.ovenC = celsius
+	c.bakeFor(l, minutes)
+}
+
+// bakeFor is in the oven, or in what else was said.
+func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
+	step := plan.Step{Do: plan.Bake, BakeIn: c.oven, Covered: c.lid != nil && *c.lid}
+	switch c.oven {
+	case plan.Microwave:
+		step.PowerW = new(measure.Watt(700))
+	case plan.SlowCooker:
+		l.has("low", "high", "slow cooker")
+	default:
+		step.BakeIn, step.OvenC = plan.InOven, new(c.ovenC)
+	}
+	l.stirring()
+	step.Sign = l.sign()
+	step.Minutes = &minutes
+	c.lid, c.oven = nil, ""
+	c.emit(step)
+}
+
+var (
+	percentSaid  = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
+	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)`)
+	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
+	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
+)
+
+// celsius reads to what temperature a pot is heated; 0 for nothing said.
+func (l *clause) celsius() measure.Celsius {
+	found := l.match(celsiusSaid)
+	if found == nil {
+		return 0
+	}
+	degrees := mixedNumber(found[1])
+	if strings.HasPrefix(found[2], "f") || degrees > 105 {
+		degrees = (degrees - 32) / 1.8
+	}
+	return measure.Celsius(degrees)
+}
+
+// bareMinutes reads "simmer 5".
+func (l *clause) bareMinutes() measure.Minute {
+	if found := l.match(bareSaid); found != nil {
+		return measure.Minute(mixedNumber(found[1]))
+	}
+	return 0
+}
+
+// boils reports whether a clause goes on until it boils.
+func (l *clause) boils() bool {
+	return l.do == doCook && l.has("boils", "boiling") &&
+		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
+			"before boiling", "avoid boiling")
+}

@@ -1,0 +1,209 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+)
+
+// What goes into the pot.
+
+// toasted is the grain that was just roasted in the pot into which a liquid comes: "toast the millet, add the milk".
+func (c *cookery) toasted(before, named []mention) (list []mention) {
+	if !slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Liquid) }) {
+		return nil
+	}
+	for _, m := range before {
+		if m.item < 0 || !slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool { return p.name == "roast" }) {
+			continue
+		}
+		again := slices.ContainsFunc(named, func(one mention) bool { return one.item == m.item })
+		if m.holder < 0 && !again && c.used[m.item] == 0 && c.behaves(m, pantry.Grain) {
+			list = append(list, mention{item: m.item, share: 1, holder: -1})
+		}
+	}
+	return list
+}
+
+// sweeteners are those of the list that are in no pot yet.
+func (c *cookery) sweeteners() (list []mention) {
+	for i := range c.given {
+		if m := c.material(i); m != nil && m.Kind == "sweetener" && c.used[i] < 1 && c.given[i].Section == c.section && !c.given[i].inMethod {
+			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
+		}
+	}
+	return list
+}
+
+// add puts things into the pot.
+func (c *cookery) add(l *clause) (fine bool) {
+	before := c.last
+	if l.has("on top", "for garnish", "as garnish", "as a garnish", "on the top") {
+		return c.top(l)
+	}
+	named := c.mentions(l)
+	if l.verb == "sweeten" && len(named) == 0 {
+		named = c.sweeteners()
+	}
+	if len(c.held()) == 0 && (l.verb == "add" || l.verb == "pour") {
+		named = append(named, c.toasted(before, named)...)
+	}
+	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
+		from := max(c.at, other)
+		c.at = min(c.at, other)
+		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	}
+	if l.verb == "add" || l.verb == "mix" || l.verb == "sift" {
+		c.optional(l, named)
+	}
+	list := c.asMeant(l, named, before)
+	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
+		return true
+	}
+	list, into := c.goesInto(l, list)
+	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
+		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+	}
+	if into >= 0 && into != c.at && c.next == nil {
+		if !c.holders[into].pot {
+			return c.temper(l, list, into)
+		}
+		from := c.at
+		c.at = into
+		if moved := c.inHolder(list, from); moved || len(list) == 0 {
+			list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+			list = append(list, mention{item: -1, share: 1, holder: from})
+		}
+	} else if other := c.otherPot(); other >= 0 && c.next == nil && len(list) > 0 && c.inHolder(list, c.at) && !c.anyNew(list) {
+		from := c.at // "gradually add the milk": all that is named is in the second pan
+		if from > other {
+			c.at = other
+			share := 1.0
+			for k, w := range l.words {
+				if c.isName(w.one) {
+					share = c.partShare(l, k)
+				}
+			}
+			list = []mention{{item: -1, share: share, holder: from}}
+			if share < 1 {
+				defer func() { c.last = []mention{{item: -1, share: 1, holder: from}} }()
+			}
+		}
+	}
+	if c.toFry(list) {
+		return true
+	}
+	if c.fat != nil && c.pan && c.next == nil && c.anyNew(list) { // "melt the butter in a frying pan, add the apples"
+		c.next = []string{}
+	}
+	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "bit by bit", "a little at a time",
+		"steady stream", "in batches")}
+	if l.find("whisking") >= 0 || l.verb == "whisk" && len(list) > 0 {
+		step.Manner = append(step.Manner, plan.Whisking)
+	}
+	if c.offHeat && len(c.held()) > 0 {
+		step.Note = "off the heat"
+	}
+	put := c.put(list, step)
+	if put && l.verb == "dissolve" {
+		minutes := fewMinutes
+		c.emit(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften, Until: &plan.Until{Minutes: &minutes}})
+		return true
+	}
+	if stir := l.stirring(); !put && stir != "" && l.verb == "stir" {
+		if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Heat {
+			c.steps[last].Stir = stir
+			fine = true
+		}
+	}
+	if minutes := l.minutes(); minutes > 0 && minutes < 180 && len(c.held()) > 0 {
+		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
+		return true
+	}
+	if !put && len(c.held()) > 0 && l.verb != "add" && (l.find("until") >= 0 || l.find("till") >= 0) && l.targets() {
+		return c.cook(l)
+	}
+	if put {
+		l.sign()
+		return true
+	}
+	return fine || l.verb == "stir" || l.verb == "mix" || l.verb == "whisk" || l.verb == "beat" ||
+		len(list) > 0 && !c.anyNew(list) || l.verb == "return"
+}
+
+// optional marks what may be left out.
+func (c *cookery) optional(l *clause, list []mention) {
+	if !l.has("if using", "if you like", "if desired", "if liked", "if you wish", "if wished", "if you want") {
+		return
+	}
+	for _, m := range list {
+		if m.item >= 0 {
+			c.given[m.item].Item.Optional = true
+		}
+	}
+}
+
+// top lays things on top of what is in the bowl.
+func (c *cookery) top(l *clause) (fine bool) {
+	before := c.last
+	fried := l.has("fried in", "roasted in", "toasted in", "browned in", "ghee fried", "fried")
+	list := c.asMeant(l, c.mentions(l), before)
+	if fried && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
+		known := len(c.holders)
+		c.fryThese(l, list)
+		if len(c.holders) > known {
+			list = append(slices.DeleteFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) }), c.last...)
+		}
+	}
+	list, _ = c.goesInto(l, list)
+	if main := c.mainPot(); len(list) == 0 && l.do != doPass && main >= 0 && c.at != main && len(c.held()) > 0 {
+		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
+	}
+	if len(list) == 0 && l.do != doPass {
+		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+	}
+	from := c.at
+	if main := c.mainPot(); main >= 0 && main != c.at {
+		c.at, c.next = main, nil
+		if c.inHolder(list, from) {
+			list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+			list = append(list, mention{item: -1, share: 1, holder: from})
+		}
+	}
+	if l.do == doPass { // "serve with": nobody pours the milk in
+		list = slices.DeleteFunc(list, func(m mention) bool {
+			return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece)
+		})
+	}
+	if c.at < 0 {
+		return l.do == doPass
+	}
+	return c.put(list, plan.Step{Topping: true}) || l.do == doPass
+}
+
+// pours reports whether a material is what things are cooked in: honey and rose water are liquid too.
+func pours(m *pantry.Material) bool {
+	return m.Behaviour == pantry.Liquid && m.Kind != "flavour" && m.Kind != "sweetener"
+}
+
+// liquids puts in what the method takes for granted.
+func (c *cookery) liquids() {
+	var list []mention
+	plain := slices.ContainsFunc(c.given, func(g Given) bool {
+		return g.Item.Material == "water" || strings.HasPrefix(g.Item.Material, "milk-")
+	})
+	for i := range c.given {
+		m := c.material(i)
+		if m != nil && c.used[i] == 0 && !(plain && strings.HasPrefix(m.Slug, "coconut-milk")) && (c.section == "" ||
+			c.given[i].Section == c.section) &&
+			(pours(m) || m.Kind == "dairy") &&
+			m.Slug != "coconut-milk-thick" && m.Slug != "coconut-cream" && m.Slug != "condensed-milk" && !m.Has("cultured") {
+			list = append(list, mention{item: i, share: 1, holder: -1})
+			c.doubt(TakenFor, c.given[i].Text, "")
+		}
+	}
+	c.put(list, plan.Step{})
+}

@@ -1,0 +1,316 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+// What pots, pans and bowls there are, and what is poured from one into another.
+
+// putAside leaves what is in the pot where it is: what comes goes into another.
+func (c *cookery) putAside(l *clause) {
+	list := c.mentioned(l)
+	if len(c.held()) == 0 || len(c.steps) == 0 || c.steps[len(c.steps)-1].Do.IsPreparation() ||
+		slices.ContainsFunc(list, func(m mention) bool { return m.holder >= 0 || m.share > 0 }) {
+		return
+	}
+	c.next = []string{}
+}
+
+// container returns the bowls or the dish that a clause tips things into: "into six small bowls".
+func (l *clause) container() string {
+	for k, w := range l.words {
+		if w.text != "into" && w.text != "between" && w.text != "among" {
+			continue
+		}
+	within:
+		for _, t := range l.words[k+1 : min(k+5, len(l.words))] {
+			switch t.text {
+			case "bowls", "glasses", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould", "casserole", "platter":
+				return t.text
+			case "serving":
+				t.read = true
+			case ",", "and", "of":
+				break within
+			}
+		}
+	}
+	return ""
+}
+
+// goesInto finds the pot or the bowl that a clause puts things into: "to the rice", "over the eggs". subject
+// is what goes in.
+func (c *cookery) goesInto(l *clause, list []mention) (subject []mention, into int) {
+	into = c.at
+	towards := -1
+	for k, w := range l.words {
+		switch w.text {
+		case "to", "into", "over", "onto", "on", "in", "through":
+			beside := w.text != "in" && w.text != "on" || slices.ContainsFunc(list, func(m mention) bool { return m.at < k })
+			if k+1 < len(l.words) && !strings.HasSuffix(l.words[k+1].text, "ing") && beside {
+				towards = k
+			}
+		}
+	}
+	if towards < 0 {
+		return list, into
+	}
+	found := false
+	for _, m := range list {
+		switch {
+		case m.at < towards:
+			subject = append(subject, m)
+		case m.holder >= 0:
+			into, found = m.holder, true
+		case m.item >= 0 && m.share <= 0:
+			found = true // what the pot holds
+		default:
+			subject = append(subject, m)
+		}
+	}
+	if main := c.mainPot(); !found && main >= 0 && main != c.at && c.next == nil && l.has("to the pudding", "into the pudding",
+		"over the pudding",
+		"on the pudding", "to the main pot", "into the main pot", "to the pot", "to the main pan", "into the first pot", "into the first pan") {
+		into = main
+	}
+	return subject, into
+}
+
+// newPan finds where a clause names a pan that was not there before: "in a frying pan". -1 for nowhere.
+func (l *clause) newPan() int {
+	for k, w := range l.words {
+		switch w.one {
+		case "pan", "saucepan", "pot", "skillet", "kadai", "wok", "bowl", "dish", "casserole", "vessel":
+		default:
+			continue
+		}
+		for j := k - 1; j >= max(k-4, 0); j-- {
+			switch l.words[j].text {
+			case "a", "an", "another", "separate", "second":
+				return k
+			case "the", "in", "same", ",":
+				j = -1
+			}
+		}
+	}
+	return -1
+}
+
+// otherPot is a pot with something in it beside the one that is being cooked in; -1 for none.
+func (c *cookery) otherPot() int {
+	for h := range c.holders {
+		if one := &c.holders[h]; h != c.at && one.pot && one.left > 0 && len(one.items) > 0 {
+			return h
+		}
+	}
+	return -1
+}
+
+// bowl stirs something together beside the pot: beaten egg, starch in cold milk, whisked yogurt. It reports
+// whether it did.
+func (c *cookery) bowl(l *clause, list []mention) bool {
+	switch l.verb {
+	case "whisk", "beat", "mix", "dissolve", "combine", "blend", "stir", "make":
+	default:
+		return false
+	}
+	if len(c.held()) > 0 && l.beginsWith("in the") && l.find("bowl") < 0 && l.find("jug") < 0 && l.find("cup") < 0 {
+		return false // "beat in the butter": into the pot
+	}
+	var flour, egg, whisked, used bool
+	var items []mention
+	for _, m := range list {
+		if m.item < 0 || m.share <= 0 {
+			used = true
+			continue
+		}
+		items = append(items, m)
+		flour = flour || c.behaves(m, pantry.Flour)
+		egg = egg || c.behaves(m, pantry.Egg)
+		whisked = whisked || c.material(m.item) != nil && c.material(m.item).Has("cultured")
+	}
+	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl", "in a cup",
+		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
+	wet := slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) || c.behaves(m, pantry.Egg) })
+	beaten := egg && (l.verb == "beat" || l.verb == "whisk" || l.verb == "mix")
+	cold := slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < 0.999 }) && len(c.held()) == 0 &&
+		l.verb != "combine" && l.find("saucepan") < 0 && l.find("pan") < 0 && l.find("pot") < 0
+	flour = flour || cold && slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Grain) })
+	stirred := flour && wet && (len(items) > 1) && (l.verb == "mix" || l.verb == "dissolve" || l.verb == "blend" || l.verb == "whisk" ||
+		l.verb == "stir" ||
+		l.verb == "combine") && (len(c.held()) == 0 || l.has("cold", "little", "some") || slices.ContainsFunc(items, func(m mention) bool {
+		return c.behaves(m, pantry.Liquid) && (m.share < 1 || c.given[m.item].inMethod)
+	}))
+	if used && !beside || len(items) == 0 || !(beside || beaten && (len(c.held()) > 0 || c.at < 0) || stirred || whisked &&
+		len(items) > 0 && l.verb == "whisk") {
+		if !used && len(items) == 1 && flour && len(c.held()) == 0 && l.find("water") >= 0 { // in a little water, nobody says how much
+			c.preparing(items[0].item, preparing{"stir in cold", fewMinutes, c.now})
+			return true
+		}
+		return false
+	}
+	name := "mixture"
+	switch {
+	case egg:
+		name = "eggs"
+	case flour:
+		name = "slurry"
+	}
+	step := plan.Step{Do: plan.Mix, Name: c.free(name)}
+	h := holder{name: step.Name, left: 1, words: []string{"mixture", "paste", "slurry", "batter", "mix", name,
+		singularWord(name) + " mixture"}}
+	for _, m := range items {
+		if item, ok := c.take(m); ok {
+			step.Items = append(step.Items, item)
+			h.items = append(h.items, m.item)
+		}
+	}
+	for _, m := range list {
+		if m.holder >= 0 && c.holders[m.holder].left > 0 && m.holder != c.at {
+			step.Items = append(step.Items, c.pour(m.holder, max(m.share, boolShare(m.item >= 0))))
+			h.items = append(h.items, c.holders[m.holder].items...)
+		}
+	}
+	if minutes := l.minutes(); minutes > 0 {
+		step.Minutes = &minutes
+	}
+	l.sign()
+	c.emit(step)
+	c.holders = append(c.holders, h)
+	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	return true
+}
+
+// temper pours into a bowl: some of the hot milk into the egg, or all of it, which goes back to the flame.
+func (c *cookery) temper(l *clause, list []mention, into int) bool {
+	fromPot := len(list) == 0 || c.inHolder(list, c.at) && !c.anyNew(list)
+	if !fromPot || c.at < 0 {
+		step := plan.Step{Do: plan.Mix, Name: c.free("mixture"), Items: []plan.Item{c.pour(into, 1)}}
+		h := holder{name: step.Name, left: 1, words: c.holders[into].words, items: slices.Clone(c.holders[into].items)}
+		for _, m := range list {
+			if item, ok := c.take(m); ok {
+				step.Items = append(step.Items, item)
+				h.items = append(h.items, m.item)
+			}
+		}
+		if len(step.Items) < 2 {
+			c.holders[into].left = 1
+			return false
+		}
+		c.emit(step)
+		c.holders = append(c.holders, h)
+		return true
+	}
+	some := 1.0
+	for k, w := range l.words {
+		if c.isName(w.one) && some == 1 {
+			some = c.partShare(l, k)
+		}
+	}
+	if some >= 1 {
+		return c.put([]mention{{item: -1, share: 1, holder: into}}, plan.Step{Slowly: true})
+	}
+	share := some
+	step := plan.Step{Do: plan.Mix, Name: c.free("tempered"), Items: []plan.Item{c.pour(into, 1), {Pot: c.holders[c.at].name, Share: &share}}}
+	c.emit(step)
+	c.holders = append(c.holders, holder{name: step.Name, left: 1, words: append(slices.Clone(c.holders[into].words), "mixture"),
+		items: slices.Clone(c.holders[into].items)})
+	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	return true
+}
+
+// asOther goes to another pot if all that is named is in that.
+func (c *cookery) asOther(list []mention) []mention {
+	if c.next != nil || len(list) == 0 {
+		return list
+	}
+	for _, m := range list {
+		if m.holder < 0 || !c.holders[m.holder].pot {
+			return list
+		}
+	}
+	c.at = list[0].holder
+	return nil
+}
+
+// fromBowl puts in what was stirred together last, if the pot is empty.
+func (c *cookery) fromBowl() {
+	if h := len(c.holders) - 1; len(c.held()) == 0 && h >= 0 && !c.holders[h].pot && c.holders[h].left > 0 &&
+		len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Mix {
+		c.put([]mention{{item: -1, share: 1, holder: h}}, plan.Step{})
+	}
+}
+
+// aside opens a second pot for what is warmed while the first is at work.
+func (c *cookery) aside(l *clause, list []mention) {
+	if len(c.held()) == 0 || c.next != nil || !c.anyNew(list) {
+		return
+	}
+	meanwhile := l.has("meanwhile", "separately", "in the meantime", "at the same time", "on the side", "alongside")
+	indefinite := l.has("in a pan", "in a saucepan", "in a small pan", "in a small saucepan", "in a pot", "in a medium saucepan",
+		"in a small pot",
+		"in a large pan", "in a large pot", "in a large saucepan", "in a heavy pan", "in a heavy pot", "in a wide pan", "in a heavy bottomed pan")
+	known := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+	switch l.verb {
+	case "boil", "bring", "heat", "reduce", "warm", "scald": // "cook the rice ... boil the milk": in another pot
+		indefinite = indefinite || slices.ContainsFunc(list, func(m mention) bool {
+			return m.share > 0 && m.holder < 0 && m.at >= l.lead && c.behaves(m, pantry.Liquid)
+		}) && slices.ContainsFunc(c.steps, func(s plan.Step) bool {
+			return s.Pot == c.holders[c.at].name && (s.Do == plan.Heat || s.Do == plan.Pressure)
+		})
+	}
+	if (meanwhile || indefinite) && !known {
+		c.next = []string{}
+	}
+}
+
+// portion shares the pudding out, if that was said.
+func (c *cookery) portion() {
+	if !c.bowls {
+		return
+	}
+	c.bowls = false
+	c.emit(plan.Step{Do: plan.Portion, Bowls: 1})
+}
+
+// move is to bowls, which then cool each by itself, into a dish, or over what is in another pot.
+func (c *cookery) move(l *clause) bool {
+	into := l.container()
+	dish, bowls := false, false
+	switch into {
+	case "":
+	case "dish", "tray", "tin", "mould", "casserole":
+		dish = true
+	default:
+		bowls = true
+	}
+	l.has("serving", "baking", "ovenproof", "individual", "dish", "tray", "tin", "mould", "casserole", "ramekins", "moulds", "dishes", "pots",
+		"platter")
+	switch {
+	case dish && !bowls && l.find("serving") < 0 && len(c.held()) > 0:
+		from := c.at
+		c.open([]string{"dish"})
+		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	case bowls:
+		c.mentions(l)
+		c.bowls = true
+		return true
+	case into != "":
+		return true
+	case l.verb == "transfer" && l.find("pot") >= 0 || l.verb == "transfer" && l.find("pan") >= 0 || l.verb == "transfer" &&
+		l.find("saucepan") >= 0:
+		if len(c.held()) == 0 {
+			return false
+		}
+		from := c.at
+		c.open([]string{})
+		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	}
+	if l.verb == "divide" || l.verb == "portion" || l.verb == "share" {
+		return false
+	}
+	return c.top(l)
+}

@@ -1,0 +1,355 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+)
+
+// What is done with something before it goes in.
+
+// beforehand is what is done with something before it goes in.
+func (c *cookery) beforehand(l *clause) (fine bool) {
+	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) {
+		return true
+	}
+	minutes := l.minutes()
+	before := c.last
+	list := c.mentions(l)
+	if l.do == doGrate && len(list) == 1 && c.isCoconut(list[0]) && c.pressedLater() {
+		return true // pressing begins with it
+	}
+	if len(list) == 0 {
+		list = c.asMeant(&clause{words: append(slices.Clone(l.words), &token{text: "it"})}, nil, before)
+	} else if l.do == doGrind && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) }) {
+		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
+	}
+	unused := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 })
+	if !unused && l.do == doRoast && len(c.held()) > 0 {
+		if minutes == 0 {
+			minutes = roastUsual
+		}
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes}) // in the pot that it is in already
+		return true
+	}
+	if l.do == doGrind && slices.ContainsFunc(list, func(m mention) bool { return c.isCoconut(m) }) {
+		c.pressing = c.waters(l) // it is ground to be pressed
+		c.last = slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return !c.isCoconut(m) })
+		for i := range c.given {
+			if c.given[i].inMethod && c.given[i].Item.Material == "water" && slices.ContainsFunc(list, func(m mention) bool { return m.item == i }) {
+				c.used[i] = 1
+			}
+		}
+		return true
+	}
+	if l.do == doRoast && len(c.held()) > 0 && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Fat) }) &&
+		slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }) {
+		c.fry(l)
+		return true
+	}
+	if c.fat != nil && c.pan && unused {
+		c.next = []string{}
+	}
+	inFat := c.fat != nil && (len(c.held()) == 0 || c.next != nil) || len(c.held()) > 0 && c.heldFat() || slices.ContainsFunc(list,
+		func(m mention) bool { return c.behaves(m, pantry.Fat) })
+	if inFat && l.do == doRoast {
+		if minutes == 0 {
+			minutes = roastUsual
+		}
+		if c.put(fatFirst(c, list), plan.Step{}) {
+			c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		}
+		return true
+	}
+	l.sign()
+	if l.do == doSoak && len(c.held()) == 0 && !c.drains() && slices.ContainsFunc(list, func(m mention) bool {
+		return c.behaves(m,
+			pantry.Liquid) && m.share > 0
+	}) {
+		if minutes == 0 {
+			minutes = c.guess(soakUsual)
+		}
+		if c.put(list, plan.Step{}) { // it is cooked in what it was soaked in
+			c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes})
+		}
+		return true
+	}
+	for _, m := range list {
+		if c.behaves(m, pantry.Liquid) && l.do == doSoak && c.given[m.item].inMethod {
+			c.used[m.item] = 1 // poured away with the soaking
+		}
+	}
+	l.has("water")
+	for _, m := range list {
+		if m.item < 0 {
+			continue
+		}
+		name, usual := "", minutes
+		switch l.do {
+		case doSoak:
+			if c.behaves(m, pantry.Liquid) {
+				continue
+			}
+			name = "soak"
+			if usual == 0 {
+				usual = c.guess(soakUsual)
+			}
+		case doRoast:
+			name = "roast"
+			if usual == 0 {
+				usual = roastUsual
+			}
+		case doGrind:
+			name = "grind to granules"
+			if l.has("paste", "smooth", "fine paste") {
+				name = "grind to a paste"
+			}
+			usual = fewMinutes
+		case doGrate:
+			name, usual = "grate", 6
+		case doCut:
+			name, usual = "cut", 4
+		case doPeel:
+			name, usual = "peel", 4
+		case doSteam:
+			name = "steam"
+			if usual == 0 {
+				usual = c.guess(15)
+			}
+		}
+		fine = c.preparing(m.item, preparing{name, usual, c.now}) || l.do == doCut || l.do == doPeel || l.do == doSoak || fine
+	}
+	return fine
+}
+
+// pressedLater reports whether a sentence from here on presses something.
+func (c *cookery) pressedLater() bool {
+	return pressSaid.MatchString(strings.Join(c.text[c.now:], " "))
+}
+
+var pressSaid = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract (?:the|thick|thin|milk)|` +
+	`(?:first|second|thick|thin) extract)\b`)
+
+// drains reports whether what is soaked is drained after it, in this sentence or the next.
+func (c *cookery) drains() bool {
+	text := " " + strings.Join(c.text[c.now:min(c.now+2, len(c.text))], " ") + " "
+	if strings.Contains(text, "not drain") || strings.Contains(text, "same water") || strings.Contains(text, "soaking water") {
+		return false
+	}
+	return strings.Contains(text, "drain") || strings.Contains(text, "strain") || !strings.Contains(text, "in the ")
+}
+
+// preparing notes what is done with an item, if such a thing can be.
+func (c *cookery) preparing(item int, p preparing) bool {
+	m := c.material(item)
+	if m == nil {
+		return false
+	}
+	for _, q := range plan.Preparations() {
+		if q.Name == p.name && slices.Contains(q.Fits, m.Behaviour) {
+			known := slices.IndexFunc(c.preparations[item], func(one preparing) bool { return one.name == p.name })
+			if known < 0 {
+				c.preparations[item] = append(c.preparations[item], p)
+			} else if p.sentence >= 0 { // the method says it again, with its own minutes
+				c.preparations[item][known].minutes, c.preparations[item][known].sentence = p.minutes, p.sentence
+			}
+			return true
+		}
+	}
+	return false
+}
+
+// press makes coconut milk of fresh coconut, or squeezes juice out of a vegetable.
+func (c *cookery) press(l *clause) (fine bool) {
+	waters := append(c.pressing, c.waters(l)...)
+	c.pressing = nil
+	before, known := c.last, len(c.given)
+	list := c.asMeant(l, c.mentions(l), before)
+	for i := known; i < len(c.given); i++ {
+		c.used[i] = 1 // the water of the presses
+	}
+	for _, w := range l.words {
+		w.read = w.read || w.one == "milk" || w.one == "extract"
+	}
+	if len(list) == 0 {
+		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+	}
+	for _, m := range list {
+		material := c.material(m.item)
+		if material == nil {
+			continue
+		}
+		if !c.isCoconut(m) {
+			fine = c.preparing(m.item, preparing{"squeeze out juice", 3, c.now}) || fine
+			continue
+		}
+		item, ok := c.take(m)
+		if !ok {
+			continue
+		}
+		both := l.has("thick", "first") && l.has("thin", "second")
+		step := plan.Step{Do: plan.Press, Name: c.free("coconut"), Items: []plan.Item{item}}
+		if len(waters) == 0 {
+			waters = []measure.Millilitre{200}
+			c.doubt(NoAmount, "water", "200 ml")
+		}
+		if both && len(waters) == 1 {
+			waters = append(waters, 2*waters[0])
+			c.doubt(NoAmount, "water", strconv.FormatFloat(float64(waters[1]), 'f', -1, 64)+" ml")
+		}
+		words := pressWords
+		for k, ml := range waters[:min(len(waters), len(words))] {
+			step.Presses = append(step.Presses, plan.PressOf{WaterML: ml})
+			c.holders = append(c.holders, holder{name: step.Name + "." + strconv.Itoa(k+1), words: words[k], left: 1, items: []int{}})
+		}
+		c.emit(step)
+		fine = true
+	}
+	return fine
+}
+
+// pressWords are what the presses are called, the first first.
+var pressWords = [][]string{{"thick coconut milk", "thick milk", "first milk", "first extract", "first press", "coconut milk",
+	"thick extract", "extract"},
+	{"thin coconut milk", "thin milk", "second milk", "second extract", "second press", "thin extract"},
+	{"third milk", "third extract", "third press"}}
+
+func (c *cookery) isCoconut(m mention) bool {
+	material := c.material(m.item)
+	return material != nil && strings.HasPrefix(material.Slug, "coconut") && material.Behaviour != pantry.Liquid &&
+		material.Behaviour != pantry.Fat
+}
+
+// again presses once more: "repeat with 500 ml water for the thin milk".
+func (c *cookery) again(l *clause) bool {
+	for i := len(c.steps) - 1; i >= 0; i-- {
+		s := &c.steps[i]
+		if s.Do != plan.Press {
+			continue
+		}
+		for _, ml := range c.waters(l) {
+			if k := len(s.Presses); k < len(pressWords) {
+				s.Presses = append(s.Presses, plan.PressOf{WaterML: ml})
+				c.holders = append(c.holders, holder{name: s.Name + "." + strconv.Itoa(k+1), words: pressWords[k], left: 1, items: []int{}})
+			}
+		}
+		for _, w := range l.words {
+			w.read = true
+		}
+		return true
+	}
+	return false
+}
+
+// waters are the amounts of water that a clause names.
+func (c *cookery) waters(l *clause) (list []measure.Millilitre) {
+	for k, w := range l.words {
+		if w.one != "water" && !(w.one == "ml" && k > 0) {
+			continue
+		}
+		at := k
+		if w.one == "ml" {
+			if k+1 < len(l.words) && (l.words[k+1].one == "water" || l.words[k+1].one == "of" || l.words[k+1].one == "warm" ||
+				l.words[k+1].one == "hot") {
+				continue
+			}
+			at = k + 1
+		}
+		text, from := c.amountBefore(l, at)
+		amount, err := measure.ParseAmount(text)
+		if err != nil {
+			continue
+		}
+		grams, err := c.reader.measures.Grams(amount, measure.Body{Density: 1})
+		if err != nil {
+			continue
+		}
+		for j := from; j < at; j++ {
+			l.words[j].read = true
+		}
+		w.read = true
+		list = append(list, measure.Millilitre(grams))
+	}
+	return list
+}
+
+// drain pours off what a grain stood or boiled in, or strains a syrup.
+func (c *cookery) drain(l *clause) (fine bool) {
+	before := c.last
+	list := c.mentions(l)
+	if len(list) == 0 {
+		list = before
+	}
+	if last := len(c.steps) - 1; last >= 0 && (c.steps[last].Do == plan.Melt || c.steps[last].Do == plan.Press) {
+		if c.steps[last].Do == plan.Melt {
+			c.steps[last].Strain = new(true)
+			if l.find("into") >= 0 || l.find("over") >= 0 || l.find("onto") >= 0 { // "strain it into the lentils"
+				l.do, l.verb, c.last = doAdd, "pour", before
+				return c.add(l)
+			}
+		}
+		return true
+	}
+	for _, m := range list {
+		if m.item >= 0 && m.holder < 0 && !slices.Contains(c.held(), m.item) {
+			return true // it stood in its water: soaking pours that off
+		}
+		if m.holder >= 0 && !c.holders[m.holder].pot {
+			return true
+		}
+	}
+	milk := slices.ContainsFunc(c.held(), func(i int) bool {
+		return c.behaves(mention{item: i}, pantry.Liquid) && c.given[i].Item.Material != "water"
+	})
+	if !milk && len(c.held()) > 0 && len(c.steps) > 0 && (c.steps[len(c.steps)-1].Do == plan.Heat || c.steps[len(c.steps)-1].Do == plan.Rest ||
+		c.steps[len(c.steps)-1].Do == plan.Pressure) {
+		c.emit(plan.Step{Do: plan.Drain})
+		return true
+	}
+	return false
+}
+
+// mash breaks what is soft in the pot, or grinds what is not in yet to a paste.
+func (c *cookery) mash(l *clause) bool {
+	if named := c.mentioned(l); len(named) > 0 && len(c.unused(l)) == 0 {
+		c.asOther(named)
+	}
+	if list := c.unused(l); len(list) > 0 {
+		for _, m := range c.mentions(l) {
+			name := "grind to a paste"
+			if l.verb == "crush" {
+				name = "grind to granules"
+			}
+			c.preparing(m.item, preparing{name, 5, c.now})
+		}
+		return true
+	}
+	meant := c.asMeant(l, nil, c.last)
+	if len(meant) > 0 && !slices.ContainsFunc(meant, func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 }) {
+		for _, m := range meant { // "soften the dates, then mash them": they are in no pot yet
+			c.preparing(m.item, preparing{"grind to a paste", 5, c.now})
+		}
+		return true
+	}
+	c.mentions(l)
+	pct := mashUsual
+	switch {
+	case l.has("lightly", "slightly", "a little", "roughly", "coarsely", "gently", "some"):
+		pct = 20
+	case l.has("half"):
+		pct = 50
+	case l.has("smooth", "completely", "well", "fine", "paste"):
+		pct = 90
+	}
+	if len(c.held()) == 0 {
+		return false
+	}
+	c.emit(plan.Step{Do: plan.Mash, Pct: &pct})
+	return true
+}
