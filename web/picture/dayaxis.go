@@ -31,7 +31,8 @@ type stretch struct{ from, to measure.Minute }
 const (
 	foldFrom  measure.Minute = 40 // minutes of idleness that are folded
 	foldWidth                = 46.0
-	roundWork measure.Minute = 10 // shown before and after what is done
+	foldMost                 = 0.4 // share of the axis that all folds together may take
+	roundWork measure.Minute = 10  // shown before and after what is done
 )
 
 // newDayAxis lays out the stretches in which something is done between two edges.
@@ -50,14 +51,16 @@ func newDayAxis(busy []stretch, left, right float64) DayAxis {
 	for _, run := range runs {
 		shown += float64(run.to - run.from)
 	}
-	perMinute := (right - left - foldWidth*float64(len(runs)-1)) / shown
+	folds := float64(len(runs) - 1)
+	wide := min(foldWidth, foldMost*(right-left)/max(folds, 1))
+	perMinute := (right - left - wide*folds) / shown
 	a := DayAxis{}
 	x := left
 	add := func(at measure.Minute) { a.Minutes, a.Px = append(a.Minutes, float64(at)), append(a.Px, x) }
 	for k, run := range runs {
 		if k > 0 {
-			a.folds = append(a.folds, fold{run.from - runs[k-1].to, Px(x + foldWidth/2)})
-			x += foldWidth
+			a.folds = append(a.folds, fold{run.from - runs[k-1].to, Px(x + wide/2)})
+			x += wide
 		}
 		add(run.from)
 		x += perMinute * float64(run.to-run.from)

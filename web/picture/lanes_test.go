@@ -95,8 +95,8 @@ func TestASoakOverNightDoesNotSqueezeTheEvening(t *testing.T) {
 func TestADayAxisRises(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var busy []stretch
-		for range rapid.IntRange(1, 12).Draw(t, "count") {
-			from := measure.Minute(rapid.IntRange(-3000, 0).Draw(t, "from"))
+		for range rapid.IntRange(1, 60).Draw(t, "count") {
+			from := measure.Minute(rapid.IntRange(-9000, 0).Draw(t, "from"))
 			busy = append(busy, stretch{from, from + measure.Minute(rapid.IntRange(0, 90).Draw(t, "lasts"))})
 		}
 		a := newDayAxis(busy, 100, 1100)
