@@ -53,7 +53,7 @@ const (
 	nearEnd    = 90 * time.Second // the end is so near
 	toldFor    = 5 * time.Minute  // a step has begun so lately
 	worthLoss  = measure.Gram(60) // so much has boiled away: six times what a scale errs by
-	seldomSoft = 0.4              // doneness from which on a grain between the fingers tells something
+	feltFrom   = 0.4              // doneness from which on a grain between the fingers tells something
 	enoughTaps = 2                // taps after which the large button is known
 )
 
@@ -147,7 +147,7 @@ func (m Moment) softening() bool {
 		return false
 	}
 	for _, soft := range m.Live.Doneness {
-		if soft >= seldomSoft {
+		if soft >= feltFrom {
 			return true
 		}
 	}
