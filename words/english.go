@@ -302,6 +302,8 @@ var english = map[string]string{
 	"method.no-amount":          "It does not say how much %[1]s: %[2]s were taken.",
 	"method.taken-for":          "It does not say what is heated: %[1]s was taken.",
 	"method.not-put":            "Named, and put in nowhere: %[1]s.",
+	"method.time-lost":          "It says %[1]s, and no step lasts so long.",
+	"method.not-done":           "It says to %[1]s, and no step does.",
 	"method.other-pan":          "It names a second %[1]s; everything stays in the one pot.",
 	"method.doing.add":          "Add it to the pot",
 	"method.doing.boil":         "Bring it to the boil",

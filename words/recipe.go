@@ -21,6 +21,10 @@ func (w Printer) Doubt(d recipe.Doubt) string {
 		return w.text("method.not-put", d.Words)
 	case recipe.OtherPan:
 		return w.text("method.other-pan", d.Words)
+	case recipe.TimeLost:
+		return w.text("method.time-lost", w.Minutes(d.Minutes))
+	case recipe.NotDone:
+		return w.text("method.not-done", d.Words)
 	default:
 		return w.text("method.not-poured", d.Words)
 	}

@@ -58,6 +58,8 @@ const (
 	TakenFor       DoubtOf = "taken-for"        // Words: the line that was taken, the method names none
 	NotPut         DoubtOf = "not-put"          // Words: is named, and was put nowhere
 	OtherPan       DoubtOf = "other-pan"        // Words: a pan is named, and no second one was taken
+	TimeLost       DoubtOf = "time-lost"        // Minutes are said, and no step lasts so long
+	NotDone        DoubtOf = "not-done"         // Words: is said to be done, and no step does it
 	NotPoured      DoubtOf = "not-poured"       // Words: is made, and the method does not say where it goes
 )
 
@@ -179,6 +181,13 @@ func (r *Cooked) lead(c *cookery) {
 		s.Doubts, s.Kept = c.doubts[k], c.kept[k] && len(s.Steps) == 0
 		if len(s.Steps) > 0 {
 			beside = slices.Max(s.Steps)
+		}
+		if !r.ByList {
+			var before []int
+			if k > 0 {
+				before = r.Sentences[k-1].Steps
+			}
+			s.recheck(r.Plan, before)
 		}
 		unsure := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of != HowLong })
 		if r.ByList || s.Understood() && !unsure && !c.kept[k] && s.As == "" || beside < 0 {

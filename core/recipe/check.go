@@ -1,0 +1,104 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
+)
+
+// What is read is read a second time, by its figures and verbs alone, and held against the steps that were made of it:
+// a time or a doing that is in none of them is told, however sure the first reading was.
+
+// doneBy are verbs that leave no doubt what a sentence does, with the steps that do it.
+var doneBy = []struct {
+	said  *regexp.Regexp
+	verbs []plan.Verb
+	word  string
+}{
+	{regexp.MustCompile(`(?:^|[,;.] |and |then |to )(?:fry|sauté|saute)\b`), []plan.Verb{plan.Fry, plan.Heat, plan.Roast}, "fry"},
+	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:simmer)(?: [^t]| th[^e]|[,;]|$)`), []plan.Verb{plan.Heat, plan.Pressure, plan.Bake},
+		"simmer"},
+	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:bake)\b`), []plan.Verb{plan.Bake}, "bake"},
+	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:chill|refrigerate)\b`), []plan.Verb{plan.Chill, plan.Cool}, "chill"},
+	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:strain|sieve)\b`), []plan.Verb{plan.Drain, plan.Melt, plan.Press, plan.Mash}, "strain"},
+}
+
+// saidTimes are the spans of time in a sentence, but for how often it is stirred.
+func saidTimes(text string) (list []measure.Range) {
+	var plain []string
+	for _, w := range methodWords(text) {
+		plain = append(plain, w.text)
+	}
+	text = inMinutes.Replace(everyTime.ReplaceAllString(strings.Join(plain, " "), ""))
+	for _, found := range hoursAnd.FindAllStringSubmatch(text, -1) {
+		minutes := 60*mixedNumber(timeWords(found[1]+" hours")) + mixedNumber(found[2])
+		list = append(list, measure.Range{Value: minutes, Low: minutes, High: minutes})
+	}
+	text = timeWords(hoursAnd.ReplaceAllString(text, ""))
+	for _, found := range minutesSaid.FindAllStringSubmatch(text, -1) {
+		low := mixedNumber(found[1])
+		high := low
+		for _, second := range found[2:4] {
+			if second != "" {
+				high = mixedNumber(second)
+			}
+		}
+		if unit := found[len(found)-1]; strings.HasPrefix(unit, "h") {
+			low, high = 60*low, 60*high
+		}
+		list = append(list, measure.Range{Value: (low + high) / 2, Low: low, High: high})
+	}
+	return list
+}
+
+// inMinutes writes out what is said in parts of hours, and drops hours that are no span of time.
+var inMinutes = strings.NewReplacer("an hour and a half", "90 minutes", "one hour and a half", "90 minutes", "an hour and a quarter",
+	"75 minutes",
+	"an hour and three quarters", "105 minutes", "three quarters of an hour", "45 minutes", "a quarter of an hour", "15 minutes",
+	"quarter of an hour", "15 minutes", "half an hour", "30 minutes", "half hour", "", "once an hour", "")
+
+// recheck adds to a sentence what its steps do not hold of it. before are the steps of the sentence before: a time may
+// be of those.
+func (s *Sentence) recheck(p *plan.Plan, before []int) {
+	if !s.Understood() || s.Kept || s.As != "" {
+		return
+	}
+	steps := append(slices.Clone(before), s.Steps...)
+	const about = 1
+	for _, said := range saidTimes(s.Text) {
+		kept := slices.ContainsFunc(steps, func(i int) bool {
+			m, ok := lasting(&p.Steps[i])
+			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
+		})
+		if !kept {
+			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
+		}
+	}
+	text := strings.ToLower(s.Text)
+	for _, one := range doneBy {
+		if one.said.MatchString(text) && !slices.ContainsFunc(s.Steps, func(i int) bool { return slices.Contains(one.verbs, p.Steps[i].Do) }) {
+			s.Doubts = append(s.Doubts, Doubt{Of: NotDone, Words: one.word})
+		}
+	}
+}
+
+// lasting is how long a step is said to last.
+func lasting(s *plan.Step) (measure.Minute, bool) {
+	switch {
+	case s.Until != nil && s.Until.Minutes != nil:
+		return *s.Until.Minutes, true
+	case s.Minutes != nil:
+		return *s.Minutes, true
+	case s.Hours != nil:
+		return measure.Minute(60 * *s.Hours), true
+	}
+	for _, item := range s.Items {
+		if item.Minutes != nil {
+			return *item.Minutes, true
+		}
+	}
+	return 0, false
+}

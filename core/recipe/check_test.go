@@ -1,0 +1,38 @@
+package recipe_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"kirdu/core/recipe"
+)
+
+// What a sentence says in figures and plain verbs is in its steps, or it is told that it is not.
+func TestWhatIsSaidIsInTheStepsOrTold(t *testing.T) {
+	const list = "1 l milk\n80 g rice\n80 g sugar\n1 tbsp ghee\n10 cashews"
+	doubts := func(method string) (of []recipe.DoubtOf) {
+		for _, s := range cookText(t, list, method).Sentences {
+			for _, d := range s.Doubts {
+				if d.Of == recipe.TimeLost || d.Of == recipe.NotDone {
+					of = append(of, d.Of)
+				}
+			}
+		}
+		return of
+	}
+	for _, kept := range []string{
+		"Bring the milk to the boil with the rice. Simmer for 20-25 minutes, stirring every 5 minutes. Chill for 3 hours.",
+		"Bring the milk to the boil with the rice. Cook for an hour and a half. Stir in the sugar and leave it for a quarter of an hour.",
+		"Soak the rice for half an hour. Bring the milk to the boil with the rice and simmer 1 hr 10 mins. Fry the cashews in the ghee.",
+		"Bring the milk to the boil with the rice and cook until soft. Simmer the sugar in it for three minutes.",
+	} {
+		require.Empty(t, doubts(kept), kept)
+	}
+	for lost, of := range map[string]recipe.DoubtOf{
+		"Bring the milk to the boil with the rice and cook until soft. Take the pan off the stove and wait for 7 minutes.": recipe.TimeLost,
+		"Bring the milk to the boil with the rice. Simmer for 20 minutes, and for 55 minutes if it is old rice.":           recipe.TimeLost,
+	} {
+		require.Contains(t, doubts(lost), of, lost)
+	}
+}
