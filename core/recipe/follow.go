@@ -105,6 +105,8 @@ func (c *cookery) settle(l *clause) {
 		l.do = doPass
 	case l.verb == "reduce" && l.has("to a simmer", "to simmer", "to a gentle simmer") && l.minutes() == 0:
 		l.do = doTurn
+	case (l.verb == "leave" || l.verb == "let") && l.has("to simmer", "to cook", "to bubble", "to boil gently"):
+		l.do = doCook
 	case (l.verb == "keep" || l.verb == "continue") && (l.find("cooking") >= 0 || l.find("until") >= 0 || l.find("till") >= 0):
 		l.do = doCook
 	case (l.verb == "reduce" || l.verb == "lower" || l.verb == "turn" || l.verb == "keep" || l.verb == "raise" || l.verb == "increase") &&
@@ -358,12 +360,24 @@ func (c *cookery) fresh(l *clause) []mention {
 	for _, m := range before {
 		material := c.material(m.item)
 		named := slices.ContainsFunc(list, func(one mention) bool { return one.item == m.item })
-		if !named && material != nil && m.holder < 0 && c.used[m.item] == 0 && len(c.preparations[m.item]) == 0 &&
+		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 && len(c.preparations[m.item]) == 0 &&
 			material.Behaviour == pantry.Grain && len(c.held()) == 0 {
 			list = append(list, mention{item: m.item, share: 1, holder: -1})
 		}
 	}
 	return list
+}
+
+// saidLater reports whether the sentence of a clause names an item that the clause does not: it goes in then.
+func (c *cookery) saidLater(l *clause, item int) bool {
+	if item < 0 || c.now >= len(c.text) {
+		return false
+	}
+	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
+	here := " " + l.text() + " "
+	return slices.ContainsFunc(c.names[item], func(name string) bool {
+		return strings.Contains(all, " "+name+" ") && !strings.Contains(here, " "+name+" ")
+	})
 }
 
 // follows reports whether the method is one to go by: something goes into the pot and is heated.

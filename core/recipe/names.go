@@ -444,7 +444,7 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 			if c.behaves(mention{item: item}, pantry.Liquid) {
 				share = plan.SlurryShare
 			}
-		case "two", "the", "of", "a", "one":
+		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
 			continue
 		default:
 			return left
