@@ -66,12 +66,14 @@ function show(html, address, told = false) {
 
 /** @returns {Promise<boolean>} whether something is being typed, or waits to be sent */
 async function busy() {
+  // What is waited for comes first: nothing can be typed between the look at the fields and what follows it.
+  if ((await waiting()).length > 0) return true;
   const active = document.activeElement;
   if (active instanceof HTMLInputElement || active instanceof HTMLSelectElement) return true;
   for (const field of root()?.querySelectorAll("input") ?? []) {
     if (field.type !== "hidden" && (field.value !== field.defaultValue || field.checked !== field.defaultChecked)) return true;
   }
-  return (await waiting()).length > 0;
+  return false;
 }
 
 /** Loads the page anew, unless the cook is in the middle of something. */
