@@ -6,7 +6,6 @@ import (
 	"embed"
 	"errors"
 	"fmt"
-	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -20,9 +19,6 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
-	"kirdu/core/design"
-	"kirdu/core/forecast"
-	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -307,12 +303,8 @@ func (s *Screen) Again(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	p := k.Plan.Clone()
-	p.Calibration = plan.Calibration{} // what was learnt is laid over it when it is opened
-	if taste := k.Verdict.Learn().Taste; taste != nil {
-		design.Sweeter(p, -learn.Sweeter(*taste))
-	}
-	if p, err = s.wished(ctx, p, k.Verdict.Learn()); err != nil {
+	p, err := s.app.Again(ctx, k)
+	if err != nil {
 		return err
 	}
 	if k.Verdict != nil && k.Verdict.Note != "" {
@@ -328,30 +320,6 @@ func (s *Screen) Again(c *gin.Context) error {
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 	return nil
-}
-
-// wished balances a plan to how it is wanted the next time.
-func (s *Screen) wished(ctx context.Context, p *plan.Plan, said learn.Verdict) (*plan.Plan, error) {
-	f := forecast.Run(p, forecast.Options{NominalOnly: true})
-	var aims design.Aims
-	if served := f.Thickness.As(p.Serve); said.Thicker != nil && *said.Thicker != 0 && served != nil {
-		grade := served.Value + learn.WishGrade**said.Thicker
-		aims.Thickness = &grade
-	}
-	if said.Softer != nil && *said.Softer != 0 {
-		aims.Done = map[string]float64{}
-		for part, done := range f.Doneness {
-			aims.Done[part] = done.Value * math.Pow(learn.WishDone(), *said.Softer)
-		}
-	}
-	if aims.Thickness == nil && len(aims.Done) == 0 {
-		return p, nil
-	}
-	balanced, err := s.app.Balance(ctx, p, aims, nil)
-	if err != nil || balanced.Plan == nil {
-		return p, err
-	}
-	return balanced.Plan, nil
 }
 
 // Judge stores how a batch ate.

@@ -14,7 +14,6 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/design"
-	"kirdu/core/learn"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -164,17 +163,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err := s.kitchen(c, &choice); err != nil {
 		return err
 	}
-	learnt, err := s.app.Learnt(ctx)
-	if err != nil {
-		return err
-	}
-	if learnt.Thicker != nil {
-		choice.Thicker = learnt.Thicker.Value
-	}
-	if learnt.Softer != nil {
-		choice.Softer = learnt.Softer.Value
-	}
-	fresh, err := design.Fresh(choice, pots)
+	fresh, err := s.app.Fresh(ctx, choice, pots)
 	if errors.Is(err, design.ErrNoUse) {
 		f.Fault("bowls", design.ErrNoUse)
 		return s.show(c, http.StatusUnprocessableEntity, f)
@@ -186,21 +175,12 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	toTaste(fresh, learnt)
 	id := app.NewID()
 	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 	return nil
-}
-
-// toTaste sweetens a new pudding as this household likes it.
-func toTaste(p *plan.Plan, known *learn.Learnt) {
-	const noticed = 0.3 // per cent
-	if known.Sweet != nil && math.Abs(known.Sweet.Value) >= noticed {
-		design.Sweeter(p, known.Sweet.Value)
-	}
 }
 
 func (s *Screen) pots(c *gin.Context) ([]vessel.Pot, error) {
