@@ -20,8 +20,8 @@ unit: ## all but the browser
 	$(GO) test $$($(GO) list ./... | grep -v /e2e)
 
 race: ## what many do at once, under the race detector
-	$(GO) test -race ./store ./app ./web/frame ./web/guard
-	$(GO) test -race -run AtOnce ./web
+	$(GO) test -race ./web/frame ./web/guard
+	$(GO) test -race -run 'AtOnce|UnderLoad|Copies|Killed|Reckon|NobodyWaits|Moments' ./store ./app ./web
 
 browser: $(CHROMIUM) ## the interface in a real browser
 	$(GO) test ./e2e/...
