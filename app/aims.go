@@ -1,8 +1,6 @@
 package app
 
 import (
-	"errors"
-	"fmt"
 	"strconv"
 	"strings"
 
@@ -13,11 +11,10 @@ import (
 
 // Faults of the flags.
 var (
-	errAim      = errors.New("give thickness, sweet, bowls or doneness.PART and a number, such as thickness=5")
-	errLock     = errors.New("is nothing of this plan; lock a material that it uses, mark, time or flame")
-	errNoAim    = errors.New("nothing is aimed at; give --set thickness=5, or put an aim into the plan")
-	aimBounds   = map[string][2]float64{"thickness": {1, 8}, "sweet": {0, 60}, "bowls": {1, 500}}
-	errAimRange = "give a number from %v to %v"
+	errAim    = measure.Code("app.aim")
+	errLock   = measure.Code("app.lock")
+	errNoAim  = measure.Code("app.no-aim")
+	aimBounds = map[string]measure.Bound{"thickness": {Low: 1, High: 8}, "sweet": {High: 60}, "bowls": {Low: 1, High: 500}}
 )
 
 // readAims reads the aims of the flags, or those of the plan if there are none.
@@ -32,14 +29,14 @@ func readAims(p *plan.Plan, set []string) (design.Aims, error) {
 		bounds, known := aimBounds[name]
 		part, isDone := strings.CutPrefix(name, "doneness.")
 		if isDone && part != "" {
-			bounds, known = [2]float64{0, 10}, true
+			bounds, known = measure.Bound{High: 10}, true
 		}
 		value, err := strconv.ParseFloat(number, 64)
 		switch {
 		case !known || err != nil:
 			fault(text, errAim)
-		case !(value >= bounds[0] && value <= bounds[1]) || name == "bowls" && value != float64(int(value)):
-			fault(text, fmt.Errorf(errAimRange, bounds[0], bounds[1]))
+		case !bounds.Holds(value) || name == "bowls" && value != float64(int(value)):
+			fault(text, bounds.Error())
 		case isDone:
 			if aims.Done == nil {
 				aims.Done = map[string]float64{}

@@ -19,7 +19,7 @@ type keeping struct {
 type Copied struct {
 	Path    string // of the copy, or of the folder where it failed
 	At      time.Time
-	Trouble string // "" if it went well
+	Trouble error // nil if it went well
 }
 
 // LastCopy returns how the last daily copy went, nil before the first.
@@ -66,7 +66,7 @@ func (k *Kitchen) CopyToday(ctx context.Context, folder string) {
 		k.keeping.damaged.Store(true)
 		fallthrough
 	case err != nil:
-		done.Trouble = err.Error()
+		done.Trouble = err
 		k.Log.Error("no daily copy", "folder", folder, "error", err)
 	default:
 		done.Path = path

@@ -5,7 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/base64"
 	"errors"
-	"fmt"
+	"kirdu/core/measure"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -25,8 +25,7 @@ const (
 )
 
 // ErrPassphraseLength reports a passphrase that is too short, too long or too plain.
-var ErrPassphraseLength = fmt.Errorf("the passphrase must have %d to %d characters, and %d different ones: four words will do",
-	ShortestPassphrase, LongestPassphrase, fewestKinds)
+var ErrPassphraseLength = measure.Code("app.passphrase").With(ShortestPassphrase, LongestPassphrase, fewestKinds)
 
 // digested marks a hash of a digest of the passphrase: bcrypt reads no more than 72 bytes.
 const digested = "sha256:"

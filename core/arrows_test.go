@@ -27,7 +27,7 @@ house:    docs < (core) < plantest < words, store, exchange, device, certs < app
 // besides are arrows that the picture leaves out.
 var besides = map[string][]string{
 	"demo": {"app", "store", "words", "core"},
-	"cmd":  {"app", "web", "demo", "store", "docs", "certs", "core"},
+	"cmd":  {"app", "web", "demo", "store", "docs", "certs", "words", "core"},
 	"e2e":  {"app", "web", "demo", "store", "core"},
 }
 

@@ -44,14 +44,14 @@ const (
 
 // Faults of a message.
 var (
-	ErrLarge  = fmt.Errorf("a message holds at most %d readings in %d kB: send them in parts", maxReadings, MaxBytes>>10)
-	errLine   = errors.New(`write one object a line: {"time":"2026-11-28T18:31:04Z","kind":"scale","value":1620,"unit":"g"}`)
-	errHeader = errors.New("begin with the line time,kind,value,unit")
-	errTime   = errors.New("give a time such as 2026-11-28T18:31:04Z")
-	errKind   = errors.New("write scale or probe")
-	errUnit   = errors.New("a scale shows g, a probe deg C")
-	errValue  = errors.New("give a number")
-	errEmpty  = errors.New("there is no reading in it")
+	ErrLarge  = measure.Code("device.large").With(maxReadings, MaxBytes>>10)
+	errLine   = measure.Code("device.line")
+	errHeader = measure.Code("device.header")
+	errTime   = measure.Code("device.time")
+	errKind   = measure.Code("device.kind")
+	errUnit   = measure.Code("device.unit")
+	errValue  = measure.Code("device.value")
+	errEmpty  = measure.Code("device.empty")
 )
 
 // line is a reading as it is written.

@@ -11,6 +11,7 @@ import (
 	"fmt"
 	"io"
 	"io/fs"
+	"kirdu/core/measure"
 	"slices"
 	"strconv"
 	"strings"
@@ -53,12 +54,12 @@ const (
 
 // Faults of an archive.
 var (
-	ErrNoArchive  = errors.New("is no archive of Kirdu")
-	ErrDamaged    = errors.New("is damaged: a part of it is missing or was changed")
-	ErrVersion    = errors.New("was written by another version of Kirdu; use that one, or a newer")
-	ErrPath       = errors.New("holds a file with a name that an archive of Kirdu does not have")
-	ErrBomb       = errors.New("unpacks to more than a kitchen ever holds")
-	ErrCell       = errors.New("cannot be read")
+	ErrNoArchive  = measure.Code("exchange.no-archive")
+	ErrDamaged    = measure.Code("exchange.damaged")
+	ErrVersion    = measure.Code("exchange.version")
+	ErrPath       = measure.Code("exchange.path")
+	ErrBomb       = measure.Code("exchange.bomb")
+	ErrCell       = measure.Code("exchange.cell")
 	errBigArchive = fmt.Errorf("is larger than %d MB: %w", MaxArchiveBytes>>20, ErrBomb)
 )
 

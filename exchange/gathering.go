@@ -51,18 +51,18 @@ const mostApart = 48 * time.Hour
 
 // Faults of a gathering.
 var (
-	errFormat     = fmt.Errorf("write %q", GatheringFormat)
-	errTime       = errors.New("give a time such as 2026-11-28T19:30:00+01:00")
-	errHands      = fmt.Errorf("give 1 to %d people", timetable.MostHands)
-	errOvens      = fmt.Errorf("give a whole number from 0 to %d", timetable.MostOvens)
-	errFridge     = fmt.Errorf("give litres from 0 to %d", timetable.MostFridgeL)
-	errNone       = errors.New("give at least one pudding")
-	errMany       = fmt.Errorf("give at most %d puddings", timetable.MostPuddings)
-	errBurners    = errors.New("give at least one burner")
-	errUnknownKey = errors.New("is no part of a gathering; check the spelling, or leave it out")
-	errNotJSON    = errors.New("is no JSON document, or ends too early")
-	errApart      = errors.New("give a time within two days of the gathering's")
-	errLarge      = errors.New("is too large for a gathering")
+	errFormat     = measure.Code("exchange.format").With(GatheringFormat)
+	errTime       = measure.Code("exchange.time")
+	errHands      = measure.Code("exchange.hands").With(timetable.MostHands)
+	errOvens      = measure.Code("exchange.ovens").With(timetable.MostOvens)
+	errFridge     = measure.Code("exchange.fridge").With(timetable.MostFridgeL)
+	errNone       = measure.Code("exchange.none")
+	errMany       = measure.Code("exchange.many").With(timetable.MostPuddings)
+	errBurners    = measure.Code("exchange.burners")
+	errUnknownKey = measure.Code("exchange.unknown-key")
+	errNotJSON    = measure.Code("exchange.not-json")
+	errApart      = measure.Code("exchange.apart")
+	errLarge      = measure.Code("exchange.large")
 )
 
 // ReadGathering reads a gathering. All faults come back at once as measure.Faults, those
@@ -181,10 +181,10 @@ func jsonFault(err error) *measure.FieldError {
 	if wrong, ok := errors.AsType[*json.UnmarshalTypeError](err); ok {
 		is := map[string]string{"string": "a text in quotes", "number": "a number", "bool": "true or false", "array": "a list",
 			"object": "an object"}[strings.Fields(wrong.Value + " ")[0]]
-		return &measure.FieldError{Field: wrong.Field, Err: fmt.Errorf("%s cannot stand here", is)}
+		return &measure.FieldError{Field: wrong.Field, Err: measure.Code("exchange.cannot-stand").With(is)}
 	}
 	if broken, ok := errors.AsType[*json.SyntaxError](err); ok {
-		return &measure.FieldError{Field: "gathering", Err: fmt.Errorf("is no JSON: something is wrong at character %d", broken.Offset)}
+		return &measure.FieldError{Field: "gathering", Err: measure.Code("exchange.json-at").With(broken.Offset)}
 	}
 	if key, found := strings.CutPrefix(err.Error(), "json: unknown field "); found {
 		return &measure.FieldError{Field: strings.Trim(key, `"`), Err: errUnknownKey}

@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"html"
 	"io"
+	"kirdu/core/measure"
 	"math"
 	"regexp"
 	"strconv"
@@ -57,9 +58,9 @@ func WriteRecipe(r Recipe) ([]byte, error) {
 
 // Faults of a recipe file.
 var (
-	ErrNotJSON  = errors.New("is not JSON; save the recipe's JSON-LD as a file, or paste its list of ingredients")
-	ErrNoRecipe = errors.New("holds no recipe of the schema.org vocabulary with a list of ingredients; paste the list instead")
-	ErrTooLarge = fmt.Errorf("is larger than %d kB; one recipe is far less", MaxRecipeBytes>>10)
+	ErrNotJSON  = measure.Code("exchange.recipe-json")
+	ErrNoRecipe = measure.Code("exchange.no-recipe")
+	ErrTooLarge = measure.Code("exchange.too-large").With(MaxRecipeBytes >> 10)
 )
 
 // Bounds of a recipe file.

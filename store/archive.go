@@ -171,8 +171,8 @@ type Absorbed struct {
 
 // Faults of an import.
 var (
-	ErrRow   = errors.New("cannot be taken over")
-	ErrSheet = errors.New("there is no such kind of thing")
+	ErrRow   = measure.Code("store.row")
+	ErrSheet = measure.Code("store.sheet")
 	errDry   = errors.New("only looked at")
 )
 

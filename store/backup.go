@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io"
 	"io/fs"
+	"kirdu/core/measure"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -16,12 +17,11 @@ import (
 
 // Faults of backups.
 var (
-	ErrThere   = errors.New("there is a file of that name already: give another name")
-	ErrBroken  = errors.New("this is not a whole data file of Kirdu")
-	ErrNewer   = errors.New("a newer Kirdu has written this: use that one, or a newer")
-	ErrRunning = errors.New("this data is in use: end the Kirdu that runs with it first")
-	ErrBeside  = errors.New("there is no data file of that name, but what is left of one stands beside it: put it in its place, " +
-		"or move it away")
+	ErrThere   = measure.Code("store.there")
+	ErrBroken  = measure.Code("store.broken")
+	ErrNewer   = measure.Code("store.newer")
+	ErrRunning = measure.Code("store.running")
+	ErrBeside  = measure.Code("store.beside")
 )
 
 // Backup writes a consistent copy of the data into a new file, while the program

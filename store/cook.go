@@ -12,6 +12,7 @@ import (
 	"unicode/utf8"
 
 	"kirdu/core/cook"
+	"kirdu/core/measure"
 	"kirdu/core/plan"
 )
 
@@ -92,7 +93,7 @@ func (s *Store) StartCook(ctx context.Context, c Cook) error {
 }
 
 // ErrElsewhere is given for an event whose id another cook has: it is of that.
-var ErrElsewhere = errors.New("this was told of another pudding already; load the page again")
+var ErrElsewhere = measure.Code("store.elsewhere")
 
 // AppendEvent stores an event. An event that is stored already is not stored
 // again: a device may send it twice. Errors: ErrNotFound for no such cook, ErrElsewhere.

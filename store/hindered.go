@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"kirdu/core/measure"
 	"syscall"
 
 	"modernc.org/sqlite"
@@ -12,13 +13,11 @@ import (
 
 // What keeps the data from being written that is no fault of the program.
 var (
-	ErrFull     = errors.New("the disk that the data is on is full: make room on it")
-	ErrReadOnly = errors.New("the data may not be written: its file, its folder or its disk is for reading only")
-	ErrBusy     = errors.New("another program keeps the data from being written")
-	ErrNoFile   = errors.New("the data file cannot be opened, or the files beside it that the database keeps cannot be made: " +
-		"look whether its folder is there and who may write in it, or copy the file to where you may write")
-	ErrDisk = errors.New("the disk that the data is on does not answer as it should: look at its cable and its health, " +
-		"and take a copy of the data to another")
+	ErrFull     = measure.Code("store.full")
+	ErrReadOnly = measure.Code("store.read-only")
+	ErrBusy     = measure.Code("store.busy")
+	ErrNoFile   = measure.Code("store.no-file")
+	ErrDisk     = measure.Code("store.disk")
 )
 
 // Hindered returns which of ErrFull, ErrReadOnly, ErrBusy, ErrNoFile, ErrDisk and ErrBroken is behind an error, nil if none is.

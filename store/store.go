@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"kirdu/core/measure"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -23,8 +24,8 @@ var migrations embed.FS
 
 // Faults that callers test for.
 var (
-	ErrNotFound = errors.New("there is no such entry")
-	ErrStale    = errors.New("it was changed in another window meanwhile")
+	ErrNotFound = measure.Code("store.not-found")
+	ErrStale    = measure.Code("store.stale")
 )
 
 // A Store is the open data file.

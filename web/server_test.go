@@ -186,7 +186,7 @@ func TestBadEditsChangeNothing(t *testing.T) {
 		"right to left":      {url.Values{"steps[0].items[0].amount": {"\u202e1 kg"}}, []string{"give a number and a unit"}},
 		"no bowls":           {url.Values{"bowls": {"0"}}, []string{"give a whole number of bowls"}},
 		"bowls in words":     {url.Values{"bowls": {"six"}}, []string{`value="six"`, "give a whole number of bowls"}},
-		"unknown material":   {url.Values{"steps[0].items[1].material": {"plutonium"}}, []string{"unknown material"}},
+		"unknown material":   {url.Values{"steps[0].items[1].material": {"plutonium"}}, []string{"is not a material of the pantry"}},
 		"reduce to nothing":  {url.Values{"steps[2].until.remaining_pct": {"0"}}, []string{`value="0"`, "give a number above 0 and below 100"}},
 		"reduce to infinity": {url.Values{"steps[2].until.remaining_pct": {"Inf"}}, []string{"give a number, such as 70"}},
 		"unknown pot":        {url.Values{"pot": {"nobody"}}, []string{"choose a pot of your kitchen"}},
@@ -296,7 +296,7 @@ func TestStoveRecords(t *testing.T) {
 		"thick as a brick":    {url.Values{"kind": {"spooned"}, "value": {"9"}}, "from 1 to 8"},
 		"hotter than fire":    {url.Values{"kind": {"probed"}, "value": {"900"}}, "from -5 to 220"},
 		"no depth":            {url.Values{"kind": {"dipped"}, "depth": {""}}, "give the depth in millimetres"},
-		"unknown kind":        {url.Values{"kind": {"sneezed"}}, "unknown kind of event"},
+		"unknown kind":        {url.Values{"kind": {"sneezed"}}, "is no kind of event"},
 		"a bad id":            {url.Values{"kind": {"next"}, "step": {"3"}, "id": {"1; DROP TABLE"}}, "cannot be read"},
 		"from the future":     {url.Values{"kind": {"next"}, "step": {"3"}, "age_ms": {"-5"}}, "cannot be read"},
 	} {

@@ -56,7 +56,7 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 	isKey := regexp.MustCompile(`^(rescue|repair|note|symptom|taste|target|change|miss|differ|` +
 		`scale|variant|late|lead|spoon|finger|wait|method|cannot|road)\.[a-z.-]+[a-z0-9]$`)
 	for key := range named {
-		if isKey.MatchString(key) && !strings.HasSuffix(key, ".") {
+		if _, isFault := english["fault."+key]; isKey.MatchString(key) && !strings.HasSuffix(key, ".") && !isFault {
 			require.Contains(t, english, key)
 		}
 	}
@@ -72,7 +72,7 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 	}
 	made := []string{"repair.", "symptom.", "rescue.", "variant.", "late.", "aim.", "kept.", "mark.",
 		"cannot.", "rule.", "method.doing.", "lead.",
-		"spoon.", "finger."} // put together from names
+		"spoon.", "finger.", "fault."} // put together from names
 	for key := range english {
 		known := named[key]
 		for _, rule := range watch.Rules() {

@@ -10,6 +10,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/measure"
+	"kirdu/words"
 )
 
 // faultsCode is the exit code of a plan with faults.
@@ -42,7 +43,7 @@ func faulty(cmd *cobra.Command, err error) error {
 	if !ok {
 		return err
 	}
-	fmt.Fprintln(cmd.ErrOrStderr(), faults)
+	fmt.Fprintln(cmd.ErrOrStderr(), words.Printer{}.Fault(faults))
 	return exitError{faultsCode}
 }
 

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"kirdu/words"
 	"os"
 	"os/signal"
 	"syscall"
@@ -27,7 +28,7 @@ func main() {
 		os.Exit(code.code)
 	}
 	if err != nil {
-		fmt.Fprintln(os.Stderr, "kirdu:", err)
+		fmt.Fprintln(os.Stderr, "kirdu:", words.Printer{}.Fault(err))
 		stop()
 		os.Exit(1)
 	}

@@ -5,23 +5,21 @@
 package convert
 
 import (
-	"errors"
-
 	"kirdu/core/measure"
 )
 
 // Faults of the benches.
 var (
-	ErrNothing    = errors.New("give an amount above 0")
-	ErrOutside    = errors.New("lies outside what these two can be mixed to")
-	ErrSame       = errors.New("have the same fat; take two that differ")
-	ErrTooThin    = errors.New("is thinner than what is asked for; it cannot be made richer with water")
-	ErrNotSweet   = errors.New("does not sweeten")
-	ErrNoSolids   = errors.New("holds no milk solids")
-	ErrTooDry     = errors.New("holds less water than the lumps bring along; ask for a thinner syrup")
-	ErrShares     = errors.New("give shares above 0")
-	ErrNoMeat     = errors.New("give coconuts or grams of meat, above 0")
-	ErrNoPressing = errors.New("give one to five presses, each with 0 ml of water or more")
+	ErrNothing    = measure.Code("convert.nothing")
+	ErrOutside    = measure.Code("convert.outside")
+	ErrSame       = measure.Code("convert.same")
+	ErrTooThin    = measure.Code("convert.too-thin")
+	ErrNotSweet   = measure.Code("convert.not-sweet")
+	ErrNoSolids   = measure.Code("convert.no-solids")
+	ErrTooDry     = measure.Code("convert.too-dry")
+	ErrShares     = measure.Code("convert.shares")
+	ErrNoMeat     = measure.Code("convert.no-meat")
+	ErrNoPressing = measure.Code("convert.no-pressing")
 )
 
 // percent returns a share in per cent, 0 when there is nothing below the line.

@@ -3,8 +3,6 @@
 package cook
 
 import (
-	"errors"
-	"fmt"
 	"slices"
 	"time"
 
@@ -118,27 +116,28 @@ const WithPot = 1.0
 
 // Faults of events.
 var (
-	ErrKind     = errors.New("unknown kind of event")
-	ErrMass     = errors.New("give the weight in grams, above the empty pot and below 100 kg")
-	ErrFelt     = errors.New("say how soft it is, of a part that is in the pot")
-	ErrSpoon    = errors.New("say how it runs off the spoon, from 1 to 8")
-	ErrProbe    = errors.New("give the temperature in °C, from -5 to 220")
-	ErrTaste    = errors.New("say whether it is not sweet enough, right or too sweet")
-	ErrDepth    = errors.New("give the depth in millimetres, above 0 and not above the rim of the pot")
-	ErrStep     = errors.New("the pudding has no such step")
-	ErrMaterial = errors.New("choose a material of the pantry")
-	ErrFlame    = errors.New("give the flame in per cent, 0 to 100, while the pot is over it")
-	ErrClosed   = errors.New("nothing goes in or comes out now: end this step first")
-	ErrCook     = errors.New("the flame is not lit yet")
-	ErrLater    = errors.New("choose something that comes later and goes into the pot by itself")
-	ErrBefore   = errors.New("choose something that should be in the pot by now")
-	ErrSkip     = errors.New("choose a step to come, which nothing after it needs")
-	ErrRefused  = errors.New("the rest of the pudding does not work so")
-	ErrUndone   = errors.New("there is nothing to take back")
-	ErrWhistle  = errors.New("only a closed cooker whistles")
-	ErrJob      = errors.New("choose a job beside the pot")
-	ErrPot      = errors.New("the pudding has no such pot")
-	ErrOver     = errors.New("it is off the stove and in the logbook; nothing more is told of it here")
+	ErrKind     = measure.Code("cook.kind")
+	ErrMass     = measure.Code("cook.mass")
+	ErrFelt     = measure.Code("cook.felt")
+	ErrSpoon    = measure.Code("cook.spoon")
+	ErrProbe    = measure.Code("cook.probe")
+	ErrTaste    = measure.Code("cook.taste")
+	ErrDepth    = measure.Code("cook.depth")
+	ErrStep     = measure.Code("cook.step")
+	ErrMaterial = measure.Code("cook.material")
+	ErrFlame    = measure.Code("cook.flame")
+	ErrClosed   = measure.Code("cook.closed")
+	ErrCook     = measure.Code("cook.cook")
+	ErrLater    = measure.Code("cook.later")
+	ErrBefore   = measure.Code("cook.before")
+	ErrSkip     = measure.Code("cook.skip")
+	ErrRefused  = measure.Code("cook.refused")
+	ErrOnlyStep = measure.Code("cook.only-step")
+	ErrUndone   = measure.Code("cook.undone")
+	ErrWhistle  = measure.Code("cook.whistle")
+	ErrJob      = measure.Code("cook.job")
+	ErrPot      = measure.Code("cook.pot")
+	ErrOver     = measure.Code("cook.over")
 )
 
 // Check returns what is wrong with an event for the cook as it stands.
@@ -378,7 +377,7 @@ func (s *State) apply(e Event) {
 func (s *State) Deviate(e Event) (*State, error) {
 	deviate, known := deviations[e.Kind]
 	if !known {
-		return nil, fmt.Errorf("%w %q", ErrKind, e.Kind)
+		return nil, ErrKind.With(string(e.Kind))
 	}
 	tried := s.clone()
 	if err := deviate(tried, e); err != nil {

@@ -160,7 +160,7 @@ func (s *State) settle(e Event) error {
 	}
 	read, err := plan.Reread(s.Plan)
 	if err != nil {
-		return fmt.Errorf("%w: %w", ErrRefused, err)
+		return ErrRefused.With(err)
 	}
 	s.Plan = read
 	return nil
@@ -263,7 +263,7 @@ func (s *State) remove(i int, rest []plan.Item) error {
 		return nil
 	}
 	if !s.Plan.RemoveStep(i) {
-		return ErrRefused
+		return ErrOnlyStep
 	}
 	if place := slices.Index(s.line, s.IDs[i]); place >= 0 {
 		s.line = slices.Delete(s.line, place, place+1)

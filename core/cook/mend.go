@@ -1,7 +1,6 @@
 package cook
 
 import (
-	"errors"
 	"slices"
 	"time"
 
@@ -23,7 +22,7 @@ type Mend struct {
 }
 
 // ErrMend reports a repair that does not fit the cook as it stands.
-var ErrMend = errors.New("this repair no longer fits the pot; work it out again")
+var ErrMend = measure.Code("cook.mend")
 
 // mostMendSteps is more than any repair has; mostMarks is how many steps a plan
 // may have.

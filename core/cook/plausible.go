@@ -1,8 +1,6 @@
 package cook
 
 import (
-	"errors"
-	"fmt"
 	"math"
 	"time"
 	"unicode/utf8"
@@ -26,41 +24,41 @@ var (
 )
 
 // ErrImplausible is the fault of an event that no device of ours can have told.
-var ErrImplausible = errors.New("is nothing that can have been told at a stove")
+var ErrImplausible = measure.Code("cook.implausible")
 
 // Plausible returns what an event says that cannot be, whatever the cook is: it holds those that come from
 // outside, and the fold passes over what it refuses. Error: ErrImplausible.
 func (e Event) Plausible() error {
-	no := func(what string) error { return fmt.Errorf("%s %w", what, ErrImplausible) }
+	no := func(what string) error { return ErrImplausible.With(what) }
 	finite := func(x, low, high float64) bool { return !math.IsNaN(x) && x >= low && x <= high }
 	switch {
 	case len(e.ID) > longestName || !utf8.ValidString(e.ID):
-		return no("its id")
+		return no("id")
 	case e.At.Before(earliest) || e.At.After(latest):
-		return no("its moment")
+		return no("at")
 	case e.Step < -1 || e.Step > mostStep:
-		return no("its step")
+		return no("step")
 	case e.Item < 0 || e.Item > mostItem:
-		return no("its item")
+		return no("item")
 	case !finite(float64(e.Mass), 0, float64(measure.MaxGrams)):
-		return no("its mass")
+		return no("mass")
 	case !finite(float64(e.MM), 0, mostValue):
-		return no("its depth")
+		return no("mm")
 	case !finite(e.Value, -mostValue, mostValue):
-		return no("its value")
+		return no("value")
 	case len(e.Part) > longestName || len(e.Material) > longestName || len(e.Pot) > longestName:
-		return no("a name in it")
+		return no("name")
 	case len(e.Marks) > mostMarks || len(e.Lasted) > mostMarks:
-		return no("the number of its marks")
+		return no("marks")
 	}
 	for _, mass := range e.Marks {
 		if !finite(float64(mass), 0, float64(measure.MaxGrams)) {
-			return no("a mark")
+			return no("mark")
 		}
 	}
 	for _, minutes := range e.Lasted {
 		if !finite(minutes, 0, mostLasted) {
-			return no("how long a step lasted")
+			return no("lasted")
 		}
 	}
 	if e.Kind == Mended {
@@ -71,16 +69,16 @@ func (e Event) Plausible() error {
 
 func (m *Mend) plausible() error {
 	if m == nil || len(m.Steps) > mostMendSteps || len(m.Marks) > mostMarks || m.Leaves < 0 {
-		return fmt.Errorf("its repair %w", ErrImplausible)
+		return ErrImplausible.With("mend")
 	}
 	for _, x := range []float64{float64(m.Shift), m.Sugar, m.Lost.Share} {
 		if math.IsNaN(x) || math.Abs(x) > float64(measure.MaxGrams) {
-			return fmt.Errorf("a number of its repair %w", ErrImplausible)
+			return ErrImplausible.With("mend")
 		}
 	}
 	for _, mass := range m.Marks {
 		if !(mass >= 0 && mass <= measure.MaxGrams) {
-			return fmt.Errorf("a mark of its repair %w", ErrImplausible)
+			return ErrImplausible.With("mend.marks")
 		}
 	}
 	return nil

@@ -4,7 +4,6 @@ package design
 
 import (
 	"cmp"
-	"errors"
 	"fmt"
 	"math"
 	"reflect"
@@ -20,10 +19,10 @@ import (
 )
 
 // ErrNoPot reports that there is nothing to cook in.
-var ErrNoPot = errors.New("there is no pot in the kitchen yet; add one first")
+var ErrNoPot = measure.Code("design.no-pot")
 
 // ErrNoUse reports that no pot of the kitchen may be used for what a way asks.
-var ErrNoUse = errors.New("asks for a pot that can do this, and none of the kitchen may; add one, or change what a pot is for")
+var ErrNoUse = measure.Code("design.no-use")
 
 // How full a new pudding fills its pot at most, a little below what the
 // watchpoints allow: dairy at the boil, a cooker, one with pulses in it, anything.

@@ -2,7 +2,6 @@ package design
 
 import (
 	"cmp"
-	"errors"
 	"maps"
 	"math"
 	"slices"
@@ -16,7 +15,7 @@ import (
 )
 
 // ErrNoMark is the fault of a plan without a reduction that could be moved.
-var ErrNoMark = errors.New("has no step that reduces it in the served pot, so that there is nothing to keep in proportion but the amounts")
+var ErrNoMark = measure.Code("design.no-mark")
 
 // A Kit is the pots and burners that a pudding may move to.
 type Kit struct {

@@ -1,8 +1,6 @@
 package measure
 
 import (
-	"errors"
-	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -21,11 +19,11 @@ type Amount struct {
 // Faults of amounts, wrapped by ParseAmount, Measures.Grams and
 // Measures.Check with the words of the cook.
 var (
-	ErrNoNumber    = errors.New("give a number and a unit, such as 250 g")
-	ErrNotPositive = errors.New("give a number above 0")
-	ErrTooLarge    = errors.New("is more than a kitchen holds; give at most 100 kg")
-	ErrUnknownUnit = errors.New("unknown unit")
-	ErrNoPiece     = errors.New("has no known weight for this unit; give grams, or set the measure")
+	ErrNoNumber    = Code("measure.no-number")
+	ErrNotPositive = Code("measure.not-positive")
+	ErrTooLarge    = Code("measure.too-large")
+	ErrUnknownUnit = Code("measure.unknown-unit")
+	ErrNoPiece     = Code("measure.no-piece")
 )
 
 // MaxGrams is the largest mass that one amount may stand for.
@@ -186,7 +184,7 @@ func (m Measures) Grams(a Amount, body Body) (Gram, error) {
 	}
 	mass := Gram(a.Number) * one
 	if !(mass <= MaxGrams) {
-		return 0, fmt.Errorf("%w", ErrTooLarge)
+		return 0, ErrTooLarge
 	}
 	return mass, nil
 }
@@ -210,12 +208,12 @@ func (m Measures) unitGrams(unit string, body Body) (Gram, error) {
 		}
 		if pieceUnits[name] || (name != "" && name == strings.ToLower(body.PieceName)) {
 			if body.Piece <= 0 {
-				return 0, fmt.Errorf("%q %w", name, ErrNoPiece)
+				return 0, ErrNoPiece.With(name)
 			}
 			return body.Piece, nil
 		}
 	}
-	return 0, fmt.Errorf("%w %q", ErrUnknownUnit, unit)
+	return 0, ErrUnknownUnit.With(unit)
 }
 
 // Fingers take a pinch by its size: of threads and petals it is far lighter than of salt, for which the
@@ -428,7 +426,7 @@ func Weighable(mass Gram) Gram {
 }
 
 // ErrFixedUnit reports that a unit has one size everywhere.
-var ErrFixedUnit = errors.New("has one size everywhere; give the measure a name of its own, such as “blue mug”")
+var ErrFixedUnit = Code("measure.fixed-unit")
 
 // OwnName returns the name under which a kitchen keeps a measure: singular, in
 // small letters, "tbsp" as "tablespoon". Error: ErrFixedUnit for a unit such as

@@ -1,7 +1,6 @@
 package measure
 
 import (
-	"fmt"
 	"strconv"
 )
 
@@ -28,7 +27,7 @@ func (b Bound) Hold(faults Faults, field string, x float64) Faults {
 // Error returns the fault of a number that is out of bounds: what to give instead.
 func (b Bound) Error() error {
 	if b.Above {
-		return fmt.Errorf("give a number above %v, at most %v", b.Low, b.High)
+		return Code("measure.above").With(b.Low, b.High)
 	}
-	return fmt.Errorf("give a number from %v to %v", b.Low, b.High)
+	return Code("measure.within").With(b.Low, b.High)
 }

@@ -5,11 +5,47 @@ import (
 	"strings"
 )
 
+// A Code names a kind of fault: what is wrong, as a fact. Its sentence stands in the catalogue of words, under
+// "fault." and the code. A code is "package.kind", such as "amount.no-number".
+type Code string
+
+func (c Code) Error() string { return string(c) }
+
+// With returns the fault with what its sentence names, in the order in which the catalogue puts it in: numbers and
+// quantities, texts as they were given, lists of texts, and faults.
+func (c Code) With(things ...any) error { return &Fault{c, things} }
+
+// A Fault is a code with what its sentence names. errors.Is finds the code, and the faults among the things.
+type Fault struct {
+	Code   Code
+	Things []any
+}
+
+// Error is the fact without its sentence, as a log has it: "bound.within: 1, 20".
+func (f *Fault) Error() string {
+	things := make([]string, len(f.Things))
+	for i, thing := range f.Things {
+		things[i] = fmt.Sprint(thing)
+	}
+	return string(f.Code) + ": " + strings.Join(things, ", ")
+}
+
+// Unwrap returns the code, and the faults that the fault names.
+func (f *Fault) Unwrap() []error {
+	all := []error{f.Code}
+	for _, thing := range f.Things {
+		if err, ok := thing.(error); ok {
+			all = append(all, err)
+		}
+	}
+	return all
+}
+
 // A FieldError reports a value that the cook can correct.
 type FieldError struct {
 	Field string // where: "steps[3].amount" in a plan, "height" in a form
 	Value string // what was typed, quoted as JSON would have it; may be empty
-	Err   error  // what is wrong with it; Unwrap returns it
+	Err   error  // what is wrong with it, mostly a Code or a Fault; Unwrap returns it
 }
 
 func (e *FieldError) Error() string {

@@ -3,8 +3,7 @@
 package pantry
 
 import (
-	"errors"
-	"fmt"
+	"math"
 	"regexp"
 	"slices"
 	"strings"
@@ -209,70 +208,77 @@ func (m *Material) Sweetness() float64 {
 	return measure.Ratio(float64(sweet), float64(m.Sum()))
 }
 
-// Faults of materials, wrapped by Check.
+// Faults of materials, as Check gives them.
 var (
-	ErrSum       = errors.New("the parts of 100 g must add up to 95 to 105 g")
-	ErrRange     = errors.New("is out of its range")
-	ErrKinetics  = errors.New("a grain or a vegetable needs its cooking figures")
-	ErrBehaviour = errors.New("unknown behaviour")
-	ErrAllergen  = errors.New("unknown allergen")
+	ErrSum       = measure.Code("pantry.sum")
+	ErrRange     = measure.Code("pantry.range")
+	ErrKinetics  = measure.Code("pantry.kinetics")
+	ErrBehaviour = measure.Code("pantry.behaviour")
+	ErrAllergen  = measure.Code("pantry.allergen")
+	ErrKept      = measure.Code("pantry.kept")
+	ErrRelease   = measure.Code("pantry.release")
+	ErrWanted    = measure.Code("pantry.wanted")
 )
 
 // sumTolerance is how far the parts may miss 100 g: tables round each part and
 // measure them separately.
 const sumTolerance measure.Gram = 5
 
-// Check returns what is wrong with a material, nil if nothing is.
+// Check returns what is wrong with a material as measure.Faults, nil if nothing is.
 func (m *Material) Check() error {
-	var errs []error
+	var faults measure.Faults
+	fault := func(field string, err error) { faults = append(faults, &measure.FieldError{Field: field, Err: err}) }
 	if !slices.Contains(behaviours, m.Behaviour) {
-		errs = append(errs, fmt.Errorf("behaviour: %w %q", ErrBehaviour, m.Behaviour))
+		fault("behaviour", ErrBehaviour.With(string(m.Behaviour)))
 	}
 	if sum := m.Sum(); !(sum >= 100-sumTolerance && sum <= 100+sumTolerance) {
-		errs = append(errs, fmt.Errorf("%w, not %.1f", ErrSum, float64(sum)))
+		fault("", ErrSum.With(100-sumTolerance, 100+sumTolerance, measure.Gram(math.Round(float64(sum)*10)/10)))
 	}
 	if !(m.Bulk > 0 && m.Bulk <= 3) {
-		errs = append(errs, fmt.Errorf("bulk_g_per_ml %w of 0 to 3", ErrRange))
+		fault("bulk_g_per_ml", ErrRange.With(0, 3))
 	}
 	if m.PH != 0 && !(m.PH >= 1 && m.PH <= 11) {
-		errs = append(errs, fmt.Errorf("ph %w of 1 to 11", ErrRange))
+		fault("ph", ErrRange.With(1, 11))
 	}
 	for _, allergen := range m.Allergens {
 		if !slices.Contains(allergenNames, allergen) {
-			errs = append(errs, fmt.Errorf("allergens: %w %q", ErrAllergen, allergen))
+			fault("allergens", ErrAllergen.With(allergen))
 		}
 	}
 	if m.Behaviour == Grain || m.Behaviour == Tissue {
 		if m.Kinetics == nil {
-			errs = append(errs, ErrKinetics)
-		} else if err := m.Kinetics.check(m.Behaviour); err != nil {
-			errs = append(errs, err)
+			fault("", ErrKinetics)
+		} else if one := m.Kinetics.check(m.Behaviour); one != nil {
+			faults = append(faults, one)
 		}
 	}
-	return errors.Join(errs...)
+	return faults.Err()
 }
 
-func (k *Kinetics) check(behaviour Behaviour) error {
+func (k *Kinetics) check(behaviour Behaviour) *measure.FieldError {
+	outside := func(field string, low, high float64) *measure.FieldError {
+		return &measure.FieldError{Field: field, Err: ErrRange.With(low, high)}
+	}
 	if !(k.CookMinutes > 0 && k.CookMinutes <= 600) {
-		return fmt.Errorf("cook_min_98c %w of 0 to 600", ErrRange)
+		return outside("cook_min_98c", 0, 600)
 	}
 	if behaviour == Tissue {
 		if !(k.KeptDone > 0 && k.KeptDone <= k.KeptRaw && k.KeptRaw <= 1) {
-			return fmt.Errorf("water kept raw and done %w of 0 to 1, done below raw", ErrRange)
+			return &measure.FieldError{Field: "water_kept_done", Err: ErrKept}
 		}
 		return nil
 	}
 	if !(k.SoakedFactor > 0 && k.SoakedFactor <= 1) {
-		return fmt.Errorf("soaked_cook_factor %w of 0 to 1", ErrRange)
+		return outside("soaked_cook_factor", 0, 1)
 	}
 	if !(k.MaxUptake > 0 && k.MaxUptake <= 20 && k.UptakeRate > 0) {
-		return fmt.Errorf("max_uptake and uptake_rate %w", ErrRange)
+		return outside("max_uptake", 0, 20)
 	}
 	if !(k.ReleaseDone >= 0 && k.ReleaseMax <= 1 && k.ReleaseDone <= k.ReleaseMax) {
-		return fmt.Errorf("release_at_done and release_max %w of 0 to 1", ErrRange)
+		return &measure.FieldError{Field: "release_at_done", Err: ErrRelease}
 	}
 	if !(k.WantedLow > 0 && k.WantedLow < k.WantedHigh) {
-		return fmt.Errorf("wanted doneness %w", ErrRange)
+		return &measure.FieldError{Field: "wanted_low", Err: ErrWanted}
 	}
 	return nil
 }

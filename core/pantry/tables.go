@@ -154,7 +154,7 @@ func (p *Pantry) addFrying(r row) error {
 		Sign: r.text("sign"), Note: r.text("note"),
 	}
 	if !(m.Frying.Done > 0 && m.Frying.Done < m.Frying.Burnt) {
-		return fmt.Errorf("done_min %w: above 0 and below burnt_min", ErrRange)
+		return errors.New("done_min: above 0 and below burnt_min")
 	}
 	return nil
 }

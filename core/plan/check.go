@@ -22,13 +22,13 @@ func (c *checker) meaning(p *Plan) {
 			if len(p.ServedFrom) > 1 {
 				path = fmt.Sprintf("served_from[%d]", i)
 			}
-			c.faultf(path, name, "there is no pot of this name in pots")
+			c.wrong(path, name, "plan.no-pot")
 		}
 	}
 	for _, name := range p.PotNamesSorted() {
 		if burner := p.Pots[name].Burner; burner != "" {
 			if _, ok := p.Burners[burner]; !ok {
-				c.faultf("pots."+name+".burner", burner, "there is no burner of this name in burners")
+				c.wrong("pots."+name+".burner", burner, "plan.no-burner")
 			}
 		}
 	}
@@ -37,13 +37,13 @@ func (c *checker) meaning(p *Plan) {
 	for i := range p.Steps {
 		w.step(i, &p.Steps[i])
 		if sum += p.Steps[i].stated(); sum > longestPlan {
-			c.faultf(fmt.Sprintf("steps[%d]", i), nil, "with this step the plan takes more than two weeks; give shorter minutes or hours")
+			c.wrong(fmt.Sprintf("steps[%d]", i), nil, "plan.too-long-cook")
 			break
 		}
 	}
 	for _, name := range p.Served() {
 		if _, exists := p.Pots[name]; exists && w.left[name] <= 0 && len(c.faults) == 0 {
-			c.faultf("steps", nil, "nothing is left in the pot that is served, %q", name)
+			c.wrong("steps", nil, "plan.nothing-served", name)
 		}
 	}
 }
@@ -76,8 +76,11 @@ func (c *checker) ownMaterials(p *Plan) []*pantry.Material {
 			continue
 		}
 		m := o.Material()
-		if err := m.Check(); err != nil {
-			c.fault(fmt.Sprintf("materials[%d]", i), nil, errors.New(strings.ReplaceAll(err.Error(), "\n", "; ")))
+		if faults, found := errors.AsType[measure.Faults](m.Check()); found {
+			for _, one := range faults {
+				c.faults = append(c.faults, &measure.FieldError{Field: strings.TrimSuffix(fmt.Sprintf("materials[%d].%s", i, one.Field), "."),
+					Value: one.Value, Err: one.Err})
+			}
 			continue
 		}
 		own = append(own, m)
@@ -162,17 +165,17 @@ func (w *walk) step(i int, s *Step) {
 	if s.Do.IsPreparation() {
 		pot = ""
 	} else if _, ok := w.plan.Pots[pot]; !ok {
-		w.faultf(path+".pot", pot, "there is no pot of this name in pots")
+		w.wrong(path+".pot", pot, "plan.no-pot")
 	}
 	if s.Of != "" && s.Do != Mash {
 		if _, made := w.parts[s.Of]; !made {
-			w.faultf(path+".of", s.Of, "no part of this name is made before this step")
+			w.wrong(path+".of", s.Of, "plan.no-part")
 		}
 	}
 	if v, ok := w.plan.Pots[s.Pan]; s.Pan != "" && !ok {
-		w.faultf(path+".pan", s.Pan, "there is no pot of this name in pots")
+		w.wrong(path+".pan", s.Pan, "plan.no-pot")
 	} else if ok && !v.May(vessel.OnStove) {
-		w.faultf(path+".pan", s.Pan, "this pot is not for it (%s); choose another, or change its uses", vessel.OnStove)
+		w.wrong(path+".pan", s.Pan, "plan.pot-use", vessel.OnStove)
 	}
 	if s.In != nil {
 		w.item(path+".in", *s.In, "")
@@ -199,7 +202,7 @@ func (w *walk) step(i int, s *Step) {
 		}
 	case w.left[pot] <= 0:
 		if _, ok := w.plan.Pots[pot]; ok {
-			w.faultf(path, nil, "the pot %q is empty here; add something before this step", pot)
+			w.wrong(path, nil, "plan.pot-empty", pot)
 		}
 	}
 	if s.Until != nil {
@@ -207,7 +210,7 @@ func (w *walk) step(i int, s *Step) {
 	}
 	if v, ok := w.plan.Pots[pot]; ok && !s.Do.IsPreparation() {
 		if use, asks := s.Asks(); asks && !v.May(use) {
-			w.faultf(path+".pot", pot, "this pot is not for it (%s); choose another, or change its uses", use)
+			w.wrong(path+".pot", pot, "plan.pot-use", use)
 		}
 	}
 }
@@ -241,7 +244,7 @@ func (w *walk) make(path string, s *Step, cooking map[string]bool) {
 	_, twice := w.parts[name]
 	_, pressed := w.parts[name+".1"]
 	if (twice || pressed) && s.Of == "" {
-		w.faultf(path+".name", name, "a part of this name is made already; choose another")
+		w.wrong(path+".name", name, "plan.part-twice")
 	}
 	if s.Do == Press {
 		for n := range s.Presses {
@@ -267,19 +270,19 @@ func (w *walk) item(path string, item Item, pot string) []string {
 	case item.Part != "":
 		left, made := w.parts[item.Part]
 		if !made {
-			w.faultf(path+".part", item.Part, "no part of this name is made before this step")
+			w.wrong(path+".part", item.Part, "plan.no-part")
 		} else if left <= 0 {
-			w.faultf(path+".part", item.Part, "nothing of this part is left; take a share of it each time")
+			w.wrong(path+".part", item.Part, "plan.part-gone")
 		}
 		w.parts[item.Part] = left * (1 - item.Portion())
 		return sortedSet(w.held["part "+item.Part])
 	case item.Pot != "":
 		if _, ok := w.plan.Pots[item.Pot]; !ok {
-			w.faultf(path+".pot", item.Pot, "there is no pot of this name in pots")
+			w.wrong(path+".pot", item.Pot, "plan.no-pot")
 		} else if item.Pot == pot {
-			w.faultf(path+".pot", item.Pot, "a pot cannot be poured into itself")
+			w.wrong(path+".pot", item.Pot, "plan.pot-into-itself")
 		} else if w.left[item.Pot] <= 0 {
-			w.faultf(path+".pot", item.Pot, "this pot is empty here")
+			w.wrong(path+".pot", item.Pot, "plan.empty-here")
 		}
 		w.left[item.Pot] *= 1 - item.Portion()
 		return sortedSet(w.held[item.Pot])
@@ -293,7 +296,7 @@ func (w *walk) material(path string, item Item, pot string) []string {
 	material, ok := w.plan.Pantry().Material(item.Material)
 	if !ok {
 		if near := w.plan.Pantry().Nearest(item.Material); near != "" {
-			w.fault(path+".material", item.Material, fmt.Errorf("%w; did you mean %q?", ErrUnknownMaterial, near))
+			w.fault(path+".material", item.Material, measure.Code("plan.near-material").With(ErrUnknownMaterial, near))
 		} else {
 			w.fault(path+".material", item.Material, ErrUnknownMaterial)
 		}
@@ -301,10 +304,10 @@ func (w *walk) material(path string, item Item, pot string) []string {
 	}
 	if item.AboveMM > 0 {
 		if material.Behaviour != pantry.Liquid {
-			w.faultf(path+".material", item.Material, "only a liquid can stand above the rest")
+			w.wrong(path+".material", item.Material, "plan.above-liquid")
 		}
 		if pot == "" {
-			w.faultf(path+".above_mm", nil, "needs a pot; give an amount instead")
+			w.wrong(path+".above_mm", nil, "plan.above-pot")
 		}
 	}
 	for _, amount := range []struct{ key, text string }{{"amount", item.Amount}, {"also", item.Also}} {
@@ -340,20 +343,20 @@ func UniqueName(name string, taken func(string) bool) string {
 
 func (w *walk) until(path string, i int, u Until, pot string) {
 	if u.OfStep != nil && *u.OfStep >= i {
-		w.faultf(path+".of_step", *u.OfStep, "name a step before this one, counted from 0")
+		w.wrong(path+".of_step", *u.OfStep, "plan.of-step")
 	}
 	if u.OfStep != nil && u.RemainingPct == nil {
-		w.faultf(path+".of_step", *u.OfStep, "goes with remaining_pct")
+		w.wrong(path+".of_step", *u.OfStep, "plan.of-step-alone")
 	}
 	if u.OfStep != nil && *u.OfStep < i && w.plan.Steps[*u.OfStep].Do.IsPreparation() {
-		w.faultf(path+".of_step", *u.OfStep, "that step has no pot to be weighed")
+		w.wrong(path+".of_step", *u.OfStep, "plan.of-step-pot")
 	}
 	if u.Doneness != nil && u.Doneness.Of != "" && !w.held[pot][u.Doneness.Of] {
-		known := strings.Join(sortedSet(w.held[pot]), ", ")
-		if known == "" {
-			known = "nothing that cooks"
+		if known := sortedSet(w.held[pot]); len(known) > 0 {
+			w.wrong(path+".doneness.of", u.Doneness.Of, "plan.not-in-pot", known)
+		} else {
+			w.wrong(path+".doneness.of", u.Doneness.Of, "plan.nothing-cooks")
 		}
-		w.faultf(path+".doneness.of", u.Doneness.Of, "is not in the pot, which holds %s", known)
 	}
 }
 

@@ -40,7 +40,7 @@ var documentRule = object(fields{
 	"burner":  burnerRule,
 	"burners": mapping(nil, "", 12, burnerRule),
 	"measures": mapping(regexp.MustCompile(`^[a-z][a-z0-9-]{0,30}_(ml|g)$`),
-		`name a measure in small letters, ending in _ml or _g, such as "ladle_ml"`, 40, above(0, 20000)),
+		"plan.measure-name", 40, above(0, 20000)),
 	"materials": list(0, 60, ownMaterialRule),
 	"calibration": object(fields{
 		"evaporation":      learntRule(0.05, 20, 5),
@@ -88,7 +88,7 @@ func potsRule(c *checker, path string, value any) bool {
 		return false
 	}
 	if _, ok := value.(map[string]any)[MainPot]; !ok {
-		c.faultf(join(path, MainPot), nil, "is missing; every plan has a pot named main")
+		c.wrong(join(path, MainPot), nil, "plan.main-pot")
 	}
 	return true
 }
@@ -97,7 +97,7 @@ func potsRule(c *checker, path string, value any) bool {
 func potRule(c *checker, path string, value any) bool {
 	o, ok := value.(map[string]any)
 	if !ok {
-		return c.faultf(path, value, "give an object in braces")
+		return c.wrong(path, value, "plan.object")
 	}
 	shapes := word(vessel.Shapes()...)
 	shape, there := o["shape"]
@@ -120,7 +120,7 @@ func potRule(c *checker, path string, value any) bool {
 var kineticsNumber = number(0, 600)
 
 var ownMaterialRule = object(fields{
-	"slug!": pattern(`^[a-z][a-z0-9-]{1,59}$`, `name it in small letters, digits and hyphens, such as "rice-hill"`),
+	"slug!": pattern(`^[a-z][a-z0-9-]{1,59}$`, "plan.slug"),
 	"name!": text(1, 80),
 	"kind":  text(1, 30),
 	"behaviour!": word(pantry.Liquid, pantry.Dissolves, pantry.Fat, pantry.Egg, pantry.Puree, pantry.Aroma, pantry.Flour, pantry.Grain,
@@ -148,7 +148,7 @@ var ownMaterialRule = object(fields{
 func itemRule(c *checker, path string, value any) bool {
 	o, ok := value.(map[string]any)
 	if !ok {
-		return c.faultf(path, value, "give an object in braces")
+		return c.wrong(path, value, "plan.object")
 	}
 	before := len(c.faults)
 	share := above(0, 1)
@@ -180,7 +180,7 @@ func makesOrChanges(c *checker, path string, value any) bool {
 	if (hasOf && !hasItems) || (!hasOf && hasItems && hasName) {
 		return true
 	}
-	return c.faultf(path, nil, "give items and the name of the part they make, or the part it works on as of")
+	return c.wrong(path, nil, "plan.items-or-of")
 }
 
 // bakeHeat is a condition: each oven has its own setting.
@@ -191,15 +191,15 @@ func bakeHeat(c *checker, path string, value any) bool {
 	switch o["in"] {
 	case nil, "oven":
 		if !hasOven || hasPower {
-			return c.faultf(path, nil, "an oven needs oven_c and no power_w")
+			return c.wrong(path, nil, "plan.oven")
 		}
 	case "microwave":
 		if !hasPower || hasOven {
-			return c.faultf(path, nil, "a microwave oven needs power_w and no oven_c")
+			return c.wrong(path, nil, "plan.microwave")
 		}
 	case "slow-cooker":
 		if hasPower || hasOven {
-			return c.faultf(path, nil, "a slow cooker takes neither oven_c nor power_w")
+			return c.wrong(path, nil, "plan.slow-cooker")
 		}
 	}
 	return true
@@ -213,7 +213,7 @@ func anyTarget(c *checker, path string, value any) bool {
 			return true
 		}
 	}
-	return c.faultf(path, nil, "give at least one target, such as minutes or boil")
+	return c.wrong(path, nil, "plan.no-target")
 }
 
 // MostDoneness is the softest that may be asked for. Source: the plan format.
@@ -242,7 +242,7 @@ var (
 func stepRule(c *checker, path string, value any) bool {
 	o, ok := value.(map[string]any)
 	if !ok {
-		return c.faultf(path, value, "give an object in braces")
+		return c.wrong(path, value, "plan.object")
 	}
 	do, there := o["do"]
 	if !there {

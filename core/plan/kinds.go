@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"errors"
 	"slices"
 
 	"kirdu/core/measure"
@@ -40,9 +39,9 @@ type NewStep struct {
 
 // Faults of new steps.
 var (
-	ErrNoPlace  = errors.New("choose the step that it comes after")
-	ErrNeedItem = errors.New("say what, and how much of it")
-	ErrNeedPart = errors.New("choose a part that is made already, or a pot that holds something")
+	ErrNoPlace  = measure.Code("plan.no-place")
+	ErrNeedItem = measure.Code("plan.need-item")
+	ErrNeedPart = measure.Code("plan.need-part")
 )
 
 // Put puts a step of a kind into the plan. Errors: ErrNoPlace, ErrNeedItem, ErrNeedPart.

@@ -1,8 +1,6 @@
 package plan
 
 import (
-	"errors"
-	"fmt"
 	"maps"
 	"slices"
 	"strings"
@@ -16,8 +14,8 @@ import (
 
 // Faults of leaving out.
 var (
-	ErrNothingThere = errors.New("is not there any more")
-	ErrOnlyStep     = errors.New("is the only step; a plan needs one")
+	ErrNothingThere = measure.Code("plan.nothing-there")
+	ErrOnlyStep     = measure.Code("plan.only-step")
 )
 
 // LeaveOut takes an item out of a step, and the step with its last one, with the
@@ -287,12 +285,12 @@ func (p *Plan) PotUsers(name string) []int {
 }
 
 // ErrPotUsed is given for a pot that a step still needs.
-var ErrPotUsed = errors.New("is still used")
+var ErrPotUsed = measure.Code("plan.pot-used")
 
 // RemovePot takes a pot out that no step needs. Errors: ErrPotUsed.
 func (p *Plan) RemovePot(name string) error {
 	if name == MainPot || len(p.PotUsers(name)) > 0 || slices.Contains(p.Served(), name) {
-		return fmt.Errorf("%s %w", name, ErrPotUsed)
+		return ErrPotUsed.With(name)
 	}
 	delete(p.Pots, name)
 	return nil

@@ -86,7 +86,7 @@ func TestAStepIsCarriedWithItsPreparations(t *testing.T) {
 				moved := trial.Clone()
 				require.True(t, moved.Carry(from, to))
 				if _, err := plan.Reread(moved); err != nil {
-					require.NotContains(t, err.Error(), "no part of this name", "%s %d to %d", name, from, to)
+					require.NotContains(t, err.Error(), "plan.no-part", "%s %d to %d", name, from, to)
 				}
 			}
 		}

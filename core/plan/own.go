@@ -1,8 +1,7 @@
 package plan
 
 import (
-	"errors"
-	"fmt"
+	"math"
 	"strings"
 
 	"kirdu/core/measure"
@@ -51,9 +50,9 @@ type Label struct {
 
 // Faults of a label.
 var (
-	ErrLabelSum    = errors.New("fat, carbohydrate, fibre, protein and salt of 100 g come to more than 100 g; check the label")
-	ErrLabelSugars = errors.New("the sugars are part of the carbohydrate and cannot be more")
-	ErrLabelEnergy = errors.New("does not go with fat, carbohydrate, fibre and protein; check the label")
+	ErrLabelSum    = measure.Code("plan.label-sum")
+	ErrLabelSugars = measure.Code("plan.label-sugars")
+	ErrLabelEnergy = measure.Code("plan.label-energy")
 )
 
 // labelEnergyMiss is how far the energy of a label may be from what its parts
@@ -78,11 +77,11 @@ func FromLabel(slug, name string, l Label, like *pantry.Material) (OwnMaterial, 
 	const rounding = 0.5
 	switch {
 	case sum > 100+rounding:
-		return OwnMaterial{}, fmt.Errorf("%w (%.1f g)", ErrLabelSum, sum)
+		return OwnMaterial{}, ErrLabelSum.With(math.Round(10*sum) / 10)
 	case l.Sugars > l.Carbohydrate:
 		return OwnMaterial{}, ErrLabelSugars
 	case l.EnergyKcal > 0 && miss > labelEnergyKcal && miss > labelEnergyShare*energy:
-		return OwnMaterial{}, fmt.Errorf("%.0f kcal %w (they give %.0f)", l.EnergyKcal, ErrLabelEnergy, energy)
+		return OwnMaterial{}, ErrLabelEnergy.With(math.Round(l.EnergyKcal), math.Round(energy))
 	}
 	if l.EnergyKcal == 0 {
 		l.EnergyKcal = energy

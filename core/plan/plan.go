@@ -228,7 +228,7 @@ func (p *Plan) BurnerOf(pot string) vessel.Burner {
 func (p *Plan) Weigh(item Item) (*pantry.Material, measure.Gram, error) {
 	material, ok := p.Pantry().Material(item.Material)
 	if !ok {
-		return nil, 0, fmt.Errorf("%w %q", ErrUnknownMaterial, item.Material)
+		return nil, 0, ErrUnknownMaterial
 	}
 	amount, err := measure.ParseAmount(item.Amount)
 	if err != nil {

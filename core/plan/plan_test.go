@@ -80,35 +80,36 @@ func TestFaultsHavePaths(t *testing.T) {
 		document string
 		want     []string
 	}{
-		"unit": {edit("90 g", "2 cupz"), []string{`steps[0].items[1].amount: "2 cupz": unknown unit "cupz"`}},
+		"unit": {edit("90 g", "2 cupz"), []string{`steps[0].items[1].amount: "2 cupz": measure.unknown-unit: cupz`}},
 		"material": {edit("rice-short", "rice-shrot"),
-			[]string{`steps[0].items[1].material: "rice-shrot": unknown material; did you mean "rice-short"?`}},
-		"unknown key":   {edit(`"name":"Rice"`, `"name":"Rice","colour":"red"`), []string{"colour: unknown key"}},
-		"flame":         {edit(`"medium"`, `"hgih"`), []string{`steps[1].flame: "hgih": give one of: off, low`}},
-		"no main pot":   {edit(`"main":{`, `"side":{`), []string{"pots.main: is missing"}},
-		"no height":     {edit(`,"height_mm":100`, ``), []string{"pots.main.height_mm: is missing"}},
-		"negative size": {edit(`"height_mm":100`, `"height_mm":-5`), []string{"pots.main.height_mm: -5: give a number above 0"}},
-		"no target":     {edit(`{"boil":true}`, `{}`), []string{"steps[1].until: give at least one target"}},
-		"two flames":    {edit(`"flame":"medium"`, `"flame":"medium","flame_pct":40`), []string{"steps[1]: give either flame or flame_pct"}},
-		"verb":          {edit(`"do":"heat"`, `"do":"simmer"`), []string{`steps[1].do: "simmer": give one of: prep, soak`}},
-		"empty pot": {edit(`"do":"add",`, `"do":"add","pot":"side",`), []string{`steps[0].pot: "side": there is no pot`,
-			`steps[1]: the pot "main" is empty here`}},
+			[]string{`steps[0].items[1].material: "rice-shrot": plan.near-material: plan.unknown-material, rice-short`}},
+		"unknown key":   {edit(`"name":"Rice"`, `"name":"Rice","colour":"red"`), []string{"colour: plan.unknown-key"}},
+		"flame":         {edit(`"medium"`, `"hgih"`), []string{`steps[1].flame: "hgih": plan.one-of: [off low`}},
+		"no main pot":   {edit(`"main":{`, `"side":{`), []string{"pots.main: plan.main-pot"}},
+		"no height":     {edit(`,"height_mm":100`, ``), []string{"pots.main.height_mm: plan.missing"}},
+		"negative size": {edit(`"height_mm":100`, `"height_mm":-5`), []string{"pots.main.height_mm: -5: measure.above: 0, 1500"}},
+		"no target":     {edit(`{"boil":true}`, `{}`), []string{"steps[1].until: plan.no-target"}},
+		"two flames": {edit(`"flame":"medium"`, `"flame":"medium","flame_pct":40`),
+			[]string{"steps[1]: plan.exactly-one: [flame flame_pct flame_w]"}},
+		"verb": {edit(`"do":"heat"`, `"do":"simmer"`), []string{`steps[1].do: "simmer": plan.one-of: [prep soak`}},
+		"empty pot": {edit(`"do":"add",`, `"do":"add","pot":"side",`), []string{`steps[0].pot: "side": plan.no-pot`,
+			`steps[1]: plan.pot-empty: main`}},
 		"no such part": {edit(`{"material":"rice-short","amount":"90 g"}`, `{"part":"rice"}`),
-			[]string{`steps[0].items[1].part: "rice": no part of this name`}},
+			[]string{`steps[0].items[1].part: "rice": plan.no-part`}},
 		"doneness of none": {edit(`{"boil":true}`, `{"doneness":{"of":"barley","at":1}}`),
-			[]string{`steps[1].until.doneness.of: "barley": is not in the pot, which holds rice-short`}},
+			[]string{`steps[1].until.doneness.of: "barley": plan.not-in-pot: [rice-short]`}},
 		"later step": {edit(`{"boil":true}`, `{"remaining_pct":70,"of_step":1}`),
-			[]string{"steps[1].until.of_step: 1: name a step before this one"}},
-		"zero amount": {edit("90 g", "0 g"), []string{"steps[0].items[1].amount", "give a number above 0"}},
-		"served from": {edit(`"steps"`, `"served_from":"tray","steps"`), []string{`served_from: "tray": there is no pot`}},
+			[]string{"steps[1].until.of_step: 1: plan.of-step"}},
+		"zero amount": {edit("90 g", "0 g"), []string{"steps[0].items[1].amount", "measure.not-positive"}},
+		"served from": {edit(`"steps"`, `"served_from":"tray","steps"`), []string{`served_from: "tray": plan.no-pot`}},
 		"many at once": {edit("90 g", "2 cupz\",\"colour\":\"red"), []string{
-			`steps[0].items[1].colour: unknown key`}},
+			`steps[0].items[1].colour: plan.unknown-key`}},
 		"two lines for two faults": {strings.Replace(edit("90 g", "-1 g"), `"name":"Rice"`, `"name":""`, 1), []string{
-			`name: "": give a text of 1 to 80 characters`, `steps[0].items[1].amount: "-1 g"`}},
-		"no JSON":       {"{", []string{"plan: is not a JSON document"}},
-		"a list":        {"[]", []string{"plan: []: give an object"}},
-		"more behind":   {small + "{}", []string{"plan: is not a JSON document: text follows its end"}},
-		"a huge number": {edit(`"diameter_mm":200`, `"diameter_mm":1e999`), []string{"plan: is not a JSON document"}},
+			`name: "": plan.text: 1, 80`, `steps[0].items[1].amount: "-1 g"`}},
+		"no JSON":       {"{", []string{"plan: plan.not-json"}},
+		"a list":        {"[]", []string{"plan: []: plan.object"}},
+		"more behind":   {small + "{}", []string{"plan: plan.text-follows"}},
+		"a huge number": {edit(`"diameter_mm":200`, `"diameter_mm":1e999`), []string{"plan: plan.not-json"}},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
@@ -126,7 +127,7 @@ func TestSizeIsBounded(t *testing.T) {
 	require.ErrorIs(t, err, ErrTooLong)
 	steps := strings.Repeat(`{"do":"rest","minutes":1},`, 201)
 	_, err = Read([]byte(strings.Replace(small, `"steps":[`, `"steps":[`+steps, 1)))
-	require.ErrorContains(t, err, "steps: has 203 entries; give 1 to 200")
+	require.ErrorContains(t, err, "steps: plan.entries: 203, 1, 200")
 }
 
 func TestPartsAreFollowed(t *testing.T) {
@@ -140,15 +141,15 @@ func TestPartsAreFollowed(t *testing.T) {
 		"a soaked part":    {soak + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
 		"a part by halves": {soak + fmt.Sprintf(milk, `,{"part":"grain","share":0.5}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`), ""},
 		"a part used twice": {soak + fmt.Sprintf(milk, `,{"part":"grain"}`) + "," + fmt.Sprintf(milk, `,{"part":"grain"}`),
-			"nothing of this part is left"},
-		"a part made twice":    {soak + soak + fmt.Sprintf(milk, `,{"part":"grain"}`), "a part of this name is made already"},
-		"poured from itself":   {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"main"}]}`, "cannot be poured into itself"},
-		"poured from an empty": {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"side"}]}`, "this pot is empty here"},
+			"plan.part-gone"},
+		"a part made twice":    {soak + soak + fmt.Sprintf(milk, `,{"part":"grain"}`), "plan.part-twice"},
+		"poured from itself":   {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"main"}]}`, "plan.pot-into-itself"},
+		"poured from an empty": {fmt.Sprintf(milk, "") + `,{"do":"add","items":[{"pot":"side"}]}`, "plan.empty-here"},
 		"all poured away": {fmt.Sprintf(milk, "") + `,{"do":"add","pot":"side","items":[{"pot":"main"}]}`,
-			"nothing is left in the pot that is served"},
+			"plan.nothing-served"},
 		"finger above nothing": {soak + `{"do":"soak","name":"x","items":[{"part":"grain"}],"in":{"material":"water","above_mm":20},
-			"minutes":5}`, "needs a pot"},
-		"finger of rice": {`{"do":"add","items":[{"material":"rice-short","above_mm":20}]}`, "only a liquid can stand above"},
+			"minutes":5}`, "plan.above-pot"},
+		"finger of rice": {`{"do":"add","items":[{"material":"rice-short","above_mm":20}]}`, "plan.above-liquid"},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
@@ -275,9 +276,9 @@ func TestOwnMaterials(t *testing.T) {
 	require.InDelta(t, 100, float64(hill.Sum()), 1e-9, "what the label leaves out counts as other solids")
 	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":60,"starch":78,"bulk_g_per_ml":0.8,
 		"kinetics":{"cook_min_98c":30}}`))
-	require.ErrorContains(t, err, "materials[0]: the parts of 100 g must add up")
+	require.ErrorContains(t, err, "materials[0]: pantry.sum")
 	_, err = Read(with(`{"slug":"rice-hill","name":"Hill rice","behaviour":"grain","water":12,"starch":78,"bulk_g_per_ml":0.8}`))
-	require.ErrorContains(t, err, "needs its cooking figures")
+	require.ErrorContains(t, err, "pantry.kinetics")
 }
 
 func FuzzRead(f *testing.F) {
@@ -327,5 +328,5 @@ func TestNoPlanTakesForEver(t *testing.T) {
 	require.NotContains(t, fmt.Sprint(err), "two weeks")
 	_, err = Read([]byte(long(3)))
 	require.ErrorContains(t, err, "steps[2]")
-	require.ErrorContains(t, err, "more than two weeks")
+	require.ErrorContains(t, err, "plan.too-long-cook")
 }

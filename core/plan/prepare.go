@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"errors"
 	"slices"
 
 	"kirdu/core/measure"
@@ -46,11 +45,11 @@ func Preparations() []Preparation { return slices.Clone(preparations) }
 
 // Faults of preparing.
 var (
-	ErrNoPreparation = errors.New("choose a preparation from the list")
-	ErrNoItem        = errors.New("choose something that goes in here")
-	ErrDoesNotFit    = errors.New("cannot be prepared so")
-	ErrNeedsLiquid   = errors.New("needs a liquid in the same step to be stirred into")
-	ErrNeedsPart     = errors.New("is prepared already; leave that out first")
+	ErrNoPreparation = measure.Code("plan.no-preparation")
+	ErrNoItem        = measure.Code("plan.no-item")
+	ErrDoesNotFit    = measure.Code("plan.does-not-fit")
+	ErrNeedsLiquid   = measure.Code("plan.needs-liquid")
+	ErrNeedsPart     = measure.Code("plan.needs-part")
 )
 
 // Prepare puts a preparation before everything else and its part in the place

@@ -18,8 +18,8 @@ const MaxBytes = 64 << 10
 
 // Faults of a whole document.
 var (
-	ErrTooLong = errors.New("is larger than 64 KiB; a plan is one pudding")
-	ErrNotJSON = errors.New("is not a JSON document")
+	ErrTooLong = measure.Code("plan.too-long")
+	ErrNotJSON = measure.Code("plan.not-json")
 )
 
 // Read reads a document, checks its form and its meaning, and fills in the
@@ -32,14 +32,14 @@ func Read(data []byte) (*Plan, error) {
 	var tree any
 	decoder := json.NewDecoder(bytes.NewReader(data))
 	if err := decoder.Decode(&tree); err != nil {
-		return nil, measure.Faults{{Field: "plan", Err: fmt.Errorf("%w: %w", ErrNotJSON, err)}}
+		return nil, measure.Faults{{Field: "plan", Err: ErrNotJSON.With(err)}}
 	}
 	if _, err := decoder.Token(); !errors.Is(err, io.EOF) {
-		return nil, measure.Faults{{Field: "plan", Err: fmt.Errorf("%w: text follows its end", ErrNotJSON)}}
+		return nil, measure.Faults{{Field: "plan", Err: measure.Code("plan.text-follows")}}
 	}
 	c := &checker{}
 	if _, isObject := tree.(map[string]any); !isObject {
-		c.faultf("plan", tree, "give an object in braces")
+		c.wrong("plan", tree, "plan.object")
 		return nil, c.faults
 	}
 	if err := upgrade(tree.(map[string]any)); err != nil {
@@ -57,7 +57,7 @@ func Read(data []byte) (*Plan, error) {
 		if len(c.faults) > 0 {
 			return nil, c.faults
 		}
-		return nil, measure.Faults{{Field: "plan", Err: fmt.Errorf("%w: %w", ErrNotJSON, err)}}
+		return nil, measure.Faults{{Field: "plan", Err: ErrNotJSON.With(err)}}
 	}
 	c.meaning(p)
 	if err := c.faults.Err(); err != nil {
@@ -67,7 +67,7 @@ func Read(data []byte) (*Plan, error) {
 }
 
 // ErrLater: only a later program reads the document.
-var ErrLater = errors.New("a later Kirdu wrote it; this one reads plans up to " + Format + ": install the later one")
+var ErrLater = measure.Code("plan.later").With(Format)
 
 // upgrades turn a document of one edition of the format into the next, that of
 // edition 1 first. They know the forms of their time and no others.

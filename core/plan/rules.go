@@ -2,7 +2,6 @@ package plan
 
 import (
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math"
 	"regexp"
@@ -16,9 +15,9 @@ import (
 
 // Faults of documents, wrapped in measure.FieldError.
 var (
-	ErrUnknownKey      = errors.New("unknown key; remove it")
-	ErrMissing         = errors.New("is missing")
-	ErrUnknownMaterial = errors.New("unknown material")
+	ErrUnknownKey      = measure.Code("plan.unknown-key")
+	ErrMissing         = measure.Code("plan.missing")
+	ErrUnknownMaterial = measure.Code("plan.unknown-material")
 )
 
 // A rule checks one value of a document at a path. It returns false when the
@@ -54,8 +53,12 @@ func (c *checker) fault(path string, value any, err error) bool {
 	return false
 }
 
-func (c *checker) faultf(path string, value any, format string, arguments ...any) bool {
-	return c.fault(path, value, fmt.Errorf(format, arguments...))
+// wrong notes a kind of fault with what its sentence names.
+func (c *checker) wrong(path string, value any, code measure.Code, things ...any) bool {
+	if len(things) == 0 {
+		return c.fault(path, value, code)
+	}
+	return c.fault(path, value, code.With(things...))
 }
 
 // number accepts low to high, both included.
@@ -63,7 +66,7 @@ func number(low, high float64) rule {
 	return func(c *checker, path string, value any) bool {
 		n, ok := value.(float64)
 		if !ok || !(n >= low && n <= high) {
-			return c.faultf(path, value, "give a number from %v to %v", low, high)
+			return c.fault(path, value, measure.Bound{Low: low, High: high}.Error())
 		}
 		return true
 	}
@@ -82,7 +85,7 @@ func above(low, high float64) rule {
 	return func(c *checker, path string, value any) bool {
 		n, ok := value.(float64)
 		if !ok || !(n > low && n <= high) {
-			return c.faultf(path, value, "give a number above %v, at most %v", low, high)
+			return c.fault(path, value, measure.Bound{Low: low, High: high, Above: true}.Error())
 		}
 		return true
 	}
@@ -93,7 +96,7 @@ func between(low, high float64) rule {
 	return func(c *checker, path string, value any) bool {
 		n, ok := value.(float64)
 		if !ok || !(n > low && n < high) {
-			return c.faultf(path, value, "give a number above %v and below %v", low, high)
+			return c.wrong(path, value, "plan.between", low, high)
 		}
 		return true
 	}
@@ -103,7 +106,7 @@ func whole(low, high float64) rule {
 	return func(c *checker, path string, value any) bool {
 		n, ok := value.(float64)
 		if !ok || n != math.Trunc(n) || !(n >= low && n <= high) {
-			return c.faultf(path, value, "give a whole number from %v to %v", low, high)
+			return c.wrong(path, value, "plan.whole", low, high)
 		}
 		return true
 	}
@@ -114,18 +117,18 @@ func text(least, most int) rule {
 	return func(c *checker, path string, value any) bool {
 		s, ok := value.(string)
 		if n := utf8.RuneCountInString(s); !ok || n < least || n > most {
-			return c.faultf(path, value, "give a text of %d to %d characters", least, most)
+			return c.wrong(path, value, "plan.text", least, most)
 		}
 		return true
 	}
 }
 
-func pattern(expression, remedy string) rule {
+func pattern(expression string, remedy measure.Code) rule {
 	compiled := regexp.MustCompile(expression)
 	return func(c *checker, path string, value any) bool {
 		s, ok := value.(string)
 		if !ok || !compiled.MatchString(s) {
-			return c.faultf(path, value, "%s", remedy)
+			return c.wrong(path, value, remedy)
 		}
 		return true
 	}
@@ -139,7 +142,7 @@ func word[T ~string](words ...T) rule {
 			for i, w := range words {
 				names[i] = string(w)
 			}
-			return c.faultf(path, value, "give one of: %s", strings.Join(names, ", "))
+			return c.wrong(path, value, "plan.one-of", names)
 		}
 		return true
 	}
@@ -148,7 +151,7 @@ func word[T ~string](words ...T) rule {
 func flag() rule {
 	return func(c *checker, path string, value any) bool {
 		if _, ok := value.(bool); !ok {
-			return c.faultf(path, value, "give true or false")
+			return c.wrong(path, value, "plan.flag")
 		}
 		return true
 	}
@@ -157,7 +160,7 @@ func flag() rule {
 func onlyTrue() rule {
 	return func(c *checker, path string, value any) bool {
 		if value != true {
-			return c.faultf(path, value, "give true, or leave it out")
+			return c.wrong(path, value, "plan.only-true")
 		}
 		return true
 	}
@@ -183,7 +186,7 @@ func object(keys fields, conditions ...rule) rule {
 	return func(c *checker, path string, value any) bool {
 		o, ok := value.(map[string]any)
 		if !ok {
-			return c.faultf(path, value, "give an object in braces")
+			return c.wrong(path, value, "plan.object")
 		}
 		for _, name := range required {
 			if _, there := o[name]; !there {
@@ -207,18 +210,18 @@ func object(keys fields, conditions ...rule) rule {
 }
 
 // mapping checks an object with open keys.
-func mapping(key *regexp.Regexp, keyRemedy string, most int, each rule) rule {
+func mapping(key *regexp.Regexp, keyRemedy measure.Code, most int, each rule) rule {
 	return func(c *checker, path string, value any) bool {
 		o, ok := value.(map[string]any)
 		if !ok {
-			return c.faultf(path, value, "give an object in braces")
+			return c.wrong(path, value, "plan.object")
 		}
 		if len(o) > most {
-			c.faultf(path, nil, "has %d entries; at most %d are allowed", len(o), most)
+			c.wrong(path, nil, "plan.most", len(o), most)
 		}
 		for _, name := range sortedKeys(o) {
 			if key != nil && !key.MatchString(name) {
-				c.faultf(join(path, name), nil, "%s", keyRemedy)
+				c.wrong(join(path, name), nil, keyRemedy)
 				delete(o, name)
 			} else if !each(c, join(path, name), o[name]) {
 				delete(o, name)
@@ -234,10 +237,10 @@ func list(least, most int, each rule) rule {
 	return func(c *checker, path string, value any) bool {
 		entries, ok := value.([]any)
 		if !ok {
-			return c.faultf(path, value, "give a list in brackets")
+			return c.wrong(path, value, "plan.list")
 		}
 		if len(entries) < least || len(entries) > most {
-			return c.faultf(path, nil, "has %d entries; give %d to %d", len(entries), least, most)
+			return c.wrong(path, nil, "plan.entries", len(entries), least, most)
 		}
 		for i := range entries {
 			if !each(c, fmt.Sprintf("%s[%d]", path, i), entries[i]) {
@@ -272,7 +275,7 @@ func exactlyOne(names ...string) rule {
 			}
 		}
 		if len(found) != 1 {
-			return c.faultf(path, nil, "give either %s, not both and not none", strings.Join(names, " or "))
+			return c.wrong(path, nil, "plan.exactly-one", names)
 		}
 		return true
 	}
@@ -286,7 +289,7 @@ func atLeastOne(names ...string) rule {
 				return true
 			}
 		}
-		return c.faultf(path, nil, "give %s, or both", strings.Join(names, " or "))
+		return c.wrong(path, nil, "plan.at-least-one", names)
 	}
 }
 

@@ -5,7 +5,6 @@ import (
 	"embed"
 	"encoding/csv"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -167,12 +166,12 @@ const ChillHours = 4.0
 
 // Faults of a choice.
 var (
-	ErrNoWay     = errors.New("choose a way of cooking from the list")
-	ErrWayBase   = errors.New("choose what it is made of from the list")
-	ErrWayLiquid = errors.New("choose from the list")
-	ErrWayFinish = errors.New("choose one of its endings")
-	ErrWayBowls  = errors.New("so little boils away before the grain is soft in this way")
-	ErrWayServe  = errors.New("choose a way of serving that suits it")
+	ErrNoWay     = measure.Code("plan.no-way")
+	ErrWayBase   = measure.Code("plan.way-base")
+	ErrWayLiquid = measure.Code("plan.way-liquid")
+	ErrWayFinish = measure.Code("plan.way-finish")
+	ErrWayBowls  = measure.Code("plan.way-bowls")
+	ErrWayServe  = measure.Code("plan.way-serve")
 )
 
 // usual returns a choice, or the first of the list for "". Error: the given one
@@ -214,7 +213,7 @@ func (w Way) Check(choice WayChoice) (WayChoice, error) {
 	choice.Serve, err = usual(choice.Serve, w.Serve, ErrWayServe)
 	note("serve", err)
 	if choice.Bowls > 0 && choice.Bowls < w.Least {
-		note("bowls", fmt.Errorf("%w: give %d or more", ErrWayBowls, w.Least))
+		note("bowls", ErrWayBowls.With(w.Least))
 	}
 	if len(w.Finishes) > 0 || choice.Finish != "" {
 		choice.Finish, err = usual(choice.Finish, w.finishNames(), ErrWayFinish)

@@ -1,7 +1,6 @@
 package recipe
 
 import (
-	"errors"
 	"slices"
 	"strings"
 
@@ -12,7 +11,7 @@ import (
 )
 
 // ErrNoLiquid is the fault of a list with nothing to cook in.
-var ErrNoLiquid = errors.New("holds no milk, coconut milk or water to cook in; add one")
+var ErrNoLiquid = measure.Code("recipe.no-liquid")
 
 // A School is one of the ways in which such a list is cooked, where no method says it.
 type School string

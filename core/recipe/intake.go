@@ -1,7 +1,6 @@
 package recipe
 
 import (
-	"fmt"
 	"math"
 	"regexp"
 	"slices"
@@ -22,7 +21,7 @@ const (
 )
 
 // ErrLongList is the fault of a list that is no recipe's.
-var ErrLongList = fmt.Errorf("is too long: paste at most %d lines, the ingredients of one recipe", MaxIntakeLines)
+var ErrLongList = measure.Code("recipe.long-list").With(MaxIntakeLines)
 
 // A Line is one line of a pasted list as it was understood.
 type Line struct {
@@ -39,8 +38,8 @@ type Line struct {
 
 // An Ask is a question about a line.
 type Ask struct {
-	Field   string // material, amount or also
-	Message string
+	Field string // material, amount or also
+	Why   error  // what is asked, a measure.Code or measure.Fault
 }
 
 // Understood reports whether a line can go into a plan as it is.
@@ -48,8 +47,12 @@ func (l *Line) Understood() bool {
 	return !l.Heading && l.Material != "" && l.Amount != "" && len(l.Asks) == 0
 }
 
-func (l *Line) ask(field, format string, arguments ...any) {
-	l.Asks = append(l.Asks, Ask{field, fmt.Sprintf(format, arguments...)})
+func (l *Line) ask(field string, why measure.Code, things ...any) {
+	if len(things) == 0 {
+		l.Asks = append(l.Asks, Ask{field, why})
+	} else {
+		l.Asks = append(l.Asks, Ask{field, why.With(things...)})
+	}
 }
 
 // A Reader reads lists of ingredients with the words of a pantry and the
@@ -199,7 +202,7 @@ func (r *Reader) line(text string) Line {
 	l := Line{Text: text}
 	if utf8.RuneCountInString(text) > MaxIntakeLine {
 		l.Text = string([]rune(text)[:MaxIntakeLine]) + "…"
-		l.ask("material", "This line is too long for an ingredient. Break it up: one thing a line.")
+		l.ask("material", "recipe.line-too-long")
 		return l
 	}
 	s := scan{reader: r, line: &l}
@@ -313,9 +316,9 @@ var intakeUnits = map[string]struct {
 }
 
 // loose are units that differ from country to country.
-var loose = map[string]string{
-	"pint":  "A pint is 473 ml in one country and 568 ml in another; 500 ml were taken.",
-	"quart": "A quart is 0.95 l in one country and 1.14 l in another; 0.95 l were taken.",
+var loose = map[string]measure.Code{
+	"pint":  "recipe.pint",
+	"quart": "recipe.quart",
 }
 
 // numberWords are amounts in words.

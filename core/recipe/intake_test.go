@@ -46,20 +46,20 @@ func TestIntakeKeepsAndAsks(t *testing.T) {
 	cases := map[string]struct {
 		text, material, field, asks string
 	}{
-		"unknown unit":        {"2 cupz milk", "milk-whole", "amount", "Give a unit"},
-		"no number":           {"1/0 cup milk", "milk-whole", "amount", "is no number"},
-		"below nothing":       {"-3 cups milk", "milk-whole", "amount", "below 0"},
-		"nothing at all":      {"0 g sugar", "sugar-white", "amount", "above 0"},
-		"endless":             {"∞ cups milk", "milk-whole", "material", "Is this"},
-		"not in the pantry":   {"2 tbsp fish sauce", "", "material", "not in the pantry"},
-		"another thing":       {"50 g peanut butter", "butter", "material", "Is this"},
-		"two things":          {"1 cup coconut water", "coconut-meat", "material", "Is this"},
-		"misspelt":            {"200 g jagery", "jaggery", "material", "Is this"},
-		"no piece":            {"3 milk", "milk-whole", "amount", "Give a unit"},
-		"right to left":       {"\u200f2 كوب حليب", "", "material", "not in the pantry"},
-		"a paragraph":         {strings.Repeat("stir the milk and ", 40), "", "material", "too long"},
-		"more than a kitchen": {"5000 kg rice", "rice-short", "amount", "100 kg"},
-		"only a number":       {"42", "", "material", "What is it"},
+		"unknown unit":         {"2 cupz milk", "milk-whole", "amount", "recipe.unit"},
+		"no number":            {"1/0 cup milk", "milk-whole", "amount", "recipe.no-number"},
+		"below nothing":        {"-3 cups milk", "milk-whole", "amount", "recipe.below-0"},
+		"nothing at all":       {"0 g sugar", "sugar-white", "amount", "recipe.not-above-0"},
+		"endless":              {"∞ cups milk", "milk-whole", "material", "recipe.is-this"},
+		"recipe.not-in-pantry": {"2 tbsp fish sauce", "", "material", "recipe.not-in-pantry"},
+		"another thing":        {"50 g peanut butter", "butter", "material", "recipe.is-this"},
+		"two things":           {"1 cup coconut water", "coconut-meat", "material", "recipe.is-this"},
+		"misspelt":             {"200 g jagery", "jaggery", "material", "recipe.is-this"},
+		"no piece":             {"3 milk", "milk-whole", "amount", "recipe.unit"},
+		"right to left":        {"\u200f2 كوب حليب", "", "material", "recipe.not-in-pantry"},
+		"a paragraph":          {strings.Repeat("stir the milk and ", 40), "", "material", "recipe.line-too-long"},
+		"more than a kitchen":  {"5000 kg rice", "rice-short", "amount", "measure.too-large"},
+		"only a number":        {"42", "", "material", "recipe.what"},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {
@@ -69,7 +69,7 @@ func TestIntakeKeepsAndAsks(t *testing.T) {
 			said := ""
 			for _, ask := range l.Asks {
 				if ask.Field == c.field {
-					said += ask.Message
+					said += ask.Why.Error()
 				}
 			}
 			require.Contains(t, said, c.asks, "%+v", l)

@@ -1,7 +1,6 @@
 package recipe
 
 import (
-	"errors"
 	"regexp"
 	"slices"
 	"strconv"
@@ -34,7 +33,7 @@ import (
 const MaxMethod = 12000
 
 // ErrLongMethod is the fault of a text that is no recipe's.
-var ErrLongMethod = errors.New("is too long: paste the method of one recipe")
+var ErrLongMethod = measure.Code("recipe.long-method")
 
 // A Given is a line of the list that goes in.
 type Given struct {

@@ -1,7 +1,6 @@
 package recipe
 
 import (
-	"errors"
 	"strconv"
 	"strings"
 
@@ -88,8 +87,8 @@ func Doings() []Doing {
 
 // Faults of a phrase.
 var (
-	ErrDoing  = errors.New("choose what is done")
-	ErrThings = errors.New("choose what it is done with")
+	ErrDoing  = measure.Code("recipe.doing")
+	ErrThings = measure.Code("recipe.things")
 )
 
 // Phrase writes what is done in the words of the reader: "Simmer the rice for 20 minutes". Without things it is

@@ -274,7 +274,7 @@ func (s *scan) unit(q quantity, rest []string) (quantity, []string, bool) {
 			return q, rest, true
 		}
 		if why, differs := loose[singularWord(word)]; differs {
-			s.line.ask("amount", "%s", why)
+			s.line.ask("amount", why)
 		}
 		q.unit, q.number, q.wrote = unit, q.number*factor, word
 	}
@@ -304,7 +304,7 @@ func (s *scan) together(a, b quantity) quantity {
 	one, errA := s.reader.measures.Grams(measure.Amount{Number: 1, Unit: a.unit}, body)
 	other, errB := s.reader.measures.Grams(measure.Amount{Number: b.number, Unit: b.unit}, body)
 	if errA != nil || errB != nil || one <= 0 {
-		s.line.ask("amount", "Two amounts: %s and %s; the first was taken.", a, b)
+		s.line.ask("amount", "recipe.two-amounts", a, b)
 		return a
 	}
 	a.number += float64(other / one)
@@ -363,7 +363,7 @@ func (s *scan) amountNumber(words []string) (value float64, wrote string, rest [
 		return value, words[0], rest, true
 	}
 	if !finitePositive(value) {
-		s.line.ask("amount", "%q is not above 0: give an amount above 0.", words[0])
+		s.line.ask("amount", "recipe.not-above-0", words[0])
 		return 0, "", words[1:], false
 	}
 	rest = words[1:]
@@ -384,14 +384,14 @@ func (s *scan) amountNumber(words []string) (value float64, wrote string, rest [
 func (s *scan) noAmount(first, wrote string) (value float64, wrong bool) {
 	if strings.HasPrefix(first, "-") && len(first) > 1 {
 		if x, isNumber := readNumber(first[1:]); isNumber {
-			s.line.ask("amount", "%q is below 0: give an amount above 0.", wrote)
+			s.line.ask("amount", "recipe.below-0", wrote)
 			return x, true
 		}
 	}
 	const digits = "0123456789"
 	if strings.Contains(first, "/") && strings.ContainsAny(first, digits) {
 		if _, isNumber := readNumber(first); !isNumber && strings.Trim(first, digits+"./") == "" {
-			s.line.ask("amount", "%q is no number: give one above 0, such as 1/2.", wrote)
+			s.line.ask("amount", "recipe.no-number", wrote)
 			return 0, true
 		}
 	}
@@ -572,20 +572,20 @@ func (s *scan) material(name, note string, asides []string) {
 	if other := s.findIn(plainWords(alternative), s.reader.names); either && found.sure && other.slug != "" && other.slug != found.slug {
 		one, _ := s.reader.pantry.Material(found.slug)
 		second, _ := s.reader.pantry.Material(other.slug)
-		l.ask("material", "%s or %s: which? The first was taken.", one.ShortName(), second.ShortName())
+		l.ask("material", "recipe.which", one.ShortName(), second.ShortName())
 	}
 	switch {
 	case found.slug == "" && strings.TrimSpace(name) == "":
-		l.ask("material", "What is it? Choose a material of the pantry.")
+		l.ask("material", "recipe.what")
 	case found.slug == "":
-		l.ask("material", "%q is not in the pantry. Choose what it is, or add it to the pantry.", name)
+		l.ask("material", "recipe.not-in-pantry", name)
 	case found.near != "":
 		material, _ := s.reader.pantry.Material(found.slug)
-		l.ask("material", "The pantry has no %s: %s is near to it. Keep that, choose another, or add it to the pantry.", found.near,
+		l.ask("material", "recipe.near", found.near,
 			material.Name)
 	case !found.sure:
 		material, _ := s.reader.pantry.Material(found.slug)
-		l.ask("material", "Is this %s?", material.Name)
+		l.ask("material", "recipe.is-this", material.Name)
 	}
 	if found.rest != "" {
 		l.Note = strings.Trim(found.rest+", "+l.Note, " ,")
@@ -725,7 +725,7 @@ func (s *scan) weigh(q quantity, found bool) {
 		case known && material.Piece > 0 && material.PieceName != "":
 			q.unit = material.PieceName
 		case q.unit == "":
-			l.ask("amount", "%s of what: grams, cups? Give a unit.", rounded4(q.number))
+			l.ask("amount", "recipe.unit", rounded4(q.number))
 			return
 		}
 	}
@@ -738,7 +738,7 @@ func (s *scan) weigh(q quantity, found bool) {
 		_, err = s.reader.measures.Grams(amount, material.Body())
 	}
 	if err != nil {
-		l.ask("amount", "%s: %v", l.Amount, err)
+		l.ask("amount", "recipe.amount-is", l.Amount, err)
 	}
 }
 

@@ -1,13 +1,13 @@
 package recipe
 
 import (
-	"errors"
+	"kirdu/core/measure"
 	"regexp"
 	"strings"
 )
 
 // ErrTwoRecipes is the fault of a text with more than one recipe in it.
-var ErrTwoRecipes = errors.New("holds more than one recipe: paste one at a time")
+var ErrTwoRecipes = measure.Code("recipe.two-recipes")
 
 var (
 	listHead = regexp.MustCompile(`(?i)^(?:the )?` +

@@ -1,8 +1,6 @@
 package rescue
 
 import (
-	"errors"
-
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/serving"
@@ -33,7 +31,7 @@ type Described struct {
 }
 
 // ErrDescribed reports a pot with nothing to cook in.
-var ErrDescribed = errors.New("say what liquid is in the pot, and how much")
+var ErrDescribed = measure.Code("rescue.described")
 
 // Describe returns the plan of a pot that is described: one that leads to what is
 // in it now. Errors: ErrDescribed, measure.Faults for amounts that cannot be read.

@@ -1,7 +1,6 @@
 package rescue
 
 import (
-	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -114,9 +113,8 @@ func Tastes() []Taste {
 
 // Faults of troubles.
 var (
-	ErrSymptom = errors.New("choose what is wrong")
-	ErrTrouble = errors.New("say of a pudding that has begun to cook what it weighs (1 g to 100 kg), how thick it is (1 to 8) and how " +
-		"soft (0 to 10), or leave it out")
+	ErrSymptom = measure.Code("rescue.symptom")
+	ErrTrouble = measure.Code("rescue.trouble")
 )
 
 // An Outcome is a pudding as it is served.

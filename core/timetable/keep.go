@@ -2,7 +2,6 @@ package timetable
 
 import (
 	"cmp"
-	"errors"
 	"maps"
 	"math"
 	"slices"
@@ -34,13 +33,13 @@ type Slip struct {
 
 // Why a task cannot be moved.
 var (
-	ErrPast   = errors.New("that would be in the past")
-	ErrBegun  = errors.New("it cooks already")
-	ErrTaker  = errors.New("what it is for comes before it would be ready")
-	ErrBurner = errors.New("that burner does not take its pot")
-	ErrNoTask = errors.New("there is no such task")
-	ErrTooFar = errors.New("move it within a day of its place")
-	ErrNoRoom = errors.New("it would be in its own way there: hands, oven or refrigerator are not enough for it")
+	ErrPast   = measure.Code("timetable.past")
+	ErrBegun  = measure.Code("timetable.begun")
+	ErrTaker  = measure.Code("timetable.taker")
+	ErrBurner = measure.Code("timetable.burner")
+	ErrNoTask = measure.Code("timetable.no-task")
+	ErrTooFar = measure.Code("timetable.too-far")
+	ErrNoRoom = measure.Code("timetable.no-room")
 )
 
 // Takes returns how long the pots of a pudding take where it is, without slips.

@@ -1,7 +1,6 @@
 package vessel
 
 import (
-	"errors"
 	"slices"
 
 	"kirdu/core/measure"
@@ -51,9 +50,9 @@ func Sides(shape Shape) []Side { return slices.Clone(sides[shape]) }
 
 // Faults of pots and burners.
 var (
-	ErrShape = errors.New("choose straight, taper, bowl or tray")
-	ErrUse   = errors.New("choose from stove, pressure, oven, slow-cooker, microwave and table, each once")
-	ErrKind  = errors.New("choose gas, electric, induction or wood")
+	ErrShape = measure.Code("vessel.shape")
+	ErrUse   = measure.Code("vessel.use")
+	ErrKind  = measure.Code("vessel.kind")
 )
 
 // Check returns what is wrong with a pot, by the names of the plan format: a shape

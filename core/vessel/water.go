@@ -1,7 +1,6 @@
 package vessel
 
 import (
-	"errors"
 	"math"
 
 	"kirdu/core/measure"
@@ -20,11 +19,10 @@ type WaterTest struct {
 
 // Faults of a water test.
 var (
-	ErrGained = errors.New("weighs more than before; boiling water only loses. Weigh both with the same pot, or take the pot's " +
-		"weight off both")
-	ErrLostAll   = errors.New("is gone: the pot boiled dry. Take more water or less time")
-	ErrTooLittle = errors.New("lost too little to be read off a scale; give it more time or more flame")
-	ErrTestTime  = errors.New("give minutes from 2 to 120; ten are usual")
+	ErrGained    = measure.Code("vessel.gained")
+	ErrLostAll   = measure.Code("vessel.lost-all")
+	ErrTooLittle = measure.Code("vessel.too-little")
+	ErrTestTime  = measure.Code("vessel.test-time")
 )
 
 // Bounds and uncertainty of a water test.
@@ -73,8 +71,8 @@ func Range(power, sd measure.Watt) measure.Range {
 
 // Faults of a pot that is measured by weighing water.
 var (
-	ErrFilling = errors.New("each filling must be deeper and heavier than the one before")
-	ErrCone    = errors.New("do not fit a pot with straight or slanting walls; check both, or measure the pot with a ruler")
+	ErrFilling = measure.Code("vessel.filling")
+	ErrCone    = measure.Code("vessel.cone")
 )
 
 // A Filling is how deep a mass of water stands in a pot.

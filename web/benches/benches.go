@@ -5,7 +5,6 @@ package benches
 
 import (
 	"embed"
-	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -117,7 +116,7 @@ func (s *Screen) show(c *gin.Context, status int, name string, b tool, typed url
 	if err != nil {
 		return err
 	}
-	v := view{Bench: name, In: r.Values(), Faults: r.Faults(), Lists: lists}
+	v := view{Bench: name, In: r.Values(), Faults: r.Faults(frame.Words(c)), Lists: lists}
 	if r.Err() == nil {
 		v.Answer = lists
 	}
@@ -194,8 +193,8 @@ func address(p store.Pudding, step, item int) string {
 
 // Faults of writing.
 var (
-	errTarget = errors.New("choose a pudding from the list")
-	errGone   = errors.New("that pudding was changed meanwhile; choose again")
+	errTarget = measure.Code("benches.target")
+	errGone   = measure.Code("benches.gone")
 )
 
 // Write puts the answer into a pudding, as a version of its own that can be
@@ -216,7 +215,7 @@ func (s *Screen) Write(c *gin.Context) error {
 		return err
 	}
 	fail := func(err error) error {
-		return s.show(c, http.StatusUnprocessableEntity, name, b, form, map[string]string{"target": err.Error()})
+		return s.show(c, http.StatusUnprocessableEntity, name, b, form, map[string]string{"target": frame.Words(c).Fault(err)})
 	}
 	if r.Err() != nil {
 		return fail(errTarget)
@@ -258,7 +257,7 @@ func (s *Screen) Write(c *gin.Context) error {
 func (r *request) material(name string) *pantry.Material {
 	m, ok := r.pantry.Find(r.Text(name))
 	if !ok {
-		r.Fault(name, errors.New("choose a material of the pantry"))
+		r.Fault(name, measure.Code("benches.material"))
 		return nil
 	}
 	return m

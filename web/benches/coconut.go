@@ -43,7 +43,7 @@ func coconut(say words.Printer, r *request) any {
 	case "pack":
 		r.packed(say, &v)
 	default:
-		r.Fault("way", errors.New("choose what you have"))
+		r.Fault("way", measure.Code("benches.have"))
 	}
 	return v
 }
@@ -132,10 +132,10 @@ func (r *request) wanted(say words.Printer, v *coconutView) {
 	p, err := convert.PressFor(thick, thin, fat)
 	switch {
 	case errors.Is(err, convert.ErrNothing):
-		r.Fault("thick_g", errors.New("give how much thick or thin milk you want"))
+		r.Fault("thick_g", measure.Code("benches.thick-or-thin"))
 		return
 	case err != nil:
-		r.Fault("thin_fat_pct", fmt.Errorf("no second press gives that: %w", err))
+		r.Fault("thin_fat_pct", measure.Code("benches.no-second-press").With(err))
 		return
 	}
 	nuts := float64(p.Meat / r.one())
@@ -216,7 +216,7 @@ func (r *request) packed(say words.Printer, v *coconutView) {
 	}
 	made, water, err := convert.PackMakes(pack, mass, fat)
 	if errors.Is(err, convert.ErrTooThin) {
-		r.Fault("pack_fat_pct", fmt.Errorf("%s has %.3g %% fat; ask for that or less", pack.ShortName(), float64(pack.Fat)))
+		r.Fault("pack_fat_pct", measure.Code("benches.pack").With(pack.ShortName(), pack.Fat))
 		return
 	}
 	if err != nil {

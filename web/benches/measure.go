@@ -66,7 +66,7 @@ func measures(say words.Printer, r *request) any {
 		}
 	}
 	if !slices.ContainsFunc(v.Units, func(o option) bool { return o.Chosen }) {
-		r.Fault("into", fmt.Errorf("choose a measure from the list"))
+		r.Fault("into", measure.Code("benches.measure"))
 		return v
 	}
 	v.Heading = fmt.Sprintf("%s of %s are %s", r.Text("amount"), words.Lower(m.ShortName()), answer)

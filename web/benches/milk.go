@@ -3,6 +3,7 @@ package benches
 import (
 	"errors"
 	"fmt"
+	"math"
 
 	"kirdu/core/convert"
 	"kirdu/core/measure"
@@ -52,7 +53,7 @@ func milk(say words.Printer, r *request) any {
 	case "reduced":
 		r.reduced(say, &v)
 	default:
-		r.Fault("way", errors.New("choose what you want to know"))
+		r.Fault("way", measure.Code("benches.question"))
 	}
 	return v
 }
@@ -69,10 +70,9 @@ func (r *request) blendTo(say words.Printer, v *milkView) {
 	blend, err := convert.BlendTo(a, b, total, fat)
 	switch {
 	case errors.Is(err, convert.ErrSame):
-		r.Fault("b", errors.New("has the same fat as the first; take two that differ"))
+		r.Fault("b", measure.Code("benches.same-fat"))
 	case errors.Is(err, convert.ErrOutside):
-		r.Fault("fat_pct", fmt.Errorf("these two reach from %.3g to %.3g %%; ask for something between", float64(min(a.Fat, b.Fat)),
-			float64(max(a.Fat, b.Fat))))
+		r.Fault("fat_pct", measure.Code("benches.between").With(min(a.Fat, b.Fat), max(a.Fat, b.Fat)))
 	case err != nil:
 		r.Fault("total_g", err)
 	default:
@@ -215,7 +215,7 @@ func (r *request) reduced(say words.Printer, v *milkView) {
 	whole, _ := r.pantry.Material("milk-whole")
 	made, err := convert.ReducedMilk(whole, percent/100)
 	if err != nil {
-		r.Fault("reduced_pct", fmt.Errorf("milk is an eighth dry matter; give more than %.0f %%", 100-float64(whole.Water)))
+		r.Fault("reduced_pct", measure.Code("benches.reduced").With(math.Round(100-float64(whole.Water))))
 		return
 	}
 	fresh := mass / measure.Gram(percent/100)

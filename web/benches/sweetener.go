@@ -1,7 +1,6 @@
 package benches
 
 import (
-	"errors"
 	"fmt"
 
 	"kirdu/core/convert"
@@ -50,7 +49,7 @@ func sweetener(say words.Printer, r *request) any {
 	case "lumps":
 		r.lumpsFor(say, &v)
 	default:
-		r.Fault("way", errors.New("choose what you want to know"))
+		r.Fault("way", measure.Code("benches.question"))
 	}
 	return v
 }

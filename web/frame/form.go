@@ -2,7 +2,6 @@ package frame
 
 import (
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -13,6 +12,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/core/measure"
+	"kirdu/words"
 )
 
 // Number reads a plain decimal number as it is typed: spaces may part the
@@ -94,7 +94,7 @@ func (f *Fields) Text(name string) string {
 func (f *Fields) Number(name string, low, high float64, example string) float64 {
 	x, ok := Number(f.Text(name))
 	if !ok || !(x >= low && x <= high) {
-		f.Fault(name, fmt.Errorf("give a number from %v to %v, such as %s", low, high, example))
+		f.Fault(name, measure.Code("form.within").With(low, high, example))
 		return 0
 	}
 	return x
@@ -104,7 +104,7 @@ func (f *Fields) Number(name string, low, high float64, example string) float64 
 func (f *Fields) Within(name string, b measure.Bound, example string) float64 {
 	x, ok := Number(f.Text(name))
 	if !ok || !b.Holds(x) {
-		f.Fault(name, fmt.Errorf("%w, such as %s", b.Error(), example))
+		f.Fault(name, measure.Code("form.bound").With(b.Error(), example))
 		return 0
 	}
 	return x
@@ -122,7 +122,7 @@ func (f *Fields) Optional(name string, low, high float64, example string) (x flo
 func (f *Fields) Name(name string, most int) string {
 	text := f.Text(name)
 	if n := utf8.RuneCountInString(text); n < 1 || n > most || strings.ContainsAny(text, "\r\n\t") {
-		f.Fault(name, fmt.Errorf("give a name of 1 to %d characters", most))
+		f.Fault(name, measure.Code("form.name").With(most))
 	}
 	return text
 }
@@ -134,6 +134,18 @@ func (f *Fields) Fault(name string, err error) {
 		shown = strconv.Quote(shorten(value))
 	}
 	f.faults = append(f.faults, &measure.FieldError{Field: name, Value: shown, Err: err})
+}
+
+// FaultsOf notes what is wrong with several fields; an error of another kind it gives back.
+func (f *Fields) FaultsOf(err error) error {
+	faults, ok := errors.AsType[measure.Faults](err)
+	for _, one := range faults {
+		f.Fault(one.Field, one.Err)
+	}
+	if ok {
+		return nil
+	}
+	return err
 }
 
 // shorten keeps what a message repeats of a long value.
@@ -148,8 +160,8 @@ func shorten(text string) string {
 // Err returns the faults, nil if there are none.
 func (f *Fields) Err() error { return f.faults.Err() }
 
-// Faults returns the faults by field.
-func (f *Fields) Faults() map[string]string { return FieldFaults(f.Err()) }
+// Faults returns what is wrong by field, said as the household has it.
+func (f *Fields) Faults(say words.Printer) map[string]string { return FieldFaults(say, f.Err()) }
 
 // Values returns the first value of each field, for a form that is shown again.
 func (f *Fields) Values() map[string]string {

@@ -9,6 +9,7 @@ import (
 
 	"kirdu/core/measure"
 	"kirdu/web/frame"
+	"kirdu/words"
 )
 
 func TestNumber(t *testing.T) {
@@ -27,14 +28,14 @@ func TestNumber(t *testing.T) {
 func TestFieldFaults(t *testing.T) {
 	faults := measure.Faults{
 		{Field: "bowls", Err: measure.ErrNotPositive},
-		{Field: "amount", Value: `"2 cupz"`, Err: measure.ErrUnknownUnit},
+		{Field: "amount", Value: `"2 cupz"`, Err: measure.ErrUnknownUnit.With("cupz")},
 		{Field: "amount", Err: measure.ErrNoNumber},
 	}
-	byField := frame.FieldFaults(faults)
+	byField := frame.FieldFaults(words.Printer{}, faults)
 	require.Len(t, byField, 2)
-	require.Contains(t, byField["amount"], `"2 cupz": unknown unit`)
+	require.Contains(t, byField["amount"], `"2 cupz": unknown unit "cupz"`)
 	require.Contains(t, byField["amount"], "give a number and a unit", "two faults of one field stand together")
-	require.Nil(t, frame.FieldFaults(measure.ErrNoPiece))
+	require.Nil(t, frame.FieldFaults(words.Printer{}, measure.ErrNoPiece))
 }
 
 func TestFieldsKeepWhatWasTypedAndSayWhatIsWrong(t *testing.T) {
@@ -48,7 +49,7 @@ func TestFieldsKeepWhatWasTypedAndSayWhatIsWrong(t *testing.T) {
 	require.False(t, given)
 	require.Zero(t, x)
 	require.NoError(t, f.Err())
-	require.Nil(t, f.Faults())
+	require.Nil(t, f.Faults(words.Printer{}))
 
 	f.Number("b", 0, 20, "5")
 	f.Number("c", 0, 20, "5")
@@ -56,7 +57,7 @@ func TestFieldsKeepWhatWasTypedAndSayWhatIsWrong(t *testing.T) {
 	f.Number("missing", 0, 20, "5")
 	f.Name("name", 60)
 	f.Name("long", 60)
-	faults := f.Faults()
+	faults := f.Faults(words.Printer{})
 	require.Len(t, faults, 6)
 	require.Equal(t, `"-3": give a number from 0 to 20, such as 5`, faults["b"])
 	require.Contains(t, faults["c"], "∞")
@@ -77,7 +78,7 @@ func FuzzNumbersOfForms(f *testing.F) {
 		if fields.Err() == nil {
 			require.True(t, x >= 1 && x <= 100)
 		} else {
-			require.Contains(t, fields.Faults()["x"], "give a number from 1 to 100")
+			require.Contains(t, fields.Faults(words.Printer{})["x"], "give a number from 1 to 100")
 		}
 	})
 }

@@ -299,16 +299,16 @@ func UnreadablePath(bad *store.Unreadable) string {
 	return "/unreadable/" + string(bad.Kind) + "/" + bad.ID
 }
 
-// FieldFaults returns the messages of an error by field, for a form that is
+// FieldFaults returns what is wrong by field, said as the household has it, for a form that is
 // shown again as it was typed.
-func FieldFaults(err error) map[string]string {
+func FieldFaults(say words.Printer, err error) map[string]string {
 	faults, ok := errors.AsType[measure.Faults](err)
 	if !ok {
 		return nil
 	}
 	byField := map[string]string{}
 	for _, fault := range faults {
-		message := fault.Err.Error()
+		message := say.Fault(fault.Err)
 		if fault.Value != "" {
 			message = fmt.Sprintf("%s: %s", fault.Value, message)
 		}

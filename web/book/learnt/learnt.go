@@ -4,7 +4,6 @@ package learnt
 
 import (
 	"embed"
-	"errors"
 	"fmt"
 	"maps"
 	"math"
@@ -251,7 +250,7 @@ func batches(n int) string {
 var kinds = []learn.Quantity{learn.Power, learn.CookTime, learn.Thickness, learn.Whistle, learn.Sweet,
 	learn.Thicker, learn.Softer}
 
-var errKind = errors.New("choose one of what was learnt")
+var errKind = measure.Code("learnt.kind")
 
 // read reads which thing a form means.
 func (s *Screen) read(c *gin.Context) (of learn.Quantity, name string, _ error) {
@@ -262,7 +261,8 @@ func (s *Screen) read(c *gin.Context) (of learn.Quantity, name string, _ error) 
 	of, name = learn.Quantity(f.Text("of")), f.Typed.Get("name")
 	const longest = 120
 	if !slices.Contains(kinds, of) || len(name) > longest {
-		return "", "", frame.Stop(http.StatusUnprocessableEntity, "There is nothing of that name to forget.", words.Capital(errKind.Error())+".")
+		return "", "", frame.Stop(http.StatusUnprocessableEntity, "There is nothing of that name to forget.",
+			words.Capital(frame.Words(c).Fault(errKind))+".")
 	}
 	return of, name, nil
 }

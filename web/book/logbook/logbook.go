@@ -280,9 +280,9 @@ func readForm(f *frame.Fields) form {
 
 // Faults of the form.
 var (
-	errChoice = errors.New("choose from the list")
-	errNote   = errors.New("shorten the note to 4000 characters")
-	errTags   = errors.New("give up to 8 tags, separated by commas, each of at most 30 characters")
+	errChoice = measure.Code("logbook.choice")
+	errNote   = measure.Code("logbook.note")
+	errTags   = measure.Code("logbook.tags")
 )
 
 const (
@@ -336,7 +336,7 @@ func (s *Screen) Judge(c *gin.Context) error {
 	}
 	verdict, tags, err := parse(f)
 	if err != nil {
-		return s.show(c, http.StatusUnprocessableEntity, k, &f, frame.FieldFaults(err))
+		return s.show(c, http.StatusUnprocessableEntity, k, &f, frame.FieldFaults(frame.Words(c), err))
 	}
 	if err := s.app.Judge(ctx, k, verdict, tags); err != nil {
 		return err

@@ -3,7 +3,6 @@ package logbook
 import (
 	"bytes"
 	"errors"
-	"fmt"
 	"image"
 	"image/color"
 	"image/jpeg"
@@ -17,7 +16,9 @@ import (
 	"golang.org/x/image/draw"
 	"golang.org/x/image/math/f64"
 
+	"kirdu/core/measure"
 	"kirdu/store"
+	"kirdu/web/frame"
 )
 
 // Bounds of a photo, as it is sent and as it is kept.
@@ -29,10 +30,10 @@ const (
 
 // Faults of photos.
 var (
-	errNoPhoto = errors.New("choose a photo, JPEG or PNG")
-	errFormat  = errors.New("this is no JPEG or PNG that can be read; save it as JPEG and choose it again")
-	errPixels  = errors.New("this photo has too many pixels to be opened here; make it smaller first, or save it as JPEG")
-	errSize    = fmt.Errorf("a photo may have %d MB at most", MaxUpload>>20)
+	errNoPhoto = measure.Code("logbook.no-photo")
+	errFormat  = measure.Code("logbook.format")
+	errPixels  = measure.Code("logbook.pixels")
+	errSize    = measure.Code("logbook.photo-size").With(MaxUpload >> 20)
 )
 
 // shrink returns a photo as it is kept: upright, at most 1600 px long, as JPEG
@@ -185,7 +186,7 @@ func (s *Screen) AddPhoto(c *gin.Context) error {
 		return err
 	}
 	refuse := func(status int, err error) error {
-		return s.show(c, status, k, nil, map[string]string{"photo": err.Error()})
+		return s.show(c, status, k, nil, map[string]string{"photo": frame.Words(c).Fault(err)})
 	}
 	header, err := c.FormFile("photo")
 	if err != nil {

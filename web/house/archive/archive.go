@@ -7,7 +7,6 @@ import (
 	"embed"
 	"encoding/csv"
 	"errors"
-	"fmt"
 	"io"
 	"net/http"
 	"os"
@@ -17,6 +16,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"kirdu/core/measure"
 	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/words"
@@ -61,9 +61,9 @@ type line struct {
 
 // Faults of the form.
 var (
-	errNoFile  = errors.New("choose an archive, a file that ends in .kirdu.zip")
-	errTooBig  = fmt.Errorf("a browser may send %d MB at most; take larger archives over with “kirdu import”", MaxUpload>>20)
-	errExpired = errors.New("it was looked at too long ago; choose the file again")
+	errNoFile  = measure.Code("archive.no-file")
+	errTooBig  = measure.Code("archive.too-big").With(MaxUpload >> 20)
+	errExpired = measure.Code("archive.expired")
 )
 
 // Show offers what can be done.
@@ -91,12 +91,14 @@ func attach(c *gin.Context, kind, name string, data []byte) {
 
 // Look says what an archive would do, and changes nothing.
 func (s *Screen) Look(c *gin.Context) error {
-	refuse := func(err error) error { return s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error()}) }
+	refuse := func(err error) error {
+		return s.show(c, http.StatusUnprocessableEntity, view{Fault: frame.Words(c).Fault(err)})
+	}
 	header, err := c.FormFile("archive")
 	if err != nil {
 		var tooLarge *http.MaxBytesError
 		if errors.As(err, &tooLarge) {
-			return s.show(c, http.StatusRequestEntityTooLarge, view{Fault: errTooBig.Error()})
+			return s.show(c, http.StatusRequestEntityTooLarge, view{Fault: frame.Words(c).Fault(errTooBig)})
 		}
 		return refuse(errNoFile)
 	}
@@ -117,7 +119,7 @@ func (s *Screen) Look(c *gin.Context) error {
 	report, err := s.absorb(c, file.Name(), store.KeepOurs, true)
 	if err != nil {
 		os.Remove(file.Name())
-		return refuse(fmt.Errorf("%s: %w. Nothing was changed", header.Filename, err))
+		return refuse(measure.Code("archive.refused").With(header.Filename, err))
 	}
 	v := view{Token: s.waiting.keep(file.Name()), Name: header.Filename}
 	v.tell(frame.Words(c), report)
@@ -145,7 +147,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	path, ok := s.waiting.take(f.Text("token"))
 	if !ok {
-		return s.show(c, http.StatusUnprocessableEntity, view{Fault: errExpired.Error()})
+		return s.show(c, http.StatusUnprocessableEntity, view{Fault: frame.Words(c).Fault(errExpired)})
 	}
 	defer os.Remove(path)
 	choice := store.KeepOurs
@@ -154,7 +156,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	report, err := s.absorb(c, path, choice, false)
 	if err != nil {
-		return s.show(c, http.StatusUnprocessableEntity, view{Fault: err.Error() + ". Nothing was changed"})
+		return s.show(c, http.StatusUnprocessableEntity, view{Fault: frame.Words(c).Fault(err) + ". Nothing was changed"})
 	}
 	v := view{Done: true, Name: "It is taken over"}
 	v.tell(frame.Words(c), report)

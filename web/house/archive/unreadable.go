@@ -39,12 +39,12 @@ func (s *Screen) Unreadable(c *gin.Context) error {
 	if !bad.At.IsZero() {
 		v.Since = frame.Words(c).Time(bad.At.In(s.app.Zone), "2 January 2006, 15:04")
 	}
-	faults := frame.FieldFaults(bad.Err)
+	faults := frame.FieldFaults(frame.Words(c), bad.Err)
 	for _, field := range slices.Sorted(maps.Keys(faults)) {
 		v.Faults = append(v.Faults, field+": "+faults[field])
 	}
 	if len(faults) == 0 {
-		v.Faults = []string{bad.Err.Error()}
+		v.Faults = []string{frame.Words(c).Fault(bad.Err)}
 	}
 	return s.bad.Show(c, http.StatusOK, frame.Frame{Title: "Cannot be read", Section: place.section, Body: v})
 }

@@ -90,7 +90,7 @@ func (s *Screen) Make(c *gin.Context) error {
 	g := store.Gadget{ID: app.NewID(), Name: f.Name("name", 60), WithPot: f.Text("with_pot") != "", MadeAt: s.app.Now()}
 	v := view{Name: f.Text("name"), WithPot: g.WithPot}
 	if f.Err() != nil {
-		v.Faults = f.Faults()
+		v.Faults = f.Faults(frame.Words(c))
 		return s.show(c, http.StatusUnprocessableEntity, v)
 	}
 	const bytes = 24
@@ -172,7 +172,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	data, err := io.ReadAll(io.LimitReader(c.Request.Body, device.MaxBytes+1))
 	if err != nil || len(data) > device.MaxBytes {
-		refuse(c, http.StatusRequestEntityTooLarge, device.ErrLarge.Error(), "nothing of it was taken")
+		refuse(c, http.StatusRequestEntityTooLarge, frame.Words(c).Fault(device.ErrLarge), "nothing of it was taken")
 		return nil
 	}
 	kind, _, _ := mime.ParseMediaType(c.ContentType())
@@ -180,7 +180,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	if faults, found := errors.AsType[measure.Faults](err); found {
 		a := answer{Error: "the message cannot be read; nothing of it was taken"}
 		for _, f := range faults {
-			a.Faults = append(a.Faults, fault{f.Field, f.Err.Error()})
+			a.Faults = append(a.Faults, fault{f.Field, frame.Words(c).Fault(f.Err)})
 		}
 		c.JSON(http.StatusUnprocessableEntity, a)
 		return nil
@@ -223,7 +223,7 @@ func (s *Screen) Take(c *gin.Context) error {
 // mostOff is how far the clock of a gadget may be off; errOff is the fault of one that is farther.
 const mostOff = 24 * time.Hour
 
-var errOff = errors.New("the gadget's clock is more than a day off")
+var errOff = measure.Code("gadgets.off")
 
 // correct moves the times of a message by what the gadget's clock is off, where it
 // says when it sent it.

@@ -3,8 +3,6 @@ package kitchen
 
 import (
 	"embed"
-	"errors"
-	"fmt"
 	"io/fs"
 	"net/http"
 	"slices"
@@ -159,7 +157,7 @@ func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerFo
 	}
 	v.Room["ovens"], v.Room["fridge_l"] = strconv.Itoa(fittings.Ovens), say.Number(fittings.FridgeL, -1)
 	if room != nil {
-		v.Room, v.RoomFaults = room.Values(), room.Faults()
+		v.Room, v.RoomFaults = room.Values(), room.Faults(say)
 	}
 	var all []vessel.Pot
 	for _, p := range pots {
@@ -238,11 +236,11 @@ const leastWide, mostWide = 50, 1500
 
 // Faults of the forms.
 var (
-	errNoUse      = errors.New("tick at least one thing that the pot is for")
-	errName       = errors.New("give a name of 1 to 60 characters, such as “the tall steel pot”")
-	errKind       = errors.New("choose a kind from the list")
-	errWidest     = fmt.Errorf("give millimetres from %d to %d, such as 240, or leave it empty for any pot", leastWide, mostWide)
-	errEfficiency = errors.New("give per cent above 0, at most 100, such as 45 for gas or 85 for induction")
+	errNoUse      = measure.Code("kitchen.no-use")
+	errName       = measure.Code("kitchen.name")
+	errKind       = measure.Code("kitchen.kind")
+	errWidest     = measure.Code("kitchen.widest").With(leastWide, mostWide)
+	errEfficiency = measure.Code("kitchen.efficiency")
 )
 
 func (f burnerForm) parse() (store.Burner, error) {
@@ -258,7 +256,7 @@ func (f burnerForm) parse() (store.Burner, error) {
 	const percent = 100
 	power, ok := frame.Number(f.Power)
 	if !ok || !vessel.BurnerWatt.Holds(power) {
-		fault("power_w", fmt.Errorf("%w, in watts, such as 2200", vessel.BurnerWatt.Error()))
+		fault("power_w", measure.Code("kitchen.watts").With(vessel.BurnerWatt.Error()))
 	}
 	efficiency, ok := frame.Number(f.Efficiency)
 	if !ok || !vessel.Share.Holds(efficiency/percent) {
@@ -283,7 +281,7 @@ func (s *Screen) AddBurner(c *gin.Context) error {
 	f := readBurnerForm(posted)
 	burner, err := f.parse()
 	if err != nil {
-		return s.render(c, http.StatusUnprocessableEntity, newPot(), f, frame.FieldFaults(err), nil)
+		return s.render(c, http.StatusUnprocessableEntity, newPot(), f, frame.FieldFaults(frame.Words(c), err), nil)
 	}
 	if err := s.app.Store.AddBurner(c.Request.Context(), burner, s.app.Now()); err != nil {
 		return err

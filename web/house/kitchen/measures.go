@@ -1,9 +1,9 @@
 package kitchen
 
 import (
-	"errors"
 	"fmt"
 	"maps"
+	"math"
 	"net/http"
 	"slices"
 
@@ -52,7 +52,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) error
 	if err != nil {
 		return err
 	}
-	v := measuresView{In: f.Values(), Faults: f.Faults()}
+	v := measuresView{In: f.Values(), Faults: f.Faults(say)}
 	var jars []picture.Filled
 	for _, m := range taken {
 		size := sizeWords(say, m)
@@ -99,9 +99,9 @@ func sizeWords(say words.Printer, m store.Measuring) string {
 
 // Faults of a measure.
 var (
-	errHow      = errors.New("choose how you measured it")
-	errEmptier  = errors.New("is not more than the empty weight; weigh it full")
-	errMaterial = errors.New("choose a material of the pantry")
+	errHow      = measure.Code("kitchen.how")
+	errEmptier  = measure.Code("kitchen.emptier")
+	errMaterial = measure.Code("kitchen.material")
 )
 
 // AddMeasure stores what a measure was found to hold.
@@ -175,7 +175,7 @@ func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Mea
 	name, err := measure.OwnName(f.Name("name", 30))
 	if err != nil || len(plan.KeyOf(name, "ml")) < len("x_ml") || name == "" {
 		if err == nil && f.Text("name") != "" {
-			err = errors.New("is a name without letters a to z; add some, such as “blue mug”")
+			err = measure.Code("kitchen.measure-name")
 		}
 		if err != nil {
 			f.Fault("name", err)
@@ -213,7 +213,7 @@ func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Mea
 		f.Fault("how", errHow)
 	}
 	if f.Err() == nil && !(m.Size > 0 && m.Size <= most) {
-		f.Fault("full_g", fmt.Errorf("comes to %.0f ml; a measure holds at most 20 l", m.Size))
+		f.Fault("full_g", measure.Code("kitchen.measure-size").With(math.Round(float64(m.Size))))
 	}
 	return m
 }

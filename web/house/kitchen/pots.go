@@ -130,7 +130,7 @@ func (s *Screen) AddPot(c *gin.Context) error {
 	}
 	pot := readPot(f)
 	if f.Err() != nil {
-		return s.render(c, http.StatusUnprocessableEntity, formOf(f.Values(), f.Typed["uses"], f.Faults()), newBurner(), nil, nil)
+		return s.render(c, http.StatusUnprocessableEntity, formOf(f.Values(), f.Typed["uses"], f.Faults(frame.Words(c))), newBurner(), nil, nil)
 	}
 	return s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
 }
@@ -156,7 +156,7 @@ func (s *Screen) ChangePot(c *gin.Context) error {
 	}
 	pot := readPot(f)
 	if f.Err() != nil {
-		form := formOf(f.Values(), f.Typed["uses"], f.Faults())
+		form := formOf(f.Values(), f.Typed["uses"], f.Faults(frame.Words(c)))
 		form.ID = c.Param("id")
 		return s.showPot(c, http.StatusUnprocessableEntity, form)
 	}

@@ -3,6 +3,7 @@ package kitchen
 import (
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"slices"
 
@@ -74,7 +75,7 @@ func (s *Screen) showTest(c *gin.Context, status int, f *frame.Fields) error {
 	if err != nil {
 		return err
 	}
-	v := testView{Burner: newBurnerView(say, burner, tests), In: f.Values(), Faults: f.Faults(), Minutes: testMinutes}
+	v := testView{Burner: newBurnerView(say, burner, tests), In: f.Values(), Faults: f.Faults(say), Minutes: testMinutes}
 	for _, p := range pots {
 		v.Pots = append(v.Pots, choiceView{p.ID, words.Capital(p.Name), p.ID == f.Text("pot")})
 	}
@@ -101,9 +102,9 @@ func powerWords(say words.Printer, t store.WaterTest) string {
 
 // Faults of the test's form.
 var (
-	errPot   = errors.New("choose a pot of your kitchen")
-	errFlame = errors.New("choose a flame from the list")
-	errEmpty = errors.New("was never weighed empty: take its weight off both and leave the box empty, or weigh the pot first")
+	errPot   = measure.Code("kitchen.pot")
+	errFlame = measure.Code("kitchen.flame")
+	errEmpty = measure.Code("kitchen.empty")
 )
 
 // AddTest stores a water test: from then on every forecast over that flame uses
@@ -171,7 +172,7 @@ func waterTest(f *frame.Fields, pots []store.Pot, room *plan.Kitchen) (vessel.Wa
 		}
 		before, after = before-float64(empty), after-float64(empty)
 		if weighed && (before <= 0 || after <= 0) && f.Err() == nil {
-			f.Fault("after_g", fmt.Errorf("is less than the empty pot, which weighs %.0f g", float64(empty)))
+			f.Fault("after_g", measure.Code("kitchen.less-than-empty").With(math.Round(float64(empty))))
 		}
 	}
 	t.Before, t.After = measure.Gram(before), measure.Gram(after)
@@ -202,14 +203,14 @@ func (s *Screen) SetRoom(c *gin.Context) error {
 	}
 	if x, given := f.Optional("ovens", 0, timetable.MostOvens, "1"); given {
 		if fittings.Ovens = int(x); float64(fittings.Ovens) != x {
-			f.Fault("ovens", errors.New("give a whole number of ovens, such as 1"))
+			f.Fault("ovens", measure.Code("kitchen.ovens"))
 		}
 	}
 	if x, given := f.Optional("fridge_l", 0, timetable.MostFridgeL, "60"); given {
 		fittings.FridgeL = x
 	}
 	if units := f.Text("units"); units != "metric" && units != store.UnitsUS {
-		f.Fault("units", errors.New("choose metric or US units"))
+		f.Fault("units", measure.Code("kitchen.units"))
 	}
 	if f.Err() != nil {
 		return s.showRoom(c, http.StatusUnprocessableEntity, f)

@@ -1,7 +1,6 @@
 package kitchen
 
 import (
-	"errors"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
@@ -27,10 +26,11 @@ func (s *Screen) Weigh(c *gin.Context) error {
 }
 
 func (s *Screen) showWeigh(c *gin.Context, status int, f *frame.Fields) error {
-	return s.weigh.Show(c, status, frame.Frame{Title: "A pot by weighing", Section: "kitchen", Body: weighView{f.Values(), f.Faults()}})
+	return s.weigh.Show(c, status, frame.Frame{Title: "A pot by weighing", Section: "kitchen", Body: weighView{f.Values(),
+		f.Faults(frame.Words(c))}})
 }
 
-var errWalls = errors.New("choose straight or slanting walls")
+var errWalls = measure.Code("kitchen.walls")
 
 // AddWeighed stores a pot that was measured by weighing water.
 func (s *Screen) AddWeighed(c *gin.Context) error {
@@ -48,7 +48,7 @@ func (s *Screen) AddWeighed(c *gin.Context) error {
 // widestPot is as wide as a pot may be.
 var widestPot = measure.Millimetre(vessel.PotMM.High)
 
-var errWide = errors.New("comes to a pot wider than 1.5 m; check depth and weight")
+var errWide = measure.Code("kitchen.wide")
 
 func weighedPot(f *frame.Fields) vessel.Pot {
 	const mostWater = 500_000
@@ -62,7 +62,7 @@ func weighedPot(f *frame.Fields) vessel.Pot {
 	if f.Text("with_pot") == "" {
 		empty = 0
 	} else if !weighed {
-		f.Fault("mass_g", errors.New("is needed to take the pot's weight off; or set the scale to zero with the pot on it"))
+		f.Fault("mass_g", measure.Code("kitchen.pot-mass"))
 	}
 	filling := func(depth, mass string) vessel.Filling {
 		return vessel.Filling{Depth: measure.Millimetre(f.Number(depth, 1, tallest, "100")),
@@ -96,7 +96,7 @@ func weighedPot(f *frame.Fields) vessel.Pot {
 	}
 	if f.Err() == nil && (high.Depth > p.HeightMM || max(p.DiameterMM, p.BottomMM, p.TopMM) > widestPot) {
 		if high.Depth > p.HeightMM {
-			f.Fault("high_mm", errors.New("is more than the inner depth of the pot"))
+			f.Fault("high_mm", measure.Code("kitchen.too-deep"))
 		} else {
 			f.Fault("high_g", errWide)
 		}

@@ -6,7 +6,6 @@ import (
 	"cmp"
 	"embed"
 	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 	"strconv"
@@ -163,7 +162,7 @@ func (s *Screen) showOne(c *gin.Context, status int, typed map[string]string, fa
 	m := own.Material()
 	v := oneView{Slug: m.Slug, Name: m.Name, Aliases: strings.Join(m.OtherNames(), ", "),
 		Stack:  picture.NewStack(say, "", picture.Parts(m), 100, "g"),
-		Source: m.SourceNote, Allergens: say.Join(m.Allergens), Faults: frame.FieldFaults(faults)}
+		Source: m.SourceNote, Allergens: say.Join(m.Allergens), Faults: frame.FieldFaults(say, faults)}
 	v.OwnNames = strings.Join(own.Aliases, ", ")
 	if text, again := typed["aliases"]; again {
 		v.OwnNames = text
@@ -293,9 +292,7 @@ func (s *Screen) Correct(c *gin.Context) error {
 	if fields.Err() == nil {
 		// A pack has no pH below 1; 0 means that it has none of its own.
 		if err := own.Check(); err != nil {
-			for _, fault := range strings.Split(err.Error(), "\n") {
-				fields.Fault("whole", errors.New(fault))
-			}
+			fields.Fault("whole", err)
 		}
 	}
 	if err := fields.Err(); err != nil {
@@ -355,8 +352,7 @@ func (s *Screen) Restore(c *gin.Context) error {
 }
 
 // Faults of other names.
-var errAliases = fmt.Errorf("takes up to %d names with commas between, each up to %d letters, such as “hill rice, samba”", mostAliases,
-	longestAlias)
+var errAliases = measure.Code("pantry.aliases").With(mostAliases, longestAlias)
 
 // Bounds of the other names of a material. Source: the plan format.
 const (
@@ -428,7 +424,7 @@ func (s *Screen) showNew(c *gin.Context, status int, f *frame.Fields) error {
 	if err != nil {
 		return err
 	}
-	v := newView{In: f.Values(), Faults: f.Faults()}
+	v := newView{In: f.Values(), Faults: f.Faults(frame.Words(c))}
 	for _, m := range plan.HomePantry(home).All() {
 		v.Likes = append(v.Likes, option{m.Slug, m.Name, m.Slug == f.Text("like")})
 	}
@@ -437,8 +433,8 @@ func (s *Screen) showNew(c *gin.Context, status int, f *frame.Fields) error {
 
 // Faults of a new material.
 var (
-	errLike = errors.New("choose a material from the list")
-	errSlug = errors.New("is a name without letters a to z; add some, such as “hill rice”")
+	errLike = measure.Code("pantry.like")
+	errSlug = measure.Code("pantry.slug")
 )
 
 // Create stores a material from a pack label.

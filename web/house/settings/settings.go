@@ -5,7 +5,6 @@ package settings
 import (
 	"context"
 	"embed"
-	"errors"
 	"net"
 	"net/http"
 	"net/url"
@@ -18,6 +17,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"rsc.io/qr"
 
+	"kirdu/core/measure"
 	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/web/guard"
@@ -99,9 +99,9 @@ func (s *Screen) show(c *gin.Context, status int, fault string) error {
 		}
 	}
 	if last := s.app.LastCopy(); last != nil {
-		v.Copied, v.CopyFault = say.Sprintf("The last copy: %s.", last.Path), last.Trouble != ""
+		v.Copied, v.CopyFault = say.Sprintf("The last copy: %s.", last.Path), last.Trouble != nil
 		if v.CopyFault {
-			v.Copied = say.Sprintf("No copy could be made in %s: %s.", last.Path, last.Trouble)
+			v.Copied = say.Sprintf("No copy could be made in %s: %s.", last.Path, say.Fault(last.Trouble))
 		}
 	}
 	for _, g := range groups {
@@ -186,13 +186,13 @@ func (s *Screen) trustAt(address string) string {
 }
 
 // errCode reports a picture that was asked for when there is none.
-var errCode = errors.New("no address of the home network")
+var errCode = measure.Code("settings.code")
 
 // Code is the QR code of the first address.
 func (s *Screen) Code(c *gin.Context) error {
 	list := addresses(c.Request)
 	if !s.app.Login || len(list) == 0 {
-		return frame.Stop(http.StatusNotFound, "There is no address for a phone.", errCode.Error())
+		return frame.Stop(http.StatusNotFound, "There is no address for a phone.", frame.Words(c).Fault(errCode))
 	}
 	at := list[0]
 	if wanted := c.Query("at"); slices.Contains(list, wanted) {

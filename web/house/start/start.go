@@ -49,7 +49,7 @@ func (s *Screen) Show(c *gin.Context) error {
 }
 
 func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
-	v := view{In: f.Values(), Faults: f.Faults(), Kinds: []string{"gas", "electric", "induction", "wood"},
+	v := view{In: f.Values(), Faults: f.Faults(frame.Words(c)), Kinds: []string{"gas", "electric", "induction", "wood"},
 		Sample: s.app.Sample != nil}
 	for _, w := range plan.Ways() {
 		v.Ways = append(v.Ways, way{w.Name, words.Capital(w.Name), w.About})
@@ -94,10 +94,10 @@ func (s *Screen) Begin(c *gin.Context) error {
 	choice := plan.WayChoice{Way: f.Text("way"), Bowls: int(f.Number("bowls", 1, mostBowls, "4")), Burner: burner, Pot: pot}
 	w, there := plan.WayNamed(choice.Way)
 	if !there {
-		f.Fault("way", errors.New("choose one of the list"))
+		f.Fault("way", measure.Code("start.choose"))
 	} else if checked, err := w.Check(choice); err != nil {
-		for field, message := range frame.FieldFaults(err) {
-			f.Fault(field, errors.New(message))
+		if f.FaultsOf(err) != nil {
+			return err
 		}
 	} else {
 		choice = checked
@@ -116,7 +116,7 @@ func (s *Screen) Begin(c *gin.Context) error {
 	}
 	first, err := design.Fresh(choice, []vessel.Pot{pot})
 	if cannot, ok := errors.AsType[*design.Cannot](err); ok {
-		err = errors.New(frame.Words(c).KitchenCannot(cannot))
+		err = cannot
 	}
 	if err != nil {
 		f.Fault("bowls", err)

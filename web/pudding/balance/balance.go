@@ -5,7 +5,6 @@ package balance
 import (
 	"context"
 	"embed"
-	"errors"
 	"fmt"
 	"maps"
 	"math"
@@ -124,9 +123,9 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, pudding store.P
 	f := frame.NewFields(typed, standard(say, p, now))
 	thickness, sweet, bowls := f.Number("thickness", 1, 8, "4.5"), f.Number("sweet", 0, 60, "12"), f.Number("bowls", 1, 500, "6")
 	if bowls != math.Trunc(bowls) {
-		f.Fault("bowls", errors.New("give a whole number of bowls"))
+		f.Fault("bowls", measure.Code("balance.bowls"))
 	}
-	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(), Now: newSide(say, p, now)}
+	v := view{ID: pudding.ID, Name: p.Name, Version: pudding.Version, In: f.Values(), Faults: f.Faults(say), Now: newSide(say, p, now)}
 	for i, word := range pot.ThicknessWords() {
 		v.Grades = append(v.Grades, grade{strconv.Itoa(i + 1), word})
 	}

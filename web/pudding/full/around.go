@@ -293,9 +293,9 @@ func (f *former) burner(path, title string, kit equipment, document map[string]a
 
 // Faults of the pots.
 var (
-	errOwnPot    = errors.New("choose a pot of your kitchen")
-	errOwnBurner = errors.New("choose a burner of your kitchen")
-	errServed    = errors.New("tick the pot that comes to the table")
+	errOwnPot    = measure.Code("full.own-pot")
+	errOwnBurner = measure.Code("full.own-burner")
+	errServed    = measure.Code("full.served")
 )
 
 // Save takes what stands around the steps as it was filled in. What has faults is not
@@ -325,7 +325,7 @@ func (s *Screen) Save(c *gin.Context) error {
 		changed, err = plan.Reread(changed.In(home))
 	}
 	if faults := (measure.Faults)(nil); errors.As(err, &faults) {
-		return s.showAround(c, http.StatusUnprocessableEntity, pudding, f.Typed, placed(pudding.Plan, frame.FieldFaults(err)))
+		return s.showAround(c, http.StatusUnprocessableEntity, pudding, f.Typed, placed(pudding.Plan, frame.FieldFaults(frame.Words(c), err)))
 	}
 	if err != nil {
 		return err
@@ -441,7 +441,7 @@ func (r *reader) pieces(say words.Printer, p, before *plan.Plan, kit equipment) 
 			continue
 		}
 		if err := p.RemovePot(name); err != nil {
-			r.fault(field, "", fmt.Errorf("it %w. %s", plan.ErrPotUsed, used(say, p, name)))
+			r.fault(field, "", measure.Code("full.pot-used").With(used(say, p, name)))
 		}
 	}
 	switch kind, value, isNew := strings.Cut(r.form.Get("pots.new"), ":"); {

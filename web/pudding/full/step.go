@@ -68,7 +68,7 @@ type field struct {
 }
 
 var (
-	errNumber = errors.New("give a number, such as 70")
+	errNumber = measure.Code("full.number")
 	errNoStep = frame.Stop(http.StatusNotFound, "There is no such step.", "Go back to the pudding.")
 )
 
@@ -402,7 +402,7 @@ func (s *Screen) SaveStep(c *gin.Context) error {
 		changed, err = plan.Reread(changed.In(home))
 	}
 	if faults := (measure.Faults)(nil); errors.As(err, &faults) {
-		return s.show(c, http.StatusUnprocessableEntity, pudding, at, f.Typed, frame.FieldFaults(err))
+		return s.show(c, http.StatusUnprocessableEntity, pudding, at, f.Typed, frame.FieldFaults(frame.Words(c), err))
 	}
 	if err != nil {
 		return err

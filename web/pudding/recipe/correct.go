@@ -1,10 +1,10 @@
 package recipe
 
 import (
-	"errors"
 	"slices"
 	"strconv"
 
+	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/recipe"
 	"kirdu/web/frame"
@@ -72,7 +72,7 @@ func corrections(f *frame.Fields, given []recipe.Given, all *pantry.Pantry) map[
 		}
 		one := recipe.Correction{Aside: f.Text("aside"+key) != "", As: f.Text("say" + key)}
 		if len([]rune(one.As)) > longestCorrection {
-			f.Fault("say"+key, errors.New("is too long: say it in "+strconv.Itoa(longestCorrection)+" letters"))
+			f.Fault("say"+key, measure.Code("recipe.correction").With(longestCorrection))
 			one.As = ""
 		}
 		if doing := f.Text("do" + key); doing != "" {

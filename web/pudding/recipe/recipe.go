@@ -6,7 +6,6 @@ import (
 	"bytes"
 	"embed"
 	"errors"
-	"fmt"
 	"io"
 	"net/http"
 	"slices"
@@ -59,13 +58,14 @@ func (s *Screen) Show(c *gin.Context) error {
 }
 
 func (s *Screen) showPaste(c *gin.Context, status int, f *frame.Fields) error {
-	return s.paste.Show(c, status, frame.Frame{Title: "From a recipe", Section: "puddings", Body: pasteView{f.Values(), f.Faults()}})
+	return s.paste.Show(c, status, frame.Frame{Title: "From a recipe", Section: "puddings", Body: pasteView{f.Values(),
+		f.Faults(frame.Words(c))}})
 }
 
 // Faults of a list.
 var (
-	errEmpty = errors.New("is empty: paste the ingredients, one a line, or choose a recipe file")
-	errFile  = errors.New("could not be read; choose it again")
+	errEmpty = measure.Code("recipe.empty")
+	errFile  = measure.Code("recipe.file")
 )
 
 // Read reads a pasted list or a recipe file and shows what was understood.
@@ -147,7 +147,7 @@ func (s *Screen) file(c *gin.Context, f *frame.Fields, home plan.Home) (id strin
 	}
 	recipe, err := exchange.ReadRecipe(data)
 	if err != nil {
-		f.Fault("file", fmt.Errorf("%q %w", header.Filename, err))
+		f.Fault("file", measure.Code("recipe.file-is").With(header.Filename, err))
 		return "", false
 	}
 	f.Typed.Set("list", strings.Join(recipe.Ingredients, "\n"))
@@ -172,7 +172,7 @@ func (s *Screen) planFile(c *gin.Context, f *frame.Fields, name string, data []b
 	if faults, ok := errors.AsType[measure.Faults](err); ok {
 		const most = 5
 		shown := faults[:min(len(faults), most)]
-		f.Fault("file", fmt.Errorf("%q has %d faults: %s", name, len(faults), strings.ReplaceAll(shown.Error(), "\n", "; ")))
+		f.Fault("file", measure.Code("recipe.plan-faults").With(name, len(faults), shown))
 		return "", false
 	}
 	if err == nil {
@@ -324,7 +324,7 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 		return
 	}
 	course := forecast.Run(p, forecast.Options{CourseOnly: true})
-	v.ByList, v.Faults = cooked.ByList, f.Faults()
+	v.ByList, v.Faults = cooked.ByList, f.Faults(say)
 	v.Things = thingsOf(given, all)
 	for _, s := range cooked.Sentences {
 		one := v.sentence(say, f, len(v.Method), s)
@@ -369,7 +369,7 @@ type lineView struct {
 func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []recipe.Line, home plan.Home) error {
 	say := frame.Words(c)
 	all := plan.HomePantry(home)
-	faults := f.Faults()
+	faults := f.Faults(say)
 	v := readView{In: f.Values(), Faults: faults}
 	for _, m := range all.All() {
 		v.Names = append(v.Names, m.Name)
@@ -383,7 +383,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 			one.Material = m.Name
 		}
 		for _, ask := range l.Asks {
-			one.Asks = append(one.Asks, ask.Message)
+			one.Asks = append(one.Asks, say.Fault(ask.Why))
 		}
 		if typed, again := f.Typed["material"+key]; again {
 			one.Material, one.Amount = typed[0], f.Text("amount"+key)
@@ -439,11 +439,11 @@ func reading(say words.Printer, r plan.StatedAmount) string {
 
 // Faults of the answers.
 var (
-	errMaterial = errors.New("choose a material of the pantry, or leave the line out")
-	errAmount   = errors.New("give the amount, such as 200 g, or leave the line out")
-	errPot      = errors.New("there is no pot in the kitchen yet; add one under Kitchen first")
-	errBowls    = errors.New("give a whole number of bowls from 1 to 500, such as 6")
-	errServe    = errors.New("choose hot or chilled")
+	errMaterial = measure.Code("recipe.material")
+	errAmount   = measure.Code("recipe.amount")
+	errPot      = measure.Code("recipe.pot")
+	errBowls    = measure.Code("recipe.bowls")
+	errServe    = measure.Code("recipe.serve")
 )
 
 // Create makes a pudding of the lines, as they were corrected.

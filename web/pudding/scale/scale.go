@@ -56,7 +56,7 @@ type row struct {
 	Off         bool // not what it was
 }
 
-var errBowls = errors.New("give a whole number of bowls from 1 to 200, such as 18")
+var errBowls = measure.Code("scale.bowls")
 
 // mostBowls keeps the reckoning within what a kitchen could hold.
 const mostBowls = 200
@@ -77,9 +77,9 @@ func (s *Screen) Show(c *gin.Context) error {
 	scaling, err := s.scale(c, pudding, typed)
 	switch {
 	case errors.Is(err, errBowls):
-		v.Fault, status = err.Error(), http.StatusUnprocessableEntity
+		v.Fault, status = frame.Words(c).Fault(err), http.StatusUnprocessableEntity
 	case errors.Is(err, design.ErrNoMark):
-		v.Empty = "This pudding " + err.Error() + ". Change the bowls on the Workbench: every amount is multiplied."
+		v.Empty = "This pudding " + frame.Words(c).Fault(err) + ". Change the bowls on the Workbench: every amount is multiplied."
 	case err != nil:
 		return err
 	default:
@@ -213,7 +213,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	scaling, err := s.scale(c, pudding, f.Text("bowls"))
 	if err != nil {
-		return frame.Stop(http.StatusUnprocessableEntity, "That could not be worked out.", err.Error())
+		return frame.Stop(http.StatusUnprocessableEntity, "That could not be worked out.", frame.Words(c).Fault(err))
 	}
 	for _, offer := range append([]design.Scaled{scaling.Mark}, scaling.Proposals...) {
 		if string(offer.Kind) != f.Text("kind") {

@@ -4,7 +4,6 @@ package serving
 
 import (
 	"embed"
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -114,21 +113,21 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 	v.In = map[string]string{"thickness": say.Number(wanted, 1), "liquid": liquids[0].Value, "pieces": ""}
 	status := http.StatusOK
 	fault := func(field string, err error) {
-		v.Faults[field], status = err.Error(), http.StatusUnprocessableEntity
+		v.Faults[field], status = say.Fault(err), http.StatusUnprocessableEntity
 	}
 	if text := c.Query("thickness"); text != "" {
 		v.In["thickness"] = text
 		if x, ok := frame.Number(text); ok && x >= 1 && x <= 8 {
 			wanted = x
 		} else {
-			fault("thickness", errors.New("give a grade from 1 to 8, such as 4"))
+			fault("thickness", measure.Code("serving.grade"))
 		}
 	}
 	if slug := c.Query("liquid"); slug != "" {
 		if slices.ContainsFunc(liquids, func(l choice) bool { return l.Value == slug }) {
 			v.In["liquid"] = slug
 		} else {
-			fault("liquid", errors.New("choose one of the list"))
+			fault("liquid", measure.Code("serving.choose"))
 		}
 	}
 	pieces := 24.0
@@ -136,7 +135,7 @@ func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made 
 		v.In["pieces"] = text
 		x, ok := frame.Number(text)
 		if pieces = x; !ok || x < 1 || x > 200 || x != float64(int(x)) {
-			fault("pieces", errors.New("give a whole number of pieces from 1 to 200, such as 24"))
+			fault("pieces", measure.Code("serving.pieces"))
 			pieces = 24
 		}
 	}

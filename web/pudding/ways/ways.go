@@ -14,6 +14,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/design"
+	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -95,7 +96,7 @@ func loved(w plan.Way) string {
 }
 
 func choices(say words.Printer, w plan.Way, f *frame.Fields) *chosen {
-	v := &chosen{In: f.Values(), Faults: f.Faults(), BaseWord: w.BaseWord, LiquidWord: w.LiquidWord, LeastBowls: w.Least}
+	v := &chosen{In: f.Values(), Faults: f.Faults(say), BaseWord: w.BaseWord, LiquidWord: w.LiquidWord, LeastBowls: w.Least}
 	v.Bases, v.Liquids = materials(w.Bases, f.Text("base")), materials(w.Liquids, f.Text("liquid"))
 	for k, serve := range w.Serve {
 		v.Serve = append(v.Serve, option{string(serve), say.Serving(serve), string(serve) == f.Text("serve") ||
@@ -120,8 +121,8 @@ func materials(slugs []string, on string) []option {
 
 // Faults of the form.
 var (
-	errBowls = errors.New("give a whole number of bowls from 1 to 60, such as 6")
-	errPot   = errors.New("there is no pot in the kitchen yet; add one under Kitchen first")
+	errBowls = measure.Code("ways.bowls")
+	errPot   = measure.Code("ways.pot")
 )
 
 // mostBowls is what a household's largest pot could be asked for.
@@ -145,10 +146,8 @@ func (s *Screen) Create(c *gin.Context) error {
 		f.Fault("bowls", errBowls)
 	}
 	choice.Bowls = bowls
-	if _, err := w.Check(choice); err != nil {
-		for field, message := range frame.FieldFaults(err) {
-			f.Fault(field, errors.New(message))
-		}
+	if _, err := w.Check(choice); f.FaultsOf(err) != nil {
+		return err
 	}
 	pots, err := s.pots(c)
 	if err != nil {
@@ -169,7 +168,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	if cannot, ok := errors.AsType[*design.Cannot](err); ok {
-		f.Fault("bowls", errors.New(frame.Words(c).KitchenCannot(cannot)))
+		f.Fault("bowls", cannot)
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	if err != nil {

@@ -2,7 +2,6 @@ package workbench
 
 import (
 	"cmp"
-	"errors"
 	"fmt"
 	"net/url"
 	"regexp"
@@ -23,18 +22,18 @@ import (
 
 // Faults of the form that the plan document has no word for.
 var (
-	errNumber    = errors.New("give a number, such as 70")
-	errSoftness  = errors.New("choose how soft it is wanted from the list, or a doneness from 0.1 to 8")
-	errBowls     = errors.New("give a whole number of bowls from 1 to 500, such as 6")
-	errPot       = errors.New("choose a pot of your kitchen")
-	errBurner    = errors.New("choose a burner of your kitchen")
-	errPlace     = errors.New("choose a moment from the list")
-	errMinutes   = errors.New("give minutes from 0 to 10080, or leave it empty for the usual ones")
-	errMend      = errors.New("that watchpoint is no longer there")
-	errUnprepare = errors.New("this preparation is used more than once: leave it out altogether, or in one place after the other")
-	errWhole     = errors.New("give a whole number from 1 on, such as 2")
-	errKind      = errors.New("choose a step from the list and where it goes")
-	errNewItem   = errors.New("choose a material and give its amount, such as 2 tsp")
+	errNumber    = measure.Code("workbench.number")
+	errSoftness  = measure.Code("workbench.softness")
+	errBowls     = measure.Code("workbench.bowls")
+	errPot       = measure.Code("workbench.pot")
+	errBurner    = measure.Code("workbench.burner")
+	errPlace     = measure.Code("workbench.place")
+	errMinutes   = measure.Code("workbench.minutes")
+	errMend      = measure.Code("workbench.mend")
+	errUnprepare = measure.Code("workbench.unprepare")
+	errWhole     = measure.Code("workbench.whole")
+	errKind      = measure.Code("workbench.kind")
+	errNewItem   = measure.Code("workbench.new-item")
 )
 
 // equipment is what can be chosen from.

@@ -140,7 +140,7 @@ func (s *Screen) Save(c *gin.Context) error {
 	}
 	changed, err := apply(say, pudding.Plan, c.Request.PostForm, kit)
 	if _, faulty := errors.AsType[measure.Faults](err); faulty {
-		return s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, frame.FieldFaults(err))
+		return s.show(c, http.StatusUnprocessableEntity, pudding, c.Request.PostForm, frame.FieldFaults(say, err))
 	}
 	if err != nil {
 		return err

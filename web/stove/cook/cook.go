@@ -8,6 +8,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"math"
 	"net/http"
 	"slices"
 	"strconv"
@@ -158,17 +159,17 @@ func readForm(f *frame.Fields) form {
 
 // Faults of the form.
 var (
-	errEvent     = errors.New("this message of the device cannot be read; load the page again")
-	errMass      = errors.New("give the weight in grams, such as 1850")
-	errOnlyPot   = errors.New("the empty pot alone weighs more; was it the contents without the pot?")
-	errNoPotMass = errors.New("the weight of the empty pot is not known; weigh the contents alone, or say that you weigh it empty later")
-	errLook      = errors.New("choose one of the answers, or give a temperature such as 92")
-	errAgo       = errors.New("give minutes from 0 to 600, such as 10")
-	errBefore    = errors.New("that is before this step was come to; give at most the minutes since then")
-	errBegun     = errors.New("that is before the pudding was begun")
-	errEmptyPot  = errors.New("give the weight of the empty pot in grams, such as 1350, less than it weighs now")
-	errTare      = errors.New("give the weight of the empty pot in grams, such as 1350")
-	errDepth     = errors.New("give the depth in millimetres, such as 34")
+	errEvent     = measure.Code("stove.event")
+	errMass      = measure.Code("stove.mass")
+	errOnlyPot   = measure.Code("stove.only-pot")
+	errNoPotMass = measure.Code("stove.no-pot-mass")
+	errLook      = measure.Code("stove.look")
+	errAgo       = measure.Code("stove.ago")
+	errBefore    = measure.Code("stove.before")
+	errBegun     = measure.Code("stove.begun")
+	errEmptyPot  = measure.Code("stove.empty-pot")
+	errTare      = measure.Code("stove.tare")
+	errDepth     = measure.Code("stove.depth")
 )
 
 // Record stores what the cook tells.
@@ -207,7 +208,7 @@ func (s *Screen) Record(c *gin.Context) error {
 		}
 	}
 	if _, refused := errors.AsType[measure.Faults](err); refused {
-		return s.show(c, http.StatusUnprocessableEntity, k, f, frame.FieldFaults(err))
+		return s.show(c, http.StatusUnprocessableEntity, k, f, frame.FieldFaults(frame.Words(c), err))
 	} else if err != nil {
 		return err
 	}
@@ -252,7 +253,7 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 		}
 		e.At = e.At.Add(-time.Duration(ago * float64(time.Minute)))
 		if !s.Done() && !e.Kind.IsReading() && e.At.Before(s.Spans[s.Step].Begin) {
-			return e, fault("ago_min", fmt.Errorf("%w: %.0f", errBefore, max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes())))
+			return e, fault("ago_min", errBefore.With(math.Round(max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes()))))
 		}
 	}
 	switch {

@@ -1,7 +1,6 @@
 package cook
 
 import (
-	"errors"
 	"fmt"
 	"maps"
 	"math"
@@ -103,9 +102,9 @@ func itemAnswers(say words.Printer, p *plan.Plan, step *plan.Step, id int) (list
 
 // Faults of what is told of the plan.
 var (
-	errMore  = errors.New("give the grams that went in, such as 200")
-	errWhat  = errors.New("choose one of the list")
-	errOther = errors.New("choose what was taken, and its grams or nothing for as much as planned")
+	errMore  = measure.Code("stove.more")
+	errWhat  = measure.Code("stove.what")
+	errOther = measure.Code("stove.other")
 )
 
 // deviation reads what went otherwise.

@@ -41,9 +41,9 @@ var standard = map[string]string{"standing": string(rescue.JustOff), "serve": st
 
 // Faults of the form.
 var (
-	errChoose = errors.New("choose one of the list")
-	errAgain  = errors.New("the pot has changed since; these are the repairs now")
-	errPot    = errors.New("enter a pot under Kitchen first")
+	errChoose = measure.Code("stove.choose")
+	errAgain  = measure.Code("stove.again")
+	errPot    = measure.Code("stove.pot")
 )
 
 // First asks which pot it is.

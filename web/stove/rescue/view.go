@@ -84,7 +84,7 @@ var (
 )
 
 // stage says what is asked now, and keeps what was said before.
-func (v *view) stage(f *frame.Fields) {
+func (v *view) stage(say words.Printer, f *frame.Fields) {
 	address := func(but ...string) string {
 		query := url.Values{}
 		for name, value := range f.Values() {
@@ -95,7 +95,7 @@ func (v *view) stage(f *frame.Fields) {
 		return "?" + query.Encode()
 	}
 	v.WrongAddress, v.WhatAddress = address("symptom", "what"), address("symptom")+"&what=again"
-	faults := f.Faults()
+	faults := f.Faults(say)
 	faulty := func(name string) bool { return faults[name] != "" }
 	switch {
 	case v.Described && (f.Text("liquid_g") == "" || f.Text("what") != "" || slices.ContainsFunc(described, faulty)):
@@ -138,8 +138,8 @@ func (v *view) contents(f *frame.Fields) {
 
 // show fills in what is asked, with what was typed.
 func (v *view) show(say words.Printer, f *frame.Fields) {
-	v.In, v.Faults = f.Values(), f.Faults()
-	v.stage(f)
+	v.In, v.Faults = f.Values(), f.Faults(say)
+	v.stage(say, f)
 	if v.Described && v.Stage != stageWhat {
 		v.contents(f)
 	}

@@ -70,7 +70,7 @@ func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) error {
 	}
 	v := listView{In: map[string]string{"guests": "6", "hands": "1"}}
 	if f != nil {
-		v.In, v.Faults = f.Values(), f.Faults()
+		v.In, v.Faults = f.Values(), f.Faults(say)
 	}
 	for _, g := range stored {
 		v.Gatherings = append(v.Gatherings, row{g.ID, g.Name, say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January 2006, 15:04"),
@@ -83,9 +83,9 @@ func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) error {
 	return s.list.Show(c, status, frame)
 }
 
-var errNoTime = errors.New("the clocks are put forward then, so that this time does not exist: give another")
+var errNoTime = measure.Code("gatherings.no-time")
 
-var errTime = errors.New("give a day and a time, such as 2026-11-28 19:30")
+var errTime = measure.Code("gatherings.time")
 
 // read reads the frame of a gathering.
 func (s *Screen) read(f *frame.Fields, id string) store.Gathering {
@@ -105,7 +105,7 @@ func (s *Screen) read(f *frame.Fields, id string) store.Gathering {
 func wholeNumber(f *frame.Fields, name string, most float64, example string) int {
 	x := f.Number(name, 1, most, example)
 	if x != math.Trunc(x) {
-		f.Fault(name, fmt.Errorf("give a whole number, such as %s", example))
+		f.Fault(name, measure.Code("gatherings.whole").With(example))
 	}
 	return int(x)
 }
@@ -186,7 +186,7 @@ func (s *Screen) SetShare(c *gin.Context) error {
 	if f.Err() == nil {
 		err := s.app.Store.SetShare(ctx, g.ID, share, s.app.Now())
 		if errors.Is(err, store.ErrNotFound) {
-			f.Fault("pudding", errors.New("choose a pudding of the shelf"))
+			f.Fault("pudding", measure.Code("gatherings.pudding"))
 		} else {
 			return s.changed(c, err, g.ID)
 		}
@@ -194,7 +194,7 @@ func (s *Screen) SetShare(c *gin.Context) error {
 	return s.showOne(c, http.StatusUnprocessableEntity, g, f)
 }
 
-var errServed = errors.New("give a time of day, such as 20:15")
+var errServed = measure.Code("gatherings.served")
 
 // serveAfter reads when a pudding is on the table, within half a day of the others; with the rest if nothing is
 // said.
@@ -309,7 +309,7 @@ func (s *Screen) showOne(c *gin.Context, status int, g store.Gathering, f *frame
 		for name, value := range f.Values() {
 			v.In[name] = value
 		}
-		v.Faults = f.Faults()
+		v.Faults = f.Faults(say)
 		v.Moved = v.Faults["move"]
 	}
 	if text := c.Query("guests_late"); text != "" {

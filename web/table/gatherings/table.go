@@ -1,8 +1,6 @@
 package gatherings
 
 import (
-	"errors"
-	"fmt"
 	"net/http"
 	"slices"
 
@@ -50,7 +48,7 @@ func (s *Screen) Move(c *gin.Context) error {
 		if err == nil {
 			return s.done(c, s.app.KeepTimetable(ctx, g, w, moved), g.ID)
 		}
-		f.Fault("move", fmt.Errorf("%s cannot be moved there: %w", w.Puddings[pudding].Plan.Name, err))
+		f.Fault("move", measure.Code("gatherings.cannot-move").With(w.Puddings[pudding].Plan.Name, err))
 	}
 	return s.showOne(c, http.StatusUnprocessableEntity, g, f)
 }
@@ -74,7 +72,7 @@ func (s *Screen) Late(c *gin.Context) error {
 	only := -1
 	if id := f.Text("pudding"); id != "" {
 		if only = slices.IndexFunc(w.Puddings, func(p app.Serving) bool { return p.ID == id }); only < 0 {
-			f.Fault("late_by", errors.New("choose a pudding of the table"))
+			f.Fault("late_by", measure.Code("gatherings.late-by"))
 		}
 	}
 	if f.Err() != nil {

@@ -7,7 +7,6 @@ import (
 	"database/sql"
 	"embed"
 	"encoding/csv"
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -108,7 +107,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) error {
 	} else if status == http.StatusOK {
 		status = http.StatusUnprocessableEntity
 	}
-	v.Faults = f.Faults()
+	v.Faults = f.Faults(say)
 	return s.have.Show(c, status, frame.Frame{Title: "What have I got?", Section: "puddings", Body: v})
 }
 
@@ -151,7 +150,7 @@ func newMade(say words.Printer, id string, p *plan.Plan, bowls int, have stock.S
 	return v
 }
 
-var errMaterial = errors.New("choose a material of the pantry")
+var errMaterial = measure.Code("supplies.material")
 
 // Note notes that a material is in the house.
 func (s *Screen) Note(c *gin.Context) error {
@@ -358,7 +357,7 @@ func (s *Screen) list(c *gin.Context) ([]stock.Purchase, map[string]measure.Gram
 	return stock.Buy(plans), bought, nil
 }
 
-var errBowls = errors.New("give a whole number of bowls from 1 to 500, such as 6")
+var errBowls = measure.Code("supplies.bowls")
 
 // BuyFor puts a pudding on the list or changes its bowls.
 func (s *Screen) BuyFor(c *gin.Context) error {
@@ -369,7 +368,8 @@ func (s *Screen) BuyFor(c *gin.Context) error {
 	id := f.Text("pudding")
 	bowls, err := strconv.Atoi(f.Text("bowls"))
 	if err != nil || bowls < 1 || bowls > 500 {
-		return s.showBuying(c, http.StatusUnprocessableEntity, fmt.Sprintf("%q: %v", f.Text("bowls"), errBowls))
+		return s.showBuying(c, http.StatusUnprocessableEntity, frame.Words(c).Fault(&measure.FieldError{Field: strconv.Quote(f.Text("bowls")),
+			Err: errBowls}))
 	}
 	if err := s.app.Store.BuyFor(c.Request.Context(), store.Buy{PuddingID: id, Bowls: bowls}, s.app.Now()); err != nil {
 		return err
