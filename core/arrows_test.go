@@ -82,6 +82,7 @@ func TestArrowsPointOneWay(t *testing.T) {
 			}
 			target, targetBelow, _ := strings.Cut(rest, "/")
 			require.NotEqual(t, "plantest", target, "%s is no test", path)
+			require.NotEqual(t, frametest, imported, "%s is no test", path)
 			if storey == "core" {
 				require.Equal(t, "core", target, "%s must not import %s", path, imported)
 				targetRoom, _, _ := strings.Cut(targetBelow, "/")
@@ -90,7 +91,7 @@ func TestArrowsPointOneWay(t *testing.T) {
 				require.True(t, here && there && to < from, "inside the core %s stands before %s", path, imported)
 				continue
 			}
-			if storey == "web" && target == "web" {
+			if storey == "web" && target == "web" && !strings.HasPrefix("kirdu/"+path, frametest) {
 				checkWebImport(t, path, below, targetBelow)
 				continue
 			}
@@ -106,6 +107,39 @@ func TestArrowsPointOneWay(t *testing.T) {
 		require.True(t, rooms["core/"+room], "the policy names core/%s, which is not there", room)
 	}
 	require.Subset(t, slices.Collect(maps.Keys(rooms)), []string{"app", "store", "exchange", "device"})
+}
+
+// frametest is what tests of screens are made with.
+const frametest = "kirdu/web/frame/frametest"
+
+// A screen asks of the application what its own interfaces name, and no more, and has a test in its folder.
+func TestEachScreenStandsByItself(t *testing.T) {
+	screens := map[string]bool{}
+	everyFile(t, func(path string, file *ast.File) {
+		if below, inWeb := strings.CutPrefix(path, "web/"); !inWeb || !strings.Contains(below, "/") {
+			return
+		}
+		ast.Inspect(file, func(n ast.Node) bool {
+			switch n := n.(type) {
+			case *ast.TypeSpec:
+				if _, isStruct := n.Type.(*ast.StructType); isStruct && n.Name.Name == "Screen" {
+					screens[filepath.Dir(path)] = true
+				}
+			case *ast.SelectorExpr:
+				if x, ok := n.X.(*ast.Ident); ok {
+					whole := x.Name == "app" && n.Sel.Name == "Kitchen" || x.Name == "store" && n.Sel.Name == "Store"
+					require.False(t, whole, "%s names %s.%s: let it declare what it asks for", path, x.Name, n.Sel.Name)
+				}
+			}
+			return true
+		})
+	})
+	require.Greater(t, len(screens), 25)
+	for folder := range screens {
+		tests, err := filepath.Glob("../" + folder + "/*_test.go")
+		require.NoError(t, err)
+		require.NotEmpty(t, tests, "%s has no test of its own", folder)
+	}
 }
 
 // everyFile parses each Go file of the house that is no test.

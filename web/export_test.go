@@ -1,6 +1,8 @@
 package web
 
 import (
+	"time"
+
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
 
@@ -10,5 +12,5 @@ import (
 
 // Routes are all addresses of the application.
 func Routes(kitchen *app.Kitchen) gin.RoutesInfo {
-	return engineOf(&frame.App{Kitchen: kitchen}, scs.New(), staticFiles()).Routes()
+	return engineOf(&frame.App{Zone: time.UTC}, kitchen, scs.New(), staticFiles()).Routes()
 }

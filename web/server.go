@@ -5,6 +5,7 @@ package web
 import (
 	"context"
 	"crypto/sha256"
+	"database/sql"
 	"embed"
 	"encoding/hex"
 	"encoding/json"
@@ -40,6 +41,7 @@ import (
 	"kirdu/web/house/settings"
 	"kirdu/web/house/start"
 	"kirdu/web/house/trust"
+	"kirdu/web/picture"
 	"kirdu/web/pudding/balance"
 	"kirdu/web/pudding/compare"
 	"kirdu/web/pudding/full"
@@ -115,7 +117,10 @@ func TrustHandler(o Options) http.Handler {
 // Handler returns the application with everything around it.
 func Handler(o Options) http.Handler {
 	files := staticFiles()
-	screens := &frame.App{Kitchen: o.Kitchen, Version: version(files), Ending: o.ending, Trust: o.Trust, Sample: o.Sample}
+	k := o.Kitchen
+	screens := &frame.App{Kitchen: k, Records: k.Store, Now: func() time.Time { return k.Now() }, Zone: k.Zone, Log: k.Log, Demo: k.Demo,
+		Login:   k.Login,
+		Version: version(files), Ending: o.ending, Trust: o.Trust, Sample: o.Sample}
 	sessions := scs.New()
 	screens.StillInside = func(ctx context.Context) bool {
 		if !o.Kitchen.Login {
@@ -135,7 +140,7 @@ func Handler(o Options) http.Handler {
 		http.Error(w, "The session could not be read. Try again.", http.StatusInternalServerError)
 	}
 
-	handler := sessions.LoadAndSave(guard.Witnessed(engineOf(screens, sessions, files)))
+	handler := sessions.LoadAndSave(guard.Witnessed(engineOf(screens, k, sessions, files)))
 	handler = guard.Around(o.Hosts, o.Kitchen.Log, guard.Bodies{Usual: maxBody, Patience: readTimeout, LeastRate: leastRate,
 		Answer: writeTimeout,
 		Others: []guard.Limit{
@@ -149,21 +154,22 @@ func Handler(o Options) http.Handler {
 	return compress(handler)
 }
 
-func engineOf(screens *frame.App, sessions *scs.SessionManager, files fs.FS) *gin.Engine {
+func engineOf(screens *frame.App, k *app.Kitchen, sessions *scs.SessionManager, files fs.FS) *gin.Engine {
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()
 	engine.HandleMethodNotAllowed = true
 	engine.Use(logged(screens.Log), recovery(screens))
-	routes(engine, screens, sessions, files)
+	routes(engine, screens, k, sessions, files)
 	return engine
 }
 
 // routes are all addresses of the application.
-func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, files fs.FS) {
-	guard := guard.New(app, sessions)
+func routes(engine *gin.Engine, app *frame.App, household *app.Kitchen, sessions *scs.SessionManager, files fs.FS) {
+	data := household.Store
+	guard := guard.New(app, household, sessions)
 	engine.GET("/static/*path", serveStatic(app, files))
 	engine.GET("/worker.js", serveWorker(app, files))
-	engine.GET("/healthz", healthy(app))
+	engine.GET("/healthz", healthy(app, data.DB()))
 	engine.Use(app.Prefer)
 	outside := frame.Group{RouterGroup: &engine.RouterGroup, App: app}
 	outside.GET("/login", guard.Show)
@@ -174,37 +180,37 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	outside.GET("/trust/kirdu-household.crt", trust.Certificate)
 
 	inside := frame.Group{RouterGroup: engine.Group("/", guard.Guard), App: app}
-	today := today.New(app)
+	today := today.New(app, household, data)
 	inside.Again("/", today.Show)
 
-	start := start.New(app)
+	start := start.New(app, data)
 	inside.GET("/start", start.Show)
 	inside.GET("/sample", start.Sample)
 	inside.POST("/start", start.Begin)
 	inside.POST("/start/skip", start.Skip)
 
-	settings := settings.New(app, sessions)
+	settings := settings.New(app, household, data, sessions)
 	inside.GET("/settings", settings.Show)
 	inside.POST("/settings", settings.Save)
 	inside.GET("/settings/code.png", settings.Code)
 	inside.POST("/settings/sessions/:session/end", settings.End)
 
-	shelf := shelf.New(app)
+	shelf := shelf.New(app, household, data)
 	inside.Again("/puddings", shelf.Show)
 	inside.POST("/puddings/:id/remove", shelf.Remove)
 	inside.POST("/puddings/:id/restore", shelf.Restore)
 
-	ways := ways.New(app)
+	ways := ways.New(app, household, data)
 	inside.GET("/puddings/new", ways.Show)
 	inside.POST("/puddings/new", ways.Create)
 
-	full := full.New(app)
+	full := full.New(app, household, data)
 	inside.GET("/puddings/:id/all", full.Show)
 	inside.POST("/puddings/:id/all", full.Save)
 	inside.GET("/puddings/:id/steps/:step", full.ShowStep)
 	inside.POST("/puddings/:id/steps/:step", full.SaveStep)
 
-	workbench := workbench.New(app)
+	workbench := workbench.New(app, household, data)
 	inside.Again("/puddings/:id", workbench.Show)
 	inside.POST("/puddings/:id", workbench.Save)
 	inside.POST("/puddings/:id/undo", workbench.Undo)
@@ -220,24 +226,24 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/puddings/:id/history", workbench.Restore)
 	inside.POST("/puddings/:id/duplicate", workbench.Duplicate)
 
-	compare := compare.New(app)
+	compare := compare.New(app, household, data)
 	inside.GET("/puddings/:id/compare", compare.Show)
 	inside.POST("/puddings/:id/compare", compare.Take)
 
-	cook := cook.New(app)
+	cook := cook.New(app, household, data)
 	inside.Again("/stove/:id", cook.Show)
 	inside.POST("/stove/:id", cook.Record)
 	inside.POST("/stove/:id/lead", cook.Lead)
 	inside.GET("/stove/:id/changes", cook.Listen)
-	inside.GET("/stove/:id/review", review.New(app).Show)
+	inside.GET("/stove/:id/review", review.New(app, data).Show)
 
-	gadgets := gadgets.New(app)
+	gadgets := gadgets.New(app, household, data)
 	outside.POST("/readings", gadgets.Take)
 	inside.GET("/kitchen/gadgets", gadgets.Show)
 	inside.POST("/kitchen/gadgets", gadgets.Make)
 	inside.POST("/kitchen/gadgets/:id/remove", gadgets.Remove)
 
-	scale := scale.New(app)
+	scale := scale.New(app, household, data)
 	inside.GET("/puddings/:id/scale", scale.Show)
 	inside.POST("/puddings/:id/scale", scale.Take)
 
@@ -248,25 +254,25 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/guide/:name", about.Picture)
 	inside.GET("/model", about.Model)
 
-	serving := serving.New(app)
+	serving := serving.New(app, household, data)
 	inside.GET("/puddings/:id/serving", serving.OfPudding)
 	inside.GET("/stove/:id/serving", serving.OfCook)
 
-	sheet := sheet.New(app)
+	sheet := sheet.New(app, household)
 	inside.GET("/puddings/:id/sheet", sheet.Show)
 
-	rescue := rescue.New(app)
+	rescue := rescue.New(app, household, data)
 	inside.GET("/rescue", rescue.First)
 	inside.GET("/rescue/pot", rescue.OfPot)
 	inside.GET("/puddings/:id/rescue", rescue.OfPudding)
 	inside.GET("/stove/:id/rescue", rescue.OfCook)
 	inside.POST("/stove/:id/rescue", rescue.Take)
 
-	balance := balance.New(app)
+	balance := balance.New(app, household, data)
 	inside.GET("/puddings/:id/balance", balance.Show)
 	inside.POST("/puddings/:id/balance", balance.Take)
 
-	supplies := supplies.New(app)
+	supplies := supplies.New(app, household, data)
 	inside.GET("/supplies", supplies.Have)
 	inside.POST("/supplies", supplies.Note)
 	inside.POST("/supplies/:slug/used-up", supplies.UsedUp)
@@ -278,7 +284,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/buying.txt", supplies.Text)
 	inside.GET("/buying.csv", supplies.CSV)
 
-	gatherings := gatherings.New(app)
+	gatherings := gatherings.New(app, household, data)
 	inside.GET("/gatherings", gatherings.List)
 	inside.POST("/gatherings", gatherings.Create)
 	inside.Again("/gatherings/:id", gatherings.Show)
@@ -294,17 +300,17 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/gatherings/:id/anew", gatherings.Anew)
 	inside.GET("/gatherings/:id/timetable.ics", gatherings.Calendar)
 
-	recipe := recipe.New(app)
+	recipe := recipe.New(app, data)
 	inside.GET("/intake", recipe.Show)
 	inside.POST("/intake", recipe.Read)
 	inside.POST("/intake/pudding", recipe.Create)
 
-	benches := benches.New(app)
+	benches := benches.New(app, household, data)
 	inside.GET("/benches", benches.First)
 	inside.GET("/benches/:bench", benches.Show)
 	inside.POST("/benches/:bench/write", benches.Write)
 
-	pantry := pantry.New(app)
+	pantry := pantry.New(app, data)
 	inside.GET("/pantry", pantry.Show)
 	inside.POST("/pantry", pantry.Create)
 	inside.GET("/pantry/new", pantry.New)
@@ -313,9 +319,9 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/pantry/:slug/remove", pantry.Remove)
 	inside.POST("/pantry/:slug/restore", pantry.Restore)
 
-	logbook := logbook.New(app)
+	logbook := logbook.New(app, household, data)
 	inside.Again("/logbook", logbook.Show)
-	learnt := learnt.New(app)
+	learnt := learnt.New(app, household, data)
 	inside.GET("/logbook/learnt", learnt.Show)
 	inside.POST("/logbook/learnt/forget", learnt.Forget)
 	inside.POST("/logbook/learnt/remember", learnt.Remember)
@@ -329,7 +335,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.POST("/logbook/:id/again", logbook.Again)
 	inside.POST("/logbook/:id/restore", logbook.Restore)
 
-	archive := archive.New(app)
+	archive := archive.New(app, household, data)
 	inside.GET("/archive", archive.Show)
 	inside.POST("/archive", archive.Look)
 	inside.POST("/archive/take", archive.Take)
@@ -340,7 +346,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	inside.GET("/unreadable/:kind/:id/stored.json", archive.Raw)
 	inside.POST("/unreadable/:kind/:id/remove", archive.RemoveUnreadable)
 
-	kitchen := kitchen.New(app)
+	kitchen := kitchen.New(app, household, data)
 	inside.GET("/kitchen", kitchen.Show)
 	inside.POST("/kitchen/pots", kitchen.AddPot)
 	inside.GET("/kitchen/pots/:id", kitchen.Pot)
@@ -369,7 +375,7 @@ func routes(engine *gin.Engine, app *frame.App, sessions *scs.SessionManager, fi
 	})
 }
 
-// overlay serves the modules of the screens beside the common files.
+// overlay serves the styles and modules of the screens beside the common files.
 type overlay []fs.FS
 
 func (o overlay) Open(name string) (fs.File, error) {
@@ -387,7 +393,10 @@ func staticFiles() fs.FS {
 	if err != nil {
 		panic(err) // the folder is embedded
 	}
-	return overlay{common, workbench.Modules, cook.Modules, kitchen.Modules, gatherings.Modules}
+	return overlay{common, picture.Styles(), about.Assets, archive.Assets, balance.Assets, benches.Assets, compare.Assets, cook.Assets,
+		full.Assets, gatherings.Assets, kitchen.Assets, learnt.Assets, logbook.Assets, pantry.Assets, recipe.Assets,
+		rescue.Assets, review.Assets, scale.Assets, serving.Assets, settings.Assets, sheet.Assets, shelf.Assets, start.Assets,
+		supplies.Assets, today.Assets, trust.Assets, ways.Assets, workbench.Assets}
 }
 
 // version is a digest of all static files: when one changes, so does its
@@ -475,9 +484,9 @@ func logged(log *slog.Logger) gin.HandlerFunc {
 }
 
 // healthy tells a supervisor whether the program answers and reaches its data.
-func healthy(app *frame.App) gin.HandlerFunc {
+func healthy(app *frame.App, data *sql.DB) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		if err := app.Store.DB().PingContext(c.Request.Context()); err != nil {
+		if err := data.PingContext(c.Request.Context()); err != nil {
 			app.Log.Error("the data file does not answer", "error", err)
 			c.String(http.StatusServiceUnavailable, "the data file does not answer\n")
 			return

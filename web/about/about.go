@@ -21,8 +21,11 @@ import (
 	"kirdu/web/picture"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
 
 //go:embed licences.json
 var modules []byte

@@ -4,11 +4,13 @@
 package benches
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -20,18 +22,35 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Home(ctx context.Context) (plan.Home, error)
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+}
 
 // A Screen is the benches.
 type Screen struct {
-	app   *frame.App
-	pages map[string]*frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	pages   map[string]*frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	s := &Screen{app: app, pages: map[string]*frame.Template{}}
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	s := &Screen{app: app, kitchen: kitchen, records: records, pages: map[string]*frame.Template{}}
 	for name := range all {
 		s.pages[name] = app.Template(files, "bench.html", name+".html")
 	}
@@ -143,7 +162,7 @@ func (s *Screen) show(c *gin.Context, status int, name string, b tool, typed url
 // reckon computes a bench. What it returns holds no answer, only what can be
 // chosen from, while the request has faults.
 func (s *Screen) reckon(c *gin.Context, b tool, typed url.Values) (*request, any, error) {
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return nil, nil, err
 	}
@@ -160,7 +179,7 @@ func (s *Screen) targets(c *gin.Context, writes []write) ([]writeView, error) {
 	if len(writes) == 0 {
 		return nil, nil
 	}
-	shelf, err := s.app.Puddings(c.Request.Context(), mostTargets)
+	shelf, err := s.kitchen.Puddings(c.Request.Context(), mostTargets)
 	if err != nil {
 		return nil, err
 	}
@@ -231,7 +250,7 @@ func (s *Screen) Write(c *gin.Context) error {
 		&which); err != nil || which < 0 || which >= len(r.writes) {
 		return fail(errTarget)
 	}
-	pudding, err := s.app.Pudding(c.Request.Context(), id)
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), id)
 	if err != nil {
 		return err
 	}
@@ -246,7 +265,7 @@ func (s *Screen) Write(c *gin.Context) error {
 	if err != nil {
 		return fail(err)
 	}
-	if err := s.app.Store.SavePlan(c.Request.Context(), id, version, changed, s.app.Now()); err != nil {
+	if err := s.records.SavePlan(c.Request.Context(), id, version, changed, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)

@@ -60,7 +60,7 @@ func address(c *gin.Context) string { return c.Request.URL.RequestURI() }
 func (a *App) remembered(handle Handler) Handler {
 	return func(c *gin.Context) error {
 		ctx := c.Request.Context()
-		version, err := a.Store.Version(ctx)
+		version, err := a.Records.Version(ctx)
 		if err != nil {
 			return handle(c) // the page itself says what is wrong
 		}

@@ -11,7 +11,6 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/stretchr/testify/require"
 
-	"kirdu/app"
 	"kirdu/core/vessel"
 	"kirdu/store"
 )
@@ -24,7 +23,7 @@ func TestAPageIsMadeAgainWhenSomethingChanged(t *testing.T) {
 	require.NoError(t, err)
 	t.Cleanup(func() { s.Close() })
 	now := time.Date(2026, 3, 1, 18, 0, 0, 0, time.UTC)
-	a := &App{Kitchen: &app.Kitchen{Store: s, Now: func() time.Time { return now }}}
+	a := &App{Records: s, Now: func() time.Time { return now }}
 	made, status := 0, http.StatusOK
 	gin.SetMode(gin.ReleaseMode)
 	engine := gin.New()

@@ -16,7 +16,7 @@ const preferencesKey = "preferences"
 
 // Prefer reads how the household has things written, once for each request.
 func (a *App) Prefer(c *gin.Context) {
-	preferences, err := a.Preferences(c.Request.Context())
+	preferences, err := a.Kitchen.Preferences(c.Request.Context())
 	if err != nil {
 		a.Fail(c, err)
 		return

@@ -10,6 +10,7 @@ import (
 	"errors"
 	"fmt"
 	"html/template"
+	"log/slog"
 	"net/http"
 	"slices"
 	"strings"
@@ -28,9 +29,27 @@ import (
 //go:embed templates/*.html
 var shared embed.FS
 
-// An App is what the screens work with.
+// A Kitchen is what the frame asks of the application.
+type Kitchen interface {
+	Preferences(ctx context.Context) (app.Preferences, error)
+	Damaged() bool // the data file is
+}
+
+// Records are what it reads of the data by itself.
+type Records interface {
+	Cooking(ctx context.Context) ([]store.Cooking, error)
+	Version(ctx context.Context) (int64, error) // another after each change
+}
+
+// An App is what all screens have: how they are shown, and the kitchen's clock.
 type App struct {
-	*app.Kitchen
+	Kitchen Kitchen
+	Records Records
+	Now     func() time.Time
+	Zone    *time.Location
+	Log     *slog.Logger
+	Demo    bool            // a throwaway sample kitchen
+	Login   bool            // a passphrase is asked for: it can be reached from the network
 	Version string          // of the static files, part of their address
 	Ending  <-chan struct{} // closed when the program ends; nil: never
 	Trust   *Trust          // nil: plain HTTP
@@ -62,8 +81,9 @@ type Template struct {
 // pages are a parsed page and its copies, one for each style of writing. Handlers of one time zone share them:
 // a process may serve many households.
 type pages struct {
-	zone *time.Location
-	base *template.Template // never executed, so that it can be cloned
+	zone   *time.Location
+	styles []string           // the screen's own, under /static
+	base   *template.Template // never executed, so that it can be cloned
 
 	mutex sync.Mutex
 	sets  map[words.Style]*template.Template
@@ -90,7 +110,7 @@ func (a *App) Template(files embed.FS, patterns ...string) *Template {
 	base := template.Must(empty.ParseFS(shared, "templates/*.html"))
 	template.Must(base.ParseFS(picture.Templates(), "*.html"))
 	template.Must(base.ParseFS(files, patterns...))
-	known, _ := parsed.LoadOrStore(key, &pages{zone: a.Zone, base: base, sets: map[words.Style]*template.Template{}})
+	known, _ := parsed.LoadOrStore(key, &pages{zone: a.Zone, styles: stylesIn(files), base: base, sets: map[words.Style]*template.Template{}})
 	return &Template{a, known.(*pages)}
 }
 
@@ -115,6 +135,7 @@ type Frame struct {
 	Section   string // which entry of the navigation is lit
 	Elsewhere bool   // it is not one of the four at the foot of a phone's page
 	Module    string // path of the screen's own module under /static, "" for none
+	Styles    []string
 	Demo      bool
 	Damaged   bool // the data file is
 	Login     bool
@@ -132,13 +153,14 @@ type Frame struct {
 // half a page with status 200.
 func (t *Template) Show(c *gin.Context, status int, f Frame) error {
 	f.Elsewhere = slices.Contains([]string{"gatherings", "benches", "pantry", "buying", "kitchen"}, f.Section)
-	f.Demo, f.Login, f.Version, f.Damaged = t.app.Demo, t.app.Login, t.app.Version, t.app.Damaged()
+	f.Demo, f.Login, f.Version, f.Damaged = t.app.Demo, t.app.Login, t.app.Version, t.app.Kitchen.Damaged()
 	if !f.Bare {
 		var err error
-		if f.OnStove, err = t.app.Store.Cooking(c.Request.Context()); err != nil {
+		if f.OnStove, err = t.app.Records.Cooking(c.Request.Context()); err != nil {
 			return err
 		}
 	}
+	f.Styles = t.styles
 	preferences := PreferencesOf(c)
 	f.Theme = preferences.Theme
 	set, err := t.in(preferences.Style)

@@ -3,6 +3,7 @@
 package guard
 
 import (
+	"context"
 	"crypto/hmac"
 	"crypto/sha256"
 	"embed"
@@ -26,9 +27,16 @@ import (
 //go:embed *.html
 var files embed.FS
 
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	DeviceKey(ctx context.Context) ([]byte, error)
+	IsPassphrase(ctx context.Context, text string) (bool, error)
+}
+
 // A Screen is the gate.
 type Screen struct {
 	app      *frame.App
+	kitchen  kitchen
 	page     *frame.Template
 	sessions *scs.SessionManager
 
@@ -58,8 +66,8 @@ const (
 )
 
 // New returns the gate.
-func New(app *frame.App, sessions *scs.SessionManager) *Screen {
-	return &Screen{app: app, page: app.Template(files, "*.html"), sessions: sessions, guesses: NewGuesses()}
+func New(app *frame.App, kitchen kitchen, sessions *scs.SessionManager) *Screen {
+	return &Screen{app: app, kitchen: kitchen, page: app.Template(files, "*.html"), sessions: sessions, guesses: NewGuesses()}
 }
 
 const sessionKey = "inside"
@@ -134,7 +142,7 @@ func (s *Screen) Enter(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	key, err := s.app.DeviceKey(ctx)
+	key, err := s.kitchen.DeviceKey(ctx)
 	if err != nil {
 		return err
 	}
@@ -142,7 +150,7 @@ func (s *Screen) Enter(c *gin.Context) error {
 		c.Header("Retry-After", "10")
 		return s.show(c, http.StatusTooManyRequests, "Too many tries. Wait ten seconds and try again.")
 	}
-	known, err := s.app.IsPassphrase(ctx, f.Typed.Get("passphrase"))
+	known, err := s.kitchen.IsPassphrase(ctx, f.Typed.Get("passphrase"))
 	if err != nil {
 		return err
 	}

@@ -24,6 +24,12 @@ func Templates() fs.FS {
 	return sub
 }
 
+//go:embed pictures.css
+var styles embed.FS
+
+// Styles returns the styles of the pictures, served under /static.
+func Styles() fs.FS { return styles }
+
 // Px is a place in a picture. It prints with one decimal.
 type Px float64
 

@@ -13,8 +13,11 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
 	"kirdu/core/learn"
 	"kirdu/core/measure"
+	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/timetable"
 	"kirdu/exchange"
@@ -23,17 +26,43 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Follow(ctx context.Context, c store.Cook, s *cook.State, at time.Time, of ...string) (learn.Live, error)
+	Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error)
+	NextTasks(ctx context.Context, g store.Gathering, from, to time.Time) (*app.Table, []timetable.Task, error)
+	Planned(ctx context.Context) ([]store.Pudding, error)
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+	WantsStart(ctx context.Context) (bool, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	CountPuddings(ctx context.Context) (int, error)
+	Gatherings(ctx context.Context) ([]store.Gathering, error)
+	LatestLines(ctx context.Context, most int) ([]store.BookLine, error)
+	OnStove(ctx context.Context) ([]store.Cook, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+}
 
 // A Screen is Today.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "*.html")}
+}
 
 type view struct {
 	Now      time.Time
@@ -64,7 +93,7 @@ const (
 
 // next lists what must begin next for each pudding that has a time.
 func (s *Screen) next(say words.Printer, ctx context.Context) ([]toBegin, error) {
-	planned, err := s.app.Planned(ctx)
+	planned, err := s.kitchen.Planned(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -74,7 +103,7 @@ func (s *Screen) next(say words.Printer, ctx context.Context) ([]toBegin, error)
 		if p.ServeAt.Before(now) {
 			continue
 		}
-		f, err := s.app.Forecast(ctx, p.Plan)
+		f, err := s.kitchen.Forecast(ctx, p.Plan)
 		if err != nil {
 			return nil, err
 		}
@@ -93,13 +122,13 @@ func (s *Screen) next(say words.Printer, ctx context.Context) ([]toBegin, error)
 // nextOf adds the next tasks of a gathering.
 func (s *Screen) nextOf(say words.Printer, ctx context.Context, g store.Gathering, v *view) error {
 	const nearest = 2
-	w, tasks, err := s.app.NextTasks(ctx, g, v.Now.Add(-lateFor), v.Now.Add(aheadFor))
+	w, tasks, err := s.kitchen.NextTasks(ctx, g, v.Now.Add(-lateFor), v.Now.Add(aheadFor))
 	if err != nil {
 		return err
 	}
 	for _, task := range tasks[:min(len(tasks), nearest)] {
 		p := w.Puddings[task.Pudding].Plan
-		f, err := s.app.Forecast(ctx, p)
+		f, err := s.kitchen.Forecast(ctx, p)
 		if err != nil {
 			return err
 		}
@@ -123,7 +152,7 @@ const most = 4
 // Show renders Today.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	if empty, err := s.app.WantsStart(c.Request.Context()); err != nil {
+	if empty, err := s.kitchen.WantsStart(c.Request.Context()); err != nil {
 		return err
 	} else if empty {
 		c.Redirect(http.StatusSeeOther, "/start")
@@ -131,7 +160,7 @@ func (s *Screen) Show(c *gin.Context) error {
 	}
 	ctx := app.WithHome(c.Request.Context())
 	v := view{Now: s.app.Now()}
-	cooks, err := s.app.Store.OnStove(ctx)
+	cooks, err := s.records.OnStove(ctx)
 	if err != nil {
 		return err
 	}
@@ -142,7 +171,7 @@ func (s *Screen) Show(c *gin.Context) error {
 		}
 		v.OnStove = append(v.OnStove, one)
 	}
-	gatherings, err := s.app.Store.Gatherings(ctx)
+	gatherings, err := s.records.Gatherings(ctx)
 	if err != nil {
 		return err
 	}
@@ -155,22 +184,22 @@ func (s *Screen) Show(c *gin.Context) error {
 				fmt.Sprintf("%d guests", g.Guests)})
 		}
 	}
-	shelf, err := s.app.Puddings(ctx, most)
+	shelf, err := s.kitchen.Puddings(ctx, most)
 	if err != nil {
 		return err
 	}
-	if v.Puddings, err = s.app.Store.CountPuddings(ctx); err != nil {
+	if v.Puddings, err = s.records.CountPuddings(ctx); err != nil {
 		return err
 	}
 	for _, p := range shelf {
-		f, err := s.app.Forecast(ctx, p.Plan)
+		f, err := s.kitchen.Forecast(ctx, p.Plan)
 		if err != nil {
 			return err
 		}
 		v.Shelf = append(v.Shelf, pudding{ID: p.ID, Name: p.Plan.Name, Times: say.Span(timetable.Alone(p.Plan, f).Whole(f)),
 			Line: fmt.Sprintf("%d bowls, %s", p.Plan.Serves, say.Thickness(f, p.Plan.Serve))})
 	}
-	book, err := s.app.Store.LatestLines(ctx, most)
+	book, err := s.records.LatestLines(ctx, most)
 	if err != nil {
 		return err
 	}
@@ -183,7 +212,7 @@ func (s *Screen) Show(c *gin.Context) error {
 	}
 	v.Next = append(v.Next, own...)
 	slices.SortStableFunc(v.Next, func(a, b toBegin) int { return a.when.Compare(b.when) })
-	pots, err := s.app.Store.Pots(ctx)
+	pots, err := s.records.Pots(ctx)
 	if err != nil {
 		return err
 	}
@@ -198,7 +227,7 @@ func (s *Screen) cooking(ctx context.Context, say words.Printer, k store.Cook) (
 		return one, nil
 	}
 	now := app.Moment(k, k.Now(s.app.Now()))
-	live, err := s.app.Follow(ctx, k, &state, now)
+	live, err := s.kitchen.Follow(ctx, k, &state, now)
 	if err != nil {
 		return one, err
 	}

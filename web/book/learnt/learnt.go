@@ -3,6 +3,7 @@
 package learnt
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"maps"
@@ -22,17 +23,38 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Forget(ctx context.Context, of learn.Quantity, name string) error
+	Learnt(ctx context.Context) (*learn.Learnt, error)
+	Remember(ctx context.Context, of learn.Quantity, name string) error
+	Remembered(ctx context.Context) ([]store.Lesson, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	ForgottenThings(ctx context.Context) ([]store.Forgotten, error)
+	Home(ctx context.Context) (plan.Home, error)
+}
 
 // A Screen is what was learnt.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "learnt.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "learnt.html")}
+}
 
 type view struct {
 	Figures   []row
@@ -126,19 +148,19 @@ func evidence(o learn.Observation) string {
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	known, err := s.app.Learnt(ctx)
+	known, err := s.kitchen.Learnt(ctx)
 	if err != nil {
 		return err
 	}
-	forgotten, err := s.app.Store.ForgottenThings(ctx)
+	forgotten, err := s.records.ForgottenThings(ctx)
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
-	lessons, err := s.app.Remembered(ctx)
+	lessons, err := s.kitchen.Remembered(ctx)
 	if err != nil {
 		return err
 	}
@@ -273,7 +295,7 @@ func (s *Screen) Forget(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.done(c, s.app.Forget(c.Request.Context(), of, name))
+	return s.done(c, s.kitchen.Forget(c.Request.Context(), of, name))
 }
 
 // Remember undoes it.
@@ -282,7 +304,7 @@ func (s *Screen) Remember(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	return s.done(c, s.app.Remember(c.Request.Context(), of, name))
+	return s.done(c, s.kitchen.Remember(c.Request.Context(), of, name))
 }
 
 func (s *Screen) done(c *gin.Context, err error) error {

@@ -36,12 +36,12 @@ type besideRow struct {
 func (s *Screen) Beside(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	first, err := s.app.Store.Cook(ctx, c.Param("id"))
+	first, err := s.records.Cook(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
 	const most = 60
-	book, err := s.app.Store.Book(ctx, most)
+	book, err := s.records.Book(ctx, most)
 	if err != nil {
 		return err
 	}
@@ -55,7 +55,7 @@ func (s *Screen) Beside(c *gin.Context) error {
 		}
 	}
 	if v.With != "" {
-		second, err := s.app.Store.Cook(ctx, v.With)
+		second, err := s.records.Cook(ctx, v.With)
 		if err != nil {
 			return err
 		}
@@ -72,11 +72,11 @@ func (s *Screen) Beside(c *gin.Context) error {
 
 func (s *Screen) fill(ctx context.Context, v *besideView, say words.Printer, first, second *store.Cook) error {
 	a, b := first.State(), second.State()
-	la, err := s.app.Follow(ctx, *first, &a, a.Finished)
+	la, err := s.kitchen.Follow(ctx, *first, &a, a.Finished)
 	if err != nil {
 		return err
 	}
-	lb, err := s.app.Follow(ctx, *second, &b, b.Finished)
+	lb, err := s.kitchen.Follow(ctx, *second, &b, b.Finished)
 	if err != nil {
 		return err
 	}

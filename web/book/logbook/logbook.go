@@ -19,6 +19,9 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
+	"kirdu/core/cook"
+	"kirdu/core/forecast"
+	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -27,16 +30,44 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Again(ctx context.Context, c store.Cook) (*plan.Plan, error)
+	Follow(ctx context.Context, c store.Cook, s *cook.State, at time.Time, of ...string) (learn.Live, error)
+	Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error)
+	Judge(ctx context.Context, c store.Cook, v store.Verdict, tags []string) error
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Book(ctx context.Context, most int) ([]store.Cook, error)
+	Cook(ctx context.Context, id string) (store.Cook, error)
+	CreatePudding(ctx context.Context, id string, p *plan.Plan, at time.Time) error
+	Lessons(ctx context.Context) ([]store.Lesson, error)
+	Photo(ctx context.Context, cookID string) (store.Photo, error)
+	PhotoSize(ctx context.Context, cookID string) (width, height int, err error)
+	RemovePhoto(ctx context.Context, cookID string) error
+	RestoreBatch(ctx context.Context, id string) error
+	SavePhoto(ctx context.Context, cookID string, p store.Photo, at time.Time) error
+	SearchBook(ctx context.Context, f store.BookFilter, most, skip int) ([]store.BookLine, error)
+	Tags(ctx context.Context) ([]store.Tag, error)
+}
 
 // A Screen is the Logbook.
 type Screen struct {
-	app    *frame.App
-	list   *frame.Template
-	batch  *frame.Template
-	beside *frame.Template
-	trend  *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	list    *frame.Template
+	batch   *frame.Template
+	beside  *frame.Template
+	trend   *frame.Template
 
 	resizing sync.Mutex // photos are made small one at a time
 
@@ -64,7 +95,7 @@ func (s *Screen) factsOf(ctx context.Context, l store.BookLine) (facts, error) {
 	if there && known.last == l.Last {
 		return known, nil
 	}
-	k, err := s.app.Store.Cook(ctx, l.ID)
+	k, err := s.records.Cook(ctx, l.ID)
 	if err != nil {
 		return known, err
 	}
@@ -80,8 +111,9 @@ func (s *Screen) factsOf(ctx context.Context, l store.BookLine) (facts, error) {
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app: app, list: app.Template(files, "logbook.html"), batch: app.Template(files, "batch.html"),
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app: app, kitchen: kitchen, records: records, list: app.Template(files, "logbook.html"), batch: app.Template(files,
+		"batch.html"),
 		beside: app.Template(files, "beside.html"), trend: app.Template(files, "trends.html"), known: map[string]facts{}}
 }
 
@@ -128,12 +160,12 @@ func (s *Screen) Show(c *gin.Context) error {
 		}
 	}
 	v.Filtered = v.Words != "" || v.Verdict != "" || v.Tag != ""
-	book, err := s.app.Store.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag},
+	book, err := s.records.SearchBook(c.Request.Context(), store.BookFilter{Words: v.Words, Verdict: v.Verdict, Tag: v.Tag},
 		mostListed+1, pageNumber*mostListed)
 	if err != nil {
 		return err
 	}
-	if v.Tags, err = s.app.Store.Tags(c.Request.Context()); err != nil {
+	if v.Tags, err = s.records.Tags(c.Request.Context()); err != nil {
 		return err
 	}
 	address := func(page int) string {
@@ -181,7 +213,7 @@ func (s *Screen) Show(c *gin.Context) error {
 
 // Restore puts a batch back that was taken out.
 func (s *Screen) Restore(c *gin.Context) error {
-	if err := s.app.Store.RestoreBatch(c.Request.Context(), c.Param("id")); err != nil {
+	if err := s.records.RestoreBatch(c.Request.Context(), c.Param("id")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook")
@@ -219,7 +251,7 @@ func verdictWords(v store.Verdict) string {
 
 // Batch shows one.
 func (s *Screen) Batch(c *gin.Context) error {
-	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	k, err := s.records.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -237,7 +269,7 @@ func (s *Screen) show(c *gin.Context, status int, k store.Cook, typed *form, fau
 		return err
 	}
 	v.Faults = faults
-	if v.PhotoWidth, v.PhotoHeight, err = s.app.Store.PhotoSize(c.Request.Context(), k.ID); err != nil {
+	if v.PhotoWidth, v.PhotoHeight, err = s.records.PhotoSize(c.Request.Context(), k.ID); err != nil {
 		return err
 	}
 	if typed != nil {
@@ -299,11 +331,11 @@ const MaxUpload = 20 << 20
 func (s *Screen) Again(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	k, err := s.records.Cook(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	p, err := s.app.Again(ctx, k)
+	p, err := s.kitchen.Again(ctx, k)
 	if err != nil {
 		return err
 	}
@@ -315,7 +347,7 @@ func (s *Screen) Again(c *gin.Context) error {
 		}
 	}
 	id := app.NewID()
-	if err := s.app.Store.CreatePudding(ctx, id, p, s.app.Now()); err != nil {
+	if err := s.records.CreatePudding(ctx, id, p, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
@@ -330,7 +362,7 @@ func (s *Screen) Judge(c *gin.Context) error {
 		return err
 	}
 	f := readForm(posted)
-	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	k, err := s.records.Cook(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -338,7 +370,7 @@ func (s *Screen) Judge(c *gin.Context) error {
 	if err != nil {
 		return s.show(c, http.StatusUnprocessableEntity, k, &f, frame.FieldFaults(frame.Words(c), err))
 	}
-	if err := s.app.Judge(ctx, k, verdict, tags); err != nil {
+	if err := s.kitchen.Judge(ctx, k, verdict, tags); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, fmt.Sprintf("/logbook/%s?saved=1", k.ID))

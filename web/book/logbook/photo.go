@@ -181,7 +181,7 @@ func upright(picture image.Image, held int) image.Image {
 
 // AddPhoto stores the photo of a batch.
 func (s *Screen) AddPhoto(c *gin.Context) error {
-	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	k, err := s.records.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -212,7 +212,7 @@ func (s *Screen) AddPhoto(c *gin.Context) error {
 	if err != nil {
 		return refuse(http.StatusUnprocessableEntity, err)
 	}
-	if err := s.app.Store.SavePhoto(c.Request.Context(), k.ID, photo, s.app.Now()); err != nil {
+	if err := s.records.SavePhoto(c.Request.Context(), k.ID, photo, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook/"+k.ID+"?saved=1")
@@ -221,7 +221,7 @@ func (s *Screen) AddPhoto(c *gin.Context) error {
 
 // Photo sends the photo of a batch.
 func (s *Screen) Photo(c *gin.Context) error {
-	photo, err := s.app.Store.Photo(c.Request.Context(), c.Param("id"))
+	photo, err := s.records.Photo(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -256,7 +256,7 @@ func smaller(data []byte) ([]byte, error) {
 
 // RemovePhoto deletes the photo of a batch.
 func (s *Screen) RemovePhoto(c *gin.Context) error {
-	if err := s.app.Store.RemovePhoto(c.Request.Context(), c.Param("id")); err != nil {
+	if err := s.records.RemovePhoto(c.Request.Context(), c.Param("id")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/logbook/"+c.Param("id"))

@@ -44,11 +44,11 @@ func (s *Screen) Trends(c *gin.Context) error {
 }
 
 func (s *Screen) trends(say words.Printer, ctx context.Context) ([]trend, error) {
-	book, err := s.app.Store.Book(ctx, looked)
+	book, err := s.records.Book(ctx, looked)
 	if err != nil {
 		return nil, err
 	}
-	lessons, err := s.app.Store.Lessons(ctx)
+	lessons, err := s.records.Lessons(ctx)
 	if err != nil {
 		return nil, err
 	}

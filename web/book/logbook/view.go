@@ -63,11 +63,11 @@ func cookMinutes(s *cook.State) measure.Minute {
 func (s *Screen) newView(ctx context.Context, say words.Printer, k store.Cook) (view, error) {
 	zone := s.app.Zone
 	state := k.State()
-	planned, err := s.app.Forecast(ctx, k.Plan)
+	planned, err := s.kitchen.Forecast(ctx, k.Plan)
 	if err != nil {
 		return view{}, err
 	}
-	live, err := s.app.Follow(ctx, k, &state, state.Finished)
+	live, err := s.kitchen.Follow(ctx, k, &state, state.Finished)
 	if err != nil {
 		return view{}, err
 	}

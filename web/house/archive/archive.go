@@ -4,6 +4,7 @@ package archive
 
 import (
 	"bytes"
+	"context"
 	"embed"
 	"encoding/csv"
 	"errors"
@@ -22,20 +23,40 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Export(ctx context.Context, w io.Writer) error
+	Import(ctx context.Context, r io.ReaderAt, size int64, choice store.Choice, dry bool) ([]store.Absorbed, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	AllBatches(ctx context.Context) ([]store.Cook, error)
+	AllReadings(ctx context.Context) ([]store.BatchReading, error)
+	Raw(ctx context.Context, kind store.Kind, id string) ([]byte, error)
+	RemoveUnreadable(ctx context.Context, kind store.Kind, id string, at time.Time) error
+	Unreadable(ctx context.Context, kind store.Kind, id string) (*store.Unreadable, error)
+}
 
 // A Screen is the archive.
 type Screen struct {
 	app     *frame.App
+	kitchen kitchen
+	records records
 	page    *frame.Template
 	bad     *frame.Template
 	waiting *uploads
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app: app, page: app.Template(files, "archive.html"),
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app: app, kitchen: kitchen, records: records, page: app.Template(files, "archive.html"),
 		bad: app.Template(files, "unreadable.html"), waiting: newUploads(longestWait)}
 }
 
@@ -76,7 +97,7 @@ func (s *Screen) show(c *gin.Context, status int, v view) error {
 // Export sends everything.
 func (s *Screen) Export(c *gin.Context) error {
 	var buffer bytes.Buffer
-	if err := s.app.Export(c.Request.Context(), &buffer); err != nil {
+	if err := s.kitchen.Export(c.Request.Context(), &buffer); err != nil {
 		return err
 	}
 	attach(c, "application/zip", "kirdu-"+s.app.Now().In(s.app.Zone).Format("2006-01-02")+".kirdu.zip", buffer.Bytes())
@@ -136,7 +157,7 @@ func (s *Screen) absorb(c *gin.Context, path string, choice store.Choice, dry bo
 	if err != nil {
 		return nil, err
 	}
-	return s.app.Import(c.Request.Context(), file, info.Size(), choice, dry)
+	return s.kitchen.Import(c.Request.Context(), file, info.Size(), choice, dry)
 }
 
 // Take takes over what was looked at.
@@ -174,7 +195,7 @@ func (v *view) tell(say words.Printer, report []store.Absorbed) {
 
 // Batches sends the book as a table.
 func (s *Screen) Batches(c *gin.Context) error {
-	list, err := s.app.Store.AllBatches(c.Request.Context())
+	list, err := s.records.AllBatches(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -200,7 +221,7 @@ func (s *Screen) Batches(c *gin.Context) error {
 
 // Readings sends what gadgets sent, of all batches.
 func (s *Screen) Readings(c *gin.Context) error {
-	list, err := s.app.Store.AllReadings(c.Request.Context())
+	list, err := s.records.AllReadings(c.Request.Context())
 	if err != nil {
 		return err
 	}

@@ -30,7 +30,7 @@ var placesOf = map[store.Kind]struct{ what, list, section string }{
 // it is stored.
 func (s *Screen) Unreadable(c *gin.Context) error {
 	kind, id := store.Kind(c.Param("kind")), c.Param("id")
-	bad, err := s.app.Store.Unreadable(c.Request.Context(), kind, id)
+	bad, err := s.records.Unreadable(c.Request.Context(), kind, id)
 	if err != nil {
 		return err
 	}
@@ -52,7 +52,7 @@ func (s *Screen) Unreadable(c *gin.Context) error {
 // Raw sends a thing as it is stored, without understanding it.
 func (s *Screen) Raw(c *gin.Context) error {
 	kind, id := store.Kind(c.Param("kind")), c.Param("id")
-	data, err := s.app.Store.Raw(c.Request.Context(), kind, id)
+	data, err := s.records.Raw(c.Request.Context(), kind, id)
 	if err != nil {
 		return err
 	}
@@ -63,7 +63,7 @@ func (s *Screen) Raw(c *gin.Context) error {
 // RemoveUnreadable takes such a thing out of the lists.
 func (s *Screen) RemoveUnreadable(c *gin.Context) error {
 	kind := store.Kind(c.Param("kind"))
-	if err := s.app.Store.RemoveUnreadable(c.Request.Context(), kind, c.Param("id"), s.app.Now()); err != nil {
+	if err := s.records.RemoveUnreadable(c.Request.Context(), kind, c.Param("id"), s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, placesOf[kind].list+"?removed="+c.Param("id"))

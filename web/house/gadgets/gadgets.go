@@ -3,6 +3,7 @@
 package gadgets
 
 import (
+	"context"
 	"crypto/rand"
 	"crypto/sha256"
 	"embed"
@@ -27,20 +28,37 @@ import (
 //go:embed *.html
 var files embed.FS
 
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Rehearse(beat time.Duration, ending <-chan struct{})
+	CookHeard(ctx context.Context, id string) (store.Cook, error)
+	TakeReadings(ctx context.Context, gadget store.Gadget, c store.Cook, list []device.Sample) ([]device.Judged, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	GadgetByToken(ctx context.Context, tokenHash []byte) (store.Gadget, error)
+	Gadgets(ctx context.Context) ([]store.Gadget, error)
+	MakeGadget(ctx context.Context, g store.Gadget, tokenHash []byte) error
+	RemoveGadget(ctx context.Context, id string, at time.Time) error
+}
+
 // A Screen is the gadgets, and the address that they send to.
 type Screen struct {
 	app     *frame.App
+	kitchen kitchen
+	records records
 	page    *frame.Template
 	guesses *guard.Guesses // of tokens
 }
 
 // New returns the screen. The stand-ins of rehearsals are read from now on.
-func New(app *frame.App) *Screen {
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
 	if app.Ending != nil {
 		const beat = time.Second
-		go app.Rehearse(beat, app.Ending)
+		go kitchen.Rehearse(beat, app.Ending)
 	}
-	return &Screen{app: app, page: app.Template(files, "gadgets.html"), guesses: guard.NewGuesses()}
+	return &Screen{app: app, kitchen: kitchen, records: records, page: app.Template(files, "gadgets.html"), guesses: guard.NewGuesses()}
 }
 
 type view struct {
@@ -59,7 +77,7 @@ func (s *Screen) Show(c *gin.Context) error { return s.show(c, http.StatusOK, vi
 
 func (s *Screen) show(c *gin.Context, status int, v view) error {
 	say := frame.Words(c)
-	list, err := s.app.Store.Gadgets(c.Request.Context())
+	list, err := s.records.Gadgets(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -97,7 +115,7 @@ func (s *Screen) Make(c *gin.Context) error {
 	secret := make([]byte, bytes)
 	rand.Read(secret) // never fails
 	token := base64.RawURLEncoding.EncodeToString(secret)
-	if err := s.app.Store.MakeGadget(c.Request.Context(), g, hash(token)); err != nil {
+	if err := s.records.MakeGadget(c.Request.Context(), g, hash(token)); err != nil {
 		return err
 	}
 	c.Header("Cache-Control", "no-store")
@@ -106,7 +124,7 @@ func (s *Screen) Make(c *gin.Context) error {
 
 // Remove ends a gadget.
 func (s *Screen) Remove(c *gin.Context) error {
-	if err := s.app.Store.RemoveGadget(c.Request.Context(), c.Param("id"), s.app.Now()); err != nil {
+	if err := s.records.RemoveGadget(c.Request.Context(), c.Param("id"), s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen/gadgets")
@@ -156,7 +174,7 @@ func (s *Screen) Take(c *gin.Context) error {
 		refuse(c, http.StatusUnauthorized, "there is no token", "send the header Authorization: Bearer TOKEN; make one under Kitchen, Gadgets")
 		return nil
 	}
-	gadget, err := s.app.Store.GadgetByToken(ctx, hash(strings.TrimSpace(token)))
+	gadget, err := s.records.GadgetByToken(ctx, hash(strings.TrimSpace(token)))
 	switch {
 	case errors.Is(err, store.ErrNotFound) && !s.guesses.Allowed(c.Request.RemoteAddr, ""):
 		c.Header("Retry-After", "10")
@@ -188,7 +206,7 @@ func (s *Screen) Take(c *gin.Context) error {
 		s.trouble(c, err)
 		return nil
 	}
-	k, err := s.app.CookHeard(ctx, c.Query("cook"))
+	k, err := s.kitchen.CookHeard(ctx, c.Query("cook"))
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		refuse(c, http.StatusConflict, "nothing is on the stove", "start a cook, or name one on the stove with ?cook=ID")
@@ -203,7 +221,7 @@ func (s *Screen) Take(c *gin.Context) error {
 			"the gadget's clock when it sends, or leave it out")
 		return nil
 	}
-	judged, err := s.app.TakeReadings(ctx, gadget, k, list)
+	judged, err := s.kitchen.TakeReadings(ctx, gadget, k, list)
 	if err != nil {
 		s.trouble(c, err)
 		return nil

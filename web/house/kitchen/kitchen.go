@@ -2,12 +2,13 @@
 package kitchen
 
 import (
+	"context"
 	"embed"
-	"io/fs"
 	"net/http"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
@@ -24,24 +25,55 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css *.js
 var files embed.FS
 
-//go:embed *.js
-var modules embed.FS
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
 
-// Modules are the screen's own JavaScript modules.
-var Modules fs.FS = modules
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	AddWaterTest(ctx context.Context, burner string, t store.WaterTest) error
+	Remeasure(ctx context.Context, m store.Measuring) ([]app.Remeasured, error)
+	TakeMeasure(ctx context.Context, m store.Measuring, keep map[string]bool) error
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	AddBurner(ctx context.Context, b store.Burner, at time.Time) error
+	AddPot(ctx context.Context, p store.Pot, at time.Time) error
+	Burners(ctx context.Context) ([]store.Burner, error)
+	ChangePot(ctx context.Context, p store.Pot) error
+	Fittings(ctx context.Context, usual store.Fittings) (store.Fittings, error)
+	Home(ctx context.Context) (plan.Home, error)
+	Measurings(ctx context.Context) ([]store.Measuring, error)
+	Pot(ctx context.Context, id string) (store.Pot, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+	RemoveBurner(ctx context.Context, id string, at time.Time) error
+	RemoveMeasuring(ctx context.Context, id string, at time.Time) error
+	RemovePot(ctx context.Context, id string, at time.Time) error
+	RemoveWaterTest(ctx context.Context, id string, at time.Time) error
+	RestoreBurner(ctx context.Context, id string) error
+	RestoreMeasuring(ctx context.Context, id string) error
+	RestorePot(ctx context.Context, id string) error
+	Room(ctx context.Context) (*plan.Kitchen, error)
+	SetFittings(ctx context.Context, f store.Fittings) error
+	SetRoom(ctx context.Context, k plan.Kitchen) error
+	SetSetting(ctx context.Context, name, value string) error
+	WaterTests(ctx context.Context) ([]store.WaterTest, error)
+}
 
 // A Screen is the Kitchen.
 type Screen struct {
 	app                                       *frame.App
+	kitchen                                   kitchen
+	records                                   records
 	page, pot, measures, changed, test, weigh *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app: app, page: app.Template(files, "kitchen.html", "potform.html"),
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app: app, kitchen: kitchen, records: records, page: app.Template(files, "kitchen.html", "potform.html"),
 		pot: app.Template(files, "pot.html", "potform.html"), measures: app.Template(files, "measures.html"),
 		changed: app.Template(files, "changed.html"),
 		test:    app.Template(files, "test.html"), weigh: app.Template(files, "weigh.html")}
@@ -133,25 +165,25 @@ func roomValues(say words.Printer, home plan.Home) map[string]string {
 func (s *Screen) render(c *gin.Context, status int, pot potForm, burner burnerForm, faults map[string]string, room *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	pots, err := s.app.Store.Pots(ctx)
+	pots, err := s.records.Pots(ctx)
 	if err != nil {
 		return err
 	}
-	burners, err := s.app.Store.Burners(ctx)
+	burners, err := s.records.Burners(ctx)
 	if err != nil {
 		return err
 	}
-	tests, err := s.app.Store.WaterTests(ctx)
+	tests, err := s.records.WaterTests(ctx)
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
 	v := view{Pot: pot, Burner: burner, Faults: faults, Kinds: kinds, Room: roomValues(say, home),
 		Measures: len(home.Measures)}
-	fittings, err := s.app.Store.Fittings(ctx, usualFittings)
+	fittings, err := s.records.Fittings(ctx, usualFittings)
 	if err != nil {
 		return err
 	}
@@ -283,7 +315,7 @@ func (s *Screen) AddBurner(c *gin.Context) error {
 	if err != nil {
 		return s.render(c, http.StatusUnprocessableEntity, newPot(), f, frame.FieldFaults(frame.Words(c), err), nil)
 	}
-	if err := s.app.Store.AddBurner(c.Request.Context(), burner, s.app.Now()); err != nil {
+	if err := s.records.AddBurner(c.Request.Context(), burner, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/kitchen")
@@ -293,12 +325,12 @@ func (s *Screen) AddBurner(c *gin.Context) error {
 // RemoveBurner takes a burner out.
 func (s *Screen) RemoveBurner(c *gin.Context) error {
 	id := c.Param("id")
-	return s.then(c, s.app.Store.RemoveBurner(c.Request.Context(), id, s.app.Now()), "?removed_burner="+id)
+	return s.then(c, s.records.RemoveBurner(c.Request.Context(), id, s.app.Now()), "?removed_burner="+id)
 }
 
 // RestoreBurner puts it back.
 func (s *Screen) RestoreBurner(c *gin.Context) error {
-	return s.then(c, s.app.Store.RestoreBurner(c.Request.Context(), c.Param("id")), "")
+	return s.then(c, s.records.RestoreBurner(c.Request.Context(), c.Param("id")), "")
 }
 
 // then goes back to the kitchen after a change.

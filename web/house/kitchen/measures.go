@@ -48,7 +48,7 @@ func (s *Screen) Measures(c *gin.Context) error {
 func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	taken, err := s.app.Store.Measurings(ctx)
+	taken, err := s.records.Measurings(ctx)
 	if err != nil {
 		return err
 	}
@@ -76,7 +76,7 @@ func (s *Screen) showMeasures(c *gin.Context, status int, f *frame.Fields) error
 		}
 	}
 	v.Jars = picture.NewJars(jars)
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
@@ -111,7 +111,7 @@ func (s *Screen) AddMeasure(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -120,7 +120,7 @@ func (s *Screen) AddMeasure(c *gin.Context) error {
 		return s.showMeasures(c, http.StatusUnprocessableEntity, f)
 	}
 	m.ID, m.TakenAt = app.NewID(), s.app.Now()
-	changed, err := s.app.Remeasure(c.Request.Context(), m)
+	changed, err := s.kitchen.Remeasure(c.Request.Context(), m)
 	if err != nil {
 		return err
 	}
@@ -131,7 +131,7 @@ func (s *Screen) AddMeasure(c *gin.Context) error {
 	for _, id := range f.Typed["keep"] {
 		keep[id] = true
 	}
-	return s.then(c, s.app.TakeMeasure(c.Request.Context(), m, keep), "/measures")
+	return s.then(c, s.kitchen.TakeMeasure(c.Request.Context(), m, keep), "/measures")
 }
 
 // changedView says which puddings a measure changes, before it is taken.
@@ -221,10 +221,10 @@ func measuring(say words.Printer, f *frame.Fields, all *pantry.Pantry) store.Mea
 // RemoveMeasure takes a weighing back.
 func (s *Screen) RemoveMeasure(c *gin.Context) error {
 	id := c.Param("id")
-	return s.then(c, s.app.Store.RemoveMeasuring(c.Request.Context(), id, s.app.Now()), "/measures?removed="+id)
+	return s.then(c, s.records.RemoveMeasuring(c.Request.Context(), id, s.app.Now()), "/measures?removed="+id)
 }
 
 // RestoreMeasure puts it back.
 func (s *Screen) RestoreMeasure(c *gin.Context) error {
-	return s.then(c, s.app.Store.RestoreMeasuring(c.Request.Context(), c.Param("id")), "/measures")
+	return s.then(c, s.records.RestoreMeasuring(c.Request.Context(), c.Param("id")), "/measures")
 }

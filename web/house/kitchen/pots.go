@@ -132,12 +132,12 @@ func (s *Screen) AddPot(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.render(c, http.StatusUnprocessableEntity, formOf(f.Values(), f.Typed["uses"], f.Faults(frame.Words(c))), newBurner(), nil, nil)
 	}
-	return s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
+	return s.then(c, s.records.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
 }
 
 // Pot shows a pot to be changed.
 func (s *Screen) Pot(c *gin.Context) error {
-	pot, err := s.app.Store.Pot(c.Request.Context(), c.Param("id"))
+	pot, err := s.records.Pot(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -160,16 +160,16 @@ func (s *Screen) ChangePot(c *gin.Context) error {
 		form.ID = c.Param("id")
 		return s.showPot(c, http.StatusUnprocessableEntity, form)
 	}
-	return s.then(c, s.app.Store.ChangePot(c.Request.Context(), store.Pot{ID: c.Param("id"), Pot: pot}), "")
+	return s.then(c, s.records.ChangePot(c.Request.Context(), store.Pot{ID: c.Param("id"), Pot: pot}), "")
 }
 
 // RemovePot takes a pot out.
 func (s *Screen) RemovePot(c *gin.Context) error {
 	id := c.Param("id")
-	return s.then(c, s.app.Store.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
+	return s.then(c, s.records.RemovePot(c.Request.Context(), id, s.app.Now()), "?removed_pot="+id)
 }
 
 // RestorePot puts it back.
 func (s *Screen) RestorePot(c *gin.Context) error {
-	return s.then(c, s.app.Store.RestorePot(c.Request.Context(), c.Param("id")), "")
+	return s.then(c, s.records.RestorePot(c.Request.Context(), c.Param("id")), "")
 }

@@ -49,7 +49,7 @@ func (s *Screen) Test(c *gin.Context) error {
 }
 
 func (s *Screen) burner(c *gin.Context) (store.Burner, error) {
-	burners, err := s.app.Store.Burners(c.Request.Context())
+	burners, err := s.records.Burners(c.Request.Context())
 	if err != nil {
 		return store.Burner{}, err
 	}
@@ -67,11 +67,11 @@ func (s *Screen) showTest(c *gin.Context, status int, f *frame.Fields) error {
 	if err != nil {
 		return err
 	}
-	pots, err := s.app.Store.Pots(ctx)
+	pots, err := s.records.Pots(ctx)
 	if err != nil {
 		return err
 	}
-	tests, err := s.app.Store.WaterTests(ctx)
+	tests, err := s.records.WaterTests(ctx)
 	if err != nil {
 		return err
 	}
@@ -119,11 +119,11 @@ func (s *Screen) AddTest(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	pots, err := s.app.Store.Pots(ctx)
+	pots, err := s.records.Pots(ctx)
 	if err != nil {
 		return err
 	}
-	room, err := s.app.Store.Room(ctx)
+	room, err := s.records.Room(ctx)
 	if err != nil {
 		return err
 	}
@@ -145,7 +145,7 @@ func (s *Screen) AddTest(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showTest(c, http.StatusUnprocessableEntity, f)
 	}
-	err = s.app.AddWaterTest(ctx, burner.Name, store.WaterTest{ID: app.NewID(), BurnerID: burner.ID, Flame: flame, Power: power, SD: sd,
+	err = s.kitchen.AddWaterTest(ctx, burner.Name, store.WaterTest{ID: app.NewID(), BurnerID: burner.ID, Flame: flame, Power: power, SD: sd,
 		Before: test.Before, After: test.After, Minutes: test.Minutes, Pot: pot.Name, TestedAt: s.app.Now()})
 	return s.then(c, err, "/burners/"+burner.ID+"/test#tested")
 }
@@ -181,7 +181,7 @@ func waterTest(f *frame.Fields, pots []store.Pot, room *plan.Kitchen) (vessel.Wa
 
 // RemoveTest takes a test back: the one before it is in force again.
 func (s *Screen) RemoveTest(c *gin.Context) error {
-	return s.then(c, s.app.Store.RemoveWaterTest(c.Request.Context(), c.Param("test"), s.app.Now()), "/burners/"+c.Param("id")+"/test")
+	return s.then(c, s.records.RemoveWaterTest(c.Request.Context(), c.Param("test"), s.app.Now()), "/burners/"+c.Param("id")+"/test")
 }
 
 // SetRoom stores the air and the tap of the kitchen.
@@ -197,7 +197,7 @@ func (s *Screen) SetRoom(c *gin.Context) error {
 		TapC:        measure.Celsius(f.Within("tap_c", plan.RoomBounds["tap_c"], "15")),
 		ScaleLimitG: measure.Gram(f.Within("scale_limit_g", plan.RoomBounds["scale_limit_g"], "5000")),
 	}
-	fittings, err := s.app.Store.Fittings(c.Request.Context(), usualFittings)
+	fittings, err := s.records.Fittings(c.Request.Context(), usualFittings)
 	if err != nil {
 		return err
 	}
@@ -215,12 +215,12 @@ func (s *Screen) SetRoom(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showRoom(c, http.StatusUnprocessableEntity, f)
 	}
-	err = s.app.Store.SetRoom(c.Request.Context(), room)
+	err = s.records.SetRoom(c.Request.Context(), room)
 	if err == nil {
-		err = s.app.Store.SetFittings(c.Request.Context(), fittings)
+		err = s.records.SetFittings(c.Request.Context(), fittings)
 	}
 	if err == nil {
-		err = s.app.Store.SetSetting(c.Request.Context(), store.SettingUnits, f.Text("units"))
+		err = s.records.SetSetting(c.Request.Context(), store.SettingUnits, f.Text("units"))
 	}
 	return s.then(c, err, "#room")
 }

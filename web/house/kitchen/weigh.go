@@ -42,7 +42,7 @@ func (s *Screen) AddWeighed(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showWeigh(c, http.StatusUnprocessableEntity, f)
 	}
-	return s.then(c, s.app.Store.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
+	return s.then(c, s.records.AddPot(c.Request.Context(), store.Pot{ID: app.NewID(), Pot: pot}, s.app.Now()), "")
 }
 
 // widestPot is as wide as a pot may be.

@@ -4,12 +4,14 @@ package pantry
 
 import (
 	"cmp"
+	"context"
 	"embed"
 	"errors"
 	"net/http"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 	"unicode/utf8"
 
 	"github.com/gin-gonic/gin"
@@ -24,18 +26,31 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Home(ctx context.Context) (plan.Home, error)
+	RemoveOwnMaterial(ctx context.Context, slug string, at time.Time) error
+	RestoreOwnMaterial(ctx context.Context, slug string) error
+	SaveOwnMaterial(ctx context.Context, m plan.OwnMaterial, at time.Time) error
+	UnreadableMaterials(ctx context.Context) ([]*store.Unreadable, error)
+}
 
 // A Screen is the Pantry.
 type Screen struct {
 	app               *frame.App
+	records           records
 	list, one, making *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app: app, list: app.Template(files, "list.html"), one: app.Template(files, "one.html"),
+func New(app *frame.App, records records) *Screen {
+	return &Screen{app: app, records: records, list: app.Template(files, "list.html"), one: app.Template(files, "one.html"),
 		making: app.Template(files, "new.html")}
 }
 
@@ -86,7 +101,7 @@ func kindName(name string) string {
 // Show lists the materials that a search finds.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -104,7 +119,7 @@ func (s *Screen) Show(c *gin.Context) error {
 			Notes: allergenWords(say, m), Own: isOwn(home, m.Slug), Near: m.IsNear(v.Search),
 			Stack: picture.NewStack(say, "", picture.Parts(m), 100, "g").WithoutWords()})
 	}
-	aside, err := s.app.Store.UnreadableMaterials(c.Request.Context())
+	aside, err := s.records.UnreadableMaterials(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -244,7 +259,7 @@ var behaviourWords = map[materials.Behaviour]string{
 // own returns the material of the address in the columns of one's own, with
 // the kitchen's figures if it has any. Error: store.ErrNotFound.
 func (s *Screen) own(c *gin.Context) (plan.Home, plan.OwnMaterial, error) {
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return home, plan.OwnMaterial{}, err
 	}
@@ -319,7 +334,7 @@ func (s *Screen) save(c *gin.Context, own plan.OwnMaterial) error {
 			same = same && *f.Value == *tableFigures[k].Value
 		}
 		if same {
-			if err := s.app.Store.RemoveOwnMaterial(ctx, own.Slug, s.app.Now()); err != nil && !errors.Is(err, store.ErrNotFound) {
+			if err := s.records.RemoveOwnMaterial(ctx, own.Slug, s.app.Now()); err != nil && !errors.Is(err, store.ErrNotFound) {
 				return err
 			}
 			return nil
@@ -329,13 +344,13 @@ func (s *Screen) save(c *gin.Context, own plan.OwnMaterial) error {
 	if runes := []rune(own.SourceNote); len(runes) > longestNote {
 		own.SourceNote = string(runes[:longestNote-1]) + "…"
 	}
-	return s.app.Store.SaveOwnMaterial(ctx, own, s.app.Now())
+	return s.records.SaveOwnMaterial(ctx, own, s.app.Now())
 }
 
 // Remove takes one's own figures out.
 func (s *Screen) Remove(c *gin.Context) error {
 	slug := c.Param("slug")
-	if err := s.app.Store.RemoveOwnMaterial(c.Request.Context(), slug, s.app.Now()); err != nil {
+	if err := s.records.RemoveOwnMaterial(c.Request.Context(), slug, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/pantry?removed="+slug)
@@ -344,7 +359,7 @@ func (s *Screen) Remove(c *gin.Context) error {
 
 // Restore puts them back.
 func (s *Screen) Restore(c *gin.Context) error {
-	if err := s.app.Store.RestoreOwnMaterial(c.Request.Context(), c.Param("slug")); err != nil {
+	if err := s.records.RestoreOwnMaterial(c.Request.Context(), c.Param("slug")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/pantry/"+c.Param("slug"))
@@ -393,7 +408,7 @@ var newStandard = map[string]string{"name": "", "aliases": "", "like": "rice-sho
 // New shows the form for a material of one's own.
 func (s *Screen) New(c *gin.Context) error {
 	f := frame.NewFields(c.Request.URL.Query(), newStandard)
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -420,7 +435,7 @@ func labelOf(m *materials.Material) map[string]string {
 }
 
 func (s *Screen) showNew(c *gin.Context, status int, f *frame.Fields) error {
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -443,7 +458,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}

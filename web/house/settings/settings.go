@@ -17,6 +17,7 @@ import (
 	"github.com/gin-gonic/gin"
 	"rsc.io/qr"
 
+	"kirdu/app"
 	"kirdu/core/measure"
 	"kirdu/store"
 	"kirdu/web/frame"
@@ -24,19 +25,34 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	LastCopy() *app.Copied
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	SetSettings(ctx context.Context, values map[string]string) error
+}
 
 // A Screen is the settings.
 type Screen struct {
 	app      *frame.App
+	kitchen  kitchen
+	records  records
 	page     *frame.Template
 	sessions *scs.SessionManager
 }
 
 // New returns the screen.
-func New(app *frame.App, sessions *scs.SessionManager) *Screen {
-	return &Screen{app, app.Template(files, "*.html"), sessions}
+func New(app *frame.App, kitchen kitchen, records records, sessions *scs.SessionManager) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "*.html"), sessions}
 }
 
 type view struct {
@@ -98,7 +114,7 @@ func (s *Screen) show(c *gin.Context, status int, fault string) error {
 			v.TrustAt = append(v.TrustAt, s.trustAt(at))
 		}
 	}
-	if last := s.app.LastCopy(); last != nil {
+	if last := s.kitchen.LastCopy(); last != nil {
 		v.Copied, v.CopyFault = say.Sprintf("The last copy: %s.", last.Path), last.Trouble != nil
 		if v.CopyFault {
 			v.Copied = say.Sprintf("No copy could be made in %s: %s.", last.Path, say.Fault(last.Trouble))
@@ -139,7 +155,7 @@ func (s *Screen) Save(c *gin.Context) error {
 		}
 		chosen[g.Name] = value
 	}
-	if err := s.app.Store.SetSettings(c.Request.Context(), chosen); err != nil {
+	if err := s.records.SetSettings(c.Request.Context(), chosen); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/settings?saved=1")

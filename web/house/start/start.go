@@ -3,9 +3,11 @@
 package start
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"net/http"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -19,17 +21,29 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Begin(ctx context.Context, b store.Beginning, at time.Time) error
+	SetSetting(ctx context.Context, name, value string) error
+}
 
 // A Screen is the start.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, records records) *Screen {
+	return &Screen{app, records, app.Template(files, "*.html")}
+}
 
 type view struct {
 	In, Faults map[string]string
@@ -59,7 +73,7 @@ func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
 
 // Skip leaves it.
 func (s *Screen) Skip(c *gin.Context) error {
-	if err := s.app.Store.SetSetting(c.Request.Context(), app.Started, "skipped"); err != nil {
+	if err := s.records.SetSetting(c.Request.Context(), app.Started, "skipped"); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/")
@@ -108,7 +122,7 @@ func (s *Screen) Begin(c *gin.Context) error {
 	begun := store.Beginning{Pot: store.Pot{ID: app.NewID(), Pot: pot}, Burner: store.Burner{ID: app.NewID(), Burner: burner}, Measure: cup,
 		Setting: app.Started}
 	if f.Text("then") == "recipe" {
-		if err := s.app.Store.Begin(ctx, begun, now); err != nil {
+		if err := s.records.Begin(ctx, begun, now); err != nil {
 			return err
 		}
 		c.Redirect(http.StatusSeeOther, "/intake")
@@ -123,7 +137,7 @@ func (s *Screen) Begin(c *gin.Context) error {
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
 	begun.ID, begun.Plan = app.NewID(), first
-	if err := s.app.Store.Begin(ctx, begun, now); err != nil {
+	if err := s.records.Begin(ctx, begun, now); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+begun.ID)

@@ -11,8 +11,11 @@ import (
 	"kirdu/web/frame"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
 
 // A Screen is that page.
 type Screen struct {

@@ -13,6 +13,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -28,17 +29,37 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Balance(ctx context.Context, p *plan.Plan, aims design.Aims, locked []string) (design.Balanced, error)
+	Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error)
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+	Roads(ctx context.Context, p *plan.Plan, aims design.Aims, locked []string) (map[design.Road]design.Balanced, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+}
 
 // A Screen is the balancing of one pudding.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "balance.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "balance.html")}
+}
 
 type view struct {
 	ID, Name string
@@ -81,7 +102,7 @@ type changed struct{ What, From, To, Why string }
 // Show works the aims out.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -116,7 +137,7 @@ func standard(say words.Printer, p *plan.Plan, f *forecast.Forecast) map[string]
 // newView balances the pudding; the plan is nil while something is wrong.
 func (s *Screen) newView(ctx context.Context, say words.Printer, pudding store.Pudding, typed url.Values) (view, *plan.Plan, error) {
 	p := pudding.Plan
-	now, err := s.app.Forecast(ctx, p)
+	now, err := s.kitchen.Forecast(ctx, p)
 	if err != nil {
 		return view{}, nil, err
 	}
@@ -139,7 +160,7 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, pudding store.P
 	if count != p.Serves {
 		aims.Bowls = &count
 	}
-	result, err := s.app.Balance(ctx, p, aims, locked)
+	result, err := s.kitchen.Balance(ctx, p, aims, locked)
 	if err != nil {
 		return v, nil, err
 	}
@@ -165,14 +186,14 @@ func (s *Screen) newView(ctx context.Context, say words.Printer, pudding store.P
 	}
 	v.Cut = result.Cut
 	if !v.Cut {
-		found, err := s.app.Roads(ctx, p, aims, locked)
+		found, err := s.kitchen.Roads(ctx, p, aims, locked)
 		if err != nil {
 			return v, nil, err
 		}
 		v.Roads = roads(say, p, found, f, result.Changes)
 	}
 	v.Done, v.Nothing = len(v.Changes) > 0, len(v.Changes) == 0 && len(v.Missed) == 0
-	after, err := s.app.Forecast(ctx, result.Plan)
+	after, err := s.kitchen.Forecast(ctx, result.Plan)
 	if err != nil {
 		return v, nil, err
 	}
@@ -273,7 +294,7 @@ func newSide(say words.Printer, p *plan.Plan, f *forecast.Forecast) side {
 // Take makes the balanced plan the present version.
 func (s *Screen) Take(c *gin.Context) error {
 	say := frame.Words(c)
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -294,7 +315,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	}
 	taken, err := plan.Reread(balanced)
 	if err == nil && v.Done {
-		err = s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
+		err = s.records.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
 	}
 	if err != nil {
 		return err

@@ -3,12 +3,14 @@
 package compare
 
 import (
+	"context"
 	"embed"
 	"maps"
 	"net/http"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -24,17 +26,35 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+}
 
 // A Screen compares.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "*.html")}
+}
 
 type view struct {
 	ID, Name  string
@@ -77,11 +97,11 @@ const mostOthers = 200
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	pudding, err := s.app.Pudding(ctx, c.Param("id"))
+	pudding, err := s.kitchen.Pudding(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	shelf, err := s.app.Puddings(ctx, mostOthers)
+	shelf, err := s.kitchen.Puddings(ctx, mostOthers)
 	if err != nil {
 		return err
 	}
@@ -119,7 +139,7 @@ func (s *Screen) Take(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	pudding, err := s.app.Pudding(ctx, c.Param("id"))
+	pudding, err := s.kitchen.Pudding(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -133,7 +153,7 @@ func (s *Screen) Take(c *gin.Context) error {
 		return frame.Stop(http.StatusUnprocessableEntity, "There is no such question for this pudding.",
 			"Go back and choose one from the list.")
 	}
-	if err := s.app.Store.SavePlan(ctx, pudding.ID, base, all[at].Plan, s.app.Now()); err != nil {
+	if err := s.records.SavePlan(ctx, pudding.ID, base, all[at].Plan, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)

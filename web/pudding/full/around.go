@@ -117,15 +117,15 @@ func (e equipment) own(id string) (vessel.Pot, bool) {
 }
 
 func (s *Screen) equipment(c *gin.Context) (e equipment, err error) {
-	if e.pots, err = s.app.Store.Pots(c.Request.Context()); err == nil {
-		e.burners, err = s.app.Store.Burners(c.Request.Context())
+	if e.pots, err = s.records.Pots(c.Request.Context()); err == nil {
+		e.burners, err = s.records.Burners(c.Request.Context())
 	}
 	return e, err
 }
 
 // Show renders what stands around the steps.
 func (s *Screen) Show(c *gin.Context) error {
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -305,14 +305,14 @@ func (s *Screen) Save(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
 	if version, err := strconv.Atoi(f.Text("version")); err != nil || version != pudding.Version {
 		return s.changedMeanwhile(c, pudding, version, -1, f.Typed)
 	}
-	home, err := s.app.Home(c.Request.Context())
+	home, err := s.kitchen.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -330,7 +330,7 @@ func (s *Screen) Save(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, changed, s.app.Now()); err != nil {
+	if err := s.records.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, changed, s.app.Now()); err != nil {
 		return err
 	}
 	to := "/puddings/" + pudding.ID

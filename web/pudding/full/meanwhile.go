@@ -100,14 +100,14 @@ func untouched(typed, made url.Values) url.Values {
 // says what that changed; where the steps are others now, it says that the pudding was
 // changed. Saving again takes what is typed.
 func (s *Screen) changedMeanwhile(c *gin.Context, pudding store.Pudding, base, at int, typed url.Values) error {
-	found, err := s.app.Store.Versions(c.Request.Context(), pudding.ID, base+1, 1)
+	found, err := s.records.Versions(c.Request.Context(), pudding.ID, base+1, 1)
 	if err != nil {
 		return err
 	}
 	if len(found) == 0 || found[0].Version != base || found[0].Plan == nil || !sameSteps(found[0].Plan, pudding.Plan) {
 		return store.ErrStale
 	}
-	home, err := s.app.Home(c.Request.Context())
+	home, err := s.kitchen.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}

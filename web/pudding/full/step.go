@@ -3,6 +3,7 @@
 package full
 
 import (
+	"context"
 	"embed"
 	"encoding/json"
 	"errors"
@@ -13,6 +14,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -24,18 +26,37 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Home(ctx context.Context) (plan.Home, error)
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Burners(ctx context.Context) ([]store.Burner, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+	Versions(ctx context.Context, id string, below, most int) ([]store.PlanVersion, error)
+}
 
 // A Screen is a pudding in full: each step of it, and what stands around them.
 type Screen struct {
 	app          *frame.App
+	kitchen      kitchen
+	records      records
 	page, around *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app, app.Template(files, "step.html", "keys.html"), app.Template(files, "around.html", "keys.html")}
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "step.html", "keys.html"), app.Template(files, "around.html", "keys.html")}
 }
 
 type view struct {
@@ -88,7 +109,7 @@ func (s *Screen) ShowStep(c *gin.Context) error {
 }
 
 func (s *Screen) load(c *gin.Context) (store.Pudding, int, error) {
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return pudding, 0, err
 	}
@@ -100,7 +121,7 @@ func (s *Screen) load(c *gin.Context) (store.Pudding, int, error) {
 }
 
 func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, at int, typed url.Values, faults map[string]string) error {
-	home, err := s.app.Home(c.Request.Context())
+	home, err := s.kitchen.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -389,7 +410,7 @@ func (s *Screen) SaveStep(c *gin.Context) error {
 	if version, err := strconv.Atoi(f.Text("version")); err != nil || version != pudding.Version {
 		return s.changedMeanwhile(c, pudding, version, at, f.Typed)
 	}
-	home, err := s.app.Home(c.Request.Context())
+	home, err := s.kitchen.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -407,7 +428,7 @@ func (s *Screen) SaveStep(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, changed, s.app.Now()); err != nil {
+	if err := s.records.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, changed, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)

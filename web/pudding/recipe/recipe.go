@@ -4,6 +4,7 @@ package recipe
 
 import (
 	"bytes"
+	"context"
 	"embed"
 	"errors"
 	"io"
@@ -11,6 +12,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -31,18 +33,31 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Burners(ctx context.Context) ([]store.Burner, error)
+	CreatePudding(ctx context.Context, id string, p *plan.Plan, at time.Time) error
+	Fittings(ctx context.Context, usual store.Fittings) (store.Fittings, error)
+	Home(ctx context.Context) (plan.Home, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+}
 
 // A Screen is the intake of lists.
 type Screen struct {
 	app         *frame.App
+	records     records
 	paste, read *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app, app.Template(files, "paste.html"), app.Template(files, "read.html")}
+func New(app *frame.App, records records) *Screen {
+	return &Screen{app, records, app.Template(files, "paste.html"), app.Template(files, "read.html")}
 }
 
 type pasteView struct {
@@ -74,7 +89,7 @@ func (s *Screen) Read(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -177,7 +192,7 @@ func (s *Screen) planFile(c *gin.Context, f *frame.Fields, name string, data []b
 	}
 	if err == nil {
 		id = app.NewID()
-		err = s.app.Store.CreatePudding(c.Request.Context(), id, p, s.app.Now())
+		err = s.records.CreatePudding(c.Request.Context(), id, p, s.app.Now())
 	}
 	if err != nil {
 		s.app.Log.Error("take over a plan file", "error", err)
@@ -281,7 +296,7 @@ type kit struct {
 
 func (s *Screen) kit(c *gin.Context) ([]vessel.Pot, kit, error) {
 	ctx := c.Request.Context()
-	stored, err := s.app.Store.Pots(ctx)
+	stored, err := s.records.Pots(ctx)
 	if err != nil {
 		return nil, kit{}, err
 	}
@@ -291,12 +306,12 @@ func (s *Screen) kit(c *gin.Context) ([]vessel.Pot, kit, error) {
 		pots = append(pots, p.Pot)
 		k.cooker = k.cooker || p.Pot.Shape != vessel.Tray && p.Pot.May(vessel.UnderPress)
 	}
-	fittings, err := s.app.Store.Fittings(ctx, store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL})
+	fittings, err := s.records.Fittings(ctx, store.Fittings{Ovens: timetable.DefaultOvens, FridgeL: timetable.DefaultFridgeL})
 	if err != nil {
 		return nil, kit{}, err
 	}
 	k.oven = fittings.Ovens > 0
-	burners, err := s.app.Store.Burners(ctx)
+	burners, err := s.records.Burners(ctx)
 	if err == nil && len(burners) > 0 {
 		k.burner = burners[0].Burner
 	}
@@ -453,7 +468,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
@@ -500,7 +515,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		return s.showRead(c, http.StatusUnprocessableEntity, f, lines, home)
 	}
 	id := app.NewID()
-	if err := s.app.Store.CreatePudding(ctx, id, made, s.app.Now()); err != nil {
+	if err := s.records.CreatePudding(ctx, id, made, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)

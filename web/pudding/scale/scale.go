@@ -3,12 +3,14 @@
 package scale
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"fmt"
 	"math"
 	"net/http"
 	"strconv"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -23,17 +25,36 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Burners(ctx context.Context) ([]store.Burner, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+}
 
 // A Screen is the comparison.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "scale.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "scale.html")}
+}
 
 type view struct {
 	ID, Name, Bowls, Fault string
@@ -64,7 +85,7 @@ const mostBowls = 200
 // Show compares.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -94,11 +115,11 @@ func (s *Screen) scale(c *gin.Context, pudding store.Pudding, typed string) (des
 	if err != nil || bowls < 1 || bowls > mostBowls {
 		return design.Scaling{}, errBowls
 	}
-	pots, err := s.app.Store.Pots(c.Request.Context())
+	pots, err := s.records.Pots(c.Request.Context())
 	if err != nil {
 		return design.Scaling{}, err
 	}
-	burners, err := s.app.Store.Burners(c.Request.Context())
+	burners, err := s.records.Burners(c.Request.Context())
 	if err != nil {
 		return design.Scaling{}, err
 	}
@@ -204,7 +225,7 @@ func (s *Screen) Take(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -221,7 +242,7 @@ func (s *Screen) Take(c *gin.Context) error {
 		}
 		taken, err := plan.Reread(offer.Plan)
 		if err == nil {
-			err = s.app.Store.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
+			err = s.records.SavePlan(c.Request.Context(), pudding.ID, pudding.Version, taken, s.app.Now())
 		}
 		if err != nil {
 			return err

@@ -3,6 +3,7 @@
 package serving
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"net/http"
@@ -18,22 +19,41 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/serving"
+	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/web/picture"
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error)
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Cook(ctx context.Context, id string) (store.Cook, error)
+}
 
 // A Screen is the serving.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "serving.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "serving.html")}
+}
 
 type view struct {
 	Name, Back, BackName string
@@ -74,7 +94,7 @@ const keepDays = 3
 
 // OfPudding shows it for a plan on the shelf.
 func (s *Screen) OfPudding(c *gin.Context) error {
-	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	p, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -83,7 +103,7 @@ func (s *Screen) OfPudding(c *gin.Context) error {
 
 // OfCook shows it for what is on the stove, as it went so far.
 func (s *Screen) OfCook(c *gin.Context) error {
-	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	k, err := s.records.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -99,7 +119,7 @@ func (s *Screen) OfCook(c *gin.Context) error {
 func (s *Screen) show(c *gin.Context, p *plan.Plan, back, backName string, made time.Time) error {
 	say := frame.Words(c)
 	wanted := 4.0
-	f, err := s.app.Forecast(c.Request.Context(), p)
+	f, err := s.kitchen.Forecast(c.Request.Context(), p)
 	if err != nil {
 		return err
 	}

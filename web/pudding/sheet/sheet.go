@@ -3,6 +3,7 @@
 package sheet
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"net/http"
@@ -16,22 +17,35 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/timetable"
 	"kirdu/core/vessel"
+	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/web/picture"
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Mended(ctx context.Context, p *plan.Plan) (*forecast.Forecast, []mend.Found, error)
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+}
 
 // A Screen is the sheet.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen) *Screen {
+	return &Screen{app, kitchen, app.Template(files, "*.html")}
+}
 
 type view struct {
 	Name, ID, Frame string
@@ -57,11 +71,11 @@ type step struct{ At, Title, Detail, Note string }
 // Show renders the sheet of a pudding.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	p, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
-	f, found, err := s.app.Mended(c.Request.Context(), p.Plan)
+	f, found, err := s.kitchen.Mended(c.Request.Context(), p.Plan)
 	if err != nil {
 		return err
 	}

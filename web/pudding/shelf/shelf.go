@@ -21,17 +21,36 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error)
+	Shelf(ctx context.Context, most int) ([]store.Pudding, []*store.Unreadable, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	RemovePudding(ctx context.Context, id string, at time.Time) error
+	RestorePudding(ctx context.Context, id string) error
+}
 
 // A Screen is the shelf.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "*.html")}
+}
 
 type view struct {
 	Search   string
@@ -59,7 +78,7 @@ const mostListed = 200
 // Show renders the shelf.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	shelf, aside, err := s.app.Shelf(c.Request.Context(), mostListed)
+	shelf, aside, err := s.kitchen.Shelf(c.Request.Context(), mostListed)
 	if err != nil {
 		return err
 	}
@@ -108,7 +127,7 @@ func matches(say words.Printer, p *plan.Plan, search string) bool {
 }
 
 func (s *Screen) summary(ctx context.Context, say words.Printer, p store.Pudding) (pudding, error) {
-	f, err := s.app.Forecast(ctx, p.Plan)
+	f, err := s.kitchen.Forecast(ctx, p.Plan)
 	if err != nil {
 		return pudding{}, err
 	}
@@ -130,7 +149,7 @@ func (s *Screen) summary(ctx context.Context, say words.Printer, p store.Pudding
 // Remove takes a pudding off the shelf.
 func (s *Screen) Remove(c *gin.Context) error {
 	id := c.Param("id")
-	if err := s.app.Store.RemovePudding(c.Request.Context(), id, s.app.Now()); err != nil {
+	if err := s.records.RemovePudding(c.Request.Context(), id, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings?removed="+id)
@@ -139,7 +158,7 @@ func (s *Screen) Remove(c *gin.Context) error {
 
 // Restore puts it back.
 func (s *Screen) Restore(c *gin.Context) error {
-	if err := s.app.Store.RestorePudding(c.Request.Context(), c.Param("id")); err != nil {
+	if err := s.records.RestorePudding(c.Request.Context(), c.Param("id")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings")

@@ -3,12 +3,14 @@
 package ways
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"fmt"
 	"math"
 	"net/http"
 	"strconv"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -19,22 +21,42 @@ import (
 	"kirdu/core/plan"
 	"kirdu/core/pot"
 	"kirdu/core/vessel"
+	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/web/picture"
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Fresh(ctx context.Context, choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	CreatePudding(ctx context.Context, id string, p *plan.Plan, at time.Time) error
+	Home(ctx context.Context) (plan.Home, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+}
 
 // A Screen is the ways of cooking.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "*.html")}
+}
 
 type view struct {
 	Ways   []way
@@ -70,7 +92,7 @@ func (s *Screen) Show(c *gin.Context) error {
 
 func (s *Screen) show(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
-	pots, err := s.app.Store.Pots(c.Request.Context())
+	pots, err := s.records.Pots(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -159,10 +181,10 @@ func (s *Screen) Create(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.show(c, http.StatusUnprocessableEntity, f)
 	}
-	if err := s.kitchen(c, &choice); err != nil {
+	if err := s.fillIn(c, &choice); err != nil {
 		return err
 	}
-	fresh, err := s.app.Fresh(ctx, choice, pots)
+	fresh, err := s.kitchen.Fresh(ctx, choice, pots)
 	if errors.Is(err, design.ErrNoUse) {
 		f.Fault("bowls", design.ErrNoUse)
 		return s.show(c, http.StatusUnprocessableEntity, f)
@@ -175,7 +197,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		return err
 	}
 	id := app.NewID()
-	if err := s.app.Store.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
+	if err := s.records.CreatePudding(ctx, id, fresh, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)
@@ -183,7 +205,7 @@ func (s *Screen) Create(c *gin.Context) error {
 }
 
 func (s *Screen) pots(c *gin.Context) ([]vessel.Pot, error) {
-	stored, err := s.app.Store.Pots(c.Request.Context())
+	stored, err := s.records.Pots(c.Request.Context())
 	var pots []vessel.Pot
 	for _, p := range stored {
 		pots = append(pots, p.Pot)
@@ -191,9 +213,9 @@ func (s *Screen) pots(c *gin.Context) ([]vessel.Pot, error) {
 	return pots, err
 }
 
-// kitchen fills in the burner, with its water tests, and the air of the room.
-func (s *Screen) kitchen(c *gin.Context, choice *plan.WayChoice) error {
-	home, err := s.app.Store.Home(c.Request.Context())
+// fillIn fills in the burner, with its water tests, and the air of the room.
+func (s *Screen) fillIn(c *gin.Context, choice *plan.WayChoice) error {
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}

@@ -38,7 +38,7 @@ const versionsShown = 30
 func (s *Screen) History(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
+	pudding, err := s.records.Pudding(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -48,7 +48,7 @@ func (s *Screen) History(c *gin.Context) error {
 			return frame.Stop(http.StatusUnprocessableEntity, "There is no such version.", "Go back to the history and choose one there.")
 		}
 	}
-	stored, err := s.app.Store.Versions(ctx, pudding.ID, below, versionsShown+1)
+	stored, err := s.records.Versions(ctx, pudding.ID, below, versionsShown+1)
 	if err != nil {
 		return err
 	}
@@ -81,7 +81,7 @@ func (s *Screen) Restore(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
+	pudding, err := s.records.Pudding(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -89,14 +89,14 @@ func (s *Screen) Restore(c *gin.Context) error {
 	if err != nil {
 		return store.ErrNotFound
 	}
-	found, err := s.app.Store.Versions(ctx, pudding.ID, wanted+1, 1)
+	found, err := s.records.Versions(ctx, pudding.ID, wanted+1, 1)
 	if err != nil {
 		return err
 	}
 	if len(found) == 0 || found[0].Version != wanted || found[0].Plan == nil {
 		return store.ErrNotFound
 	}
-	if err := s.app.Store.SavePlan(ctx, pudding.ID, pudding.Version, found[0].Plan, s.app.Now()); err != nil {
+	if err := s.records.SavePlan(ctx, pudding.ID, pudding.Version, found[0].Plan, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
@@ -106,14 +106,14 @@ func (s *Screen) Restore(c *gin.Context) error {
 // Duplicate puts a copy on the shelf and opens it.
 func (s *Screen) Duplicate(c *gin.Context) error {
 	ctx := c.Request.Context()
-	pudding, err := s.app.Store.Pudding(ctx, c.Param("id"))
+	pudding, err := s.records.Pudding(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
 	copied := pudding.Plan.Clone()
 	copied.Name = copyName(copied.Name)
 	id := app.NewID()
-	if err := s.app.Store.CreatePudding(ctx, id, copied, s.app.Now()); err != nil {
+	if err := s.records.CreatePudding(ctx, id, copied, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id)

@@ -48,7 +48,7 @@ func newSugarRail(say words.Printer, s design.Sweetening) *sugarRail {
 // slider while it is moved.
 func (s *Screen) Sweeten(c *gin.Context) error {
 	say := frame.Words(c)
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}

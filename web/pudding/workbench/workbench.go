@@ -3,10 +3,10 @@
 package workbench
 
 import (
+	"context"
 	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
 	"math"
 	"net/http"
 	"net/url"
@@ -20,6 +20,7 @@ import (
 	"kirdu/app"
 	"kirdu/core/forecast"
 	"kirdu/core/measure"
+	"kirdu/core/mend"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/pot"
@@ -30,30 +31,52 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css *.js
 var files embed.FS
 
-//go:embed *.js
-var modules embed.FS
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
 
-// Modules are the screen's own JavaScript modules.
-var Modules fs.FS = modules
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Begin(ctx context.Context, c store.Cook) error
+	Mended(ctx context.Context, p *plan.Plan) (*forecast.Forecast, []mend.Found, error)
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	AmendPlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+	Burners(ctx context.Context) ([]store.Burner, error)
+	CreatePudding(ctx context.Context, id string, p *plan.Plan, at time.Time) error
+	Foreseen(ctx context.Context, id string) (f store.Foreseen, ok bool, err error)
+	Home(ctx context.Context) (plan.Home, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+	ServeAt(ctx context.Context, id string, at time.Time) error
+	Step(ctx context.Context, id string, base, by int, at time.Time) error
+	TellForeseen(ctx context.Context, id string) error
+	Versions(ctx context.Context, id string, below, most int) ([]store.PlanVersion, error)
+}
 
 // A Screen is the Workbench.
 type Screen struct {
 	app     *frame.App
+	kitchen kitchen
+	records records
 	page    *frame.Template
 	history *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app, app.Template(files, "workbench.html"), app.Template(files, "history.html")}
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "workbench.html"), app.Template(files, "history.html")}
 }
 
 // Show renders a pudding.
 func (s *Screen) Show(c *gin.Context) error {
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -66,12 +89,12 @@ func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed u
 	if err != nil {
 		return err
 	}
-	f, found, err := s.app.Mended(c.Request.Context(), pudding.Plan)
+	f, found, err := s.kitchen.Mended(c.Request.Context(), pudding.Plan)
 	if err != nil {
 		return err
 	}
 	v := newView(say, pudding, f, found, kit, typed, faults, s.app.Zone)
-	seen, known, err := s.app.Store.Foreseen(c.Request.Context(), pudding.ID)
+	seen, known, err := s.records.Foreseen(c.Request.Context(), pudding.ID)
 	if err != nil {
 		return err
 	}
@@ -85,7 +108,7 @@ func (s *Screen) show(c *gin.Context, status int, pudding store.Pudding, typed u
 
 // Told takes the news of a corrected model off a pudding.
 func (s *Screen) Told(c *gin.Context) error {
-	if err := s.app.Store.TellForeseen(c.Request.Context(), c.Param("id")); err != nil {
+	if err := s.records.TellForeseen(c.Request.Context(), c.Param("id")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+c.Param("id"))
@@ -110,15 +133,15 @@ func corrected(say words.Printer, seen store.Foreseen) string {
 }
 
 func (s *Screen) equipment(c *gin.Context) (equipment, error) {
-	pots, err := s.app.Store.Pots(c.Request.Context())
+	pots, err := s.records.Pots(c.Request.Context())
 	if err != nil {
 		return equipment{}, err
 	}
-	burners, err := s.app.Store.Burners(c.Request.Context())
+	burners, err := s.records.Burners(c.Request.Context())
 	if err != nil {
 		return equipment{}, err
 	}
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	return equipment{pots, burners, home}, err
 }
 
@@ -146,9 +169,9 @@ func (s *Screen) Save(c *gin.Context) error {
 		return err
 	}
 	same, err := equal(pudding.Plan, changed)
-	save := s.app.Store.SavePlan
+	save := s.records.SavePlan
 	if c.Request.PostForm.Get("amend") != "" && pudding.CanUndo() {
-		save = s.app.Store.AmendPlan // more keys in the field that made this version
+		save = s.records.AmendPlan // more keys in the field that made this version
 	}
 	if err == nil && !same {
 		err = save(ctx, pudding.ID, base, changed, s.app.Now())
@@ -162,7 +185,7 @@ func (s *Screen) Save(c *gin.Context) error {
 
 // load reads the pudding and the version that the form was made from.
 func (s *Screen) load(c *gin.Context) (store.Pudding, int, error) {
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return pudding, 0, err
 	}
@@ -199,7 +222,7 @@ func (s *Screen) step(c *gin.Context, by int) error {
 	if err != nil {
 		return err
 	}
-	if err := s.app.Store.Step(c.Request.Context(), pudding.ID, base, by, s.app.Now()); err != nil {
+	if err := s.records.Step(c.Request.Context(), pudding.ID, base, by, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+pudding.ID)
@@ -221,7 +244,7 @@ func (s *Screen) ServeAt(c *gin.Context) error {
 				"Go back and give a day and a time, such as 2026-11-28 19:30.")
 		}
 	}
-	if err := s.app.Store.ServeAt(c.Request.Context(), id, at); err != nil {
+	if err := s.records.ServeAt(c.Request.Context(), id, at); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/puddings/"+id+"#serve-at")
@@ -230,7 +253,7 @@ func (s *Screen) ServeAt(c *gin.Context) error {
 
 // Export sends the plan file.
 func (s *Screen) Export(c *gin.Context) error {
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -246,7 +269,7 @@ func (s *Screen) Export(c *gin.Context) error {
 // Recipe sends the pudding as a recipe in JSON-LD, for other programs.
 func (s *Screen) Recipe(c *gin.Context) error {
 	say := frame.Words(c)
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -299,7 +322,7 @@ func (s *Screen) Cook(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	pudding, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	pudding, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -318,7 +341,7 @@ func (s *Screen) Cook(c *gin.Context) error {
 	begun := store.Cook{Rehearsal: f.Text("rehearse") != "", Task: string(task), Speed: speed,
 		ID: app.NewID(), PuddingID: pudding.ID, Plan: pudding.Plan,
 		BegunAt: s.app.Now(), Zone: s.app.Zone.String()}
-	if err := s.app.Begin(c.Request.Context(), begun); err != nil {
+	if err := s.kitchen.Begin(c.Request.Context(), begun); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)

@@ -7,7 +7,6 @@ import (
 	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
 	"math"
 	"net/http"
 	"slices"
@@ -19,6 +18,8 @@ import (
 	"github.com/google/uuid"
 
 	"kirdu/core/cook"
+	"kirdu/core/lead"
+	"kirdu/core/learn"
 	"kirdu/core/measure"
 	"kirdu/core/plan"
 	"kirdu/device"
@@ -27,27 +28,45 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css *.js
 var files embed.FS
 
-//go:embed *.js
-var modules embed.FS
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
 
-// Modules are the screen's own JavaScript modules.
-var Modules fs.FS = modules
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Follow(ctx context.Context, c store.Cook, s *cook.State, at time.Time, of ...string) (learn.Live, error)
+	FollowPot(ctx context.Context, c store.Cook, only *cook.State, at time.Time, of ...string) (learn.Live, error)
+	Join(cookID string) (changed <-chan struct{}, leave func(), ok bool)
+	Know(ctx context.Context, lesson lead.Lesson) (ok bool, err error)
+	Lead(ctx context.Context, always bool) error
+	Leads(ctx context.Context, when string) (led bool, known []lead.Lesson, err error)
+	Tell(ctx context.Context, c store.Cook, e cook.Event) error
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Cook(ctx context.Context, id string) (store.Cook, error)
+	Readings(ctx context.Context, cookID string, since time.Time) ([]store.Reading, error)
+}
 
 // A Screen is the Stove.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app: app, page: app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app: app, kitchen: kitchen, records: records, page: app.Template(files, "*.html")}
+}
 
 // Show renders the present instruction.
 func (s *Screen) Show(c *gin.Context) error {
-	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	k, err := s.records.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -87,7 +106,7 @@ const recent = 3 * time.Minute
 
 // gadgets says what the gadgets show, and why one is not believed.
 func (s *Screen) gadgets(say words.Printer, ctx context.Context, k store.Cook, v *view) error {
-	list, err := s.app.Store.Readings(ctx, k.ID, v.Now.Add(-recent))
+	list, err := s.records.Readings(ctx, k.ID, v.Now.Add(-recent))
 	if err != nil {
 		return err
 	}
@@ -180,7 +199,7 @@ func (s *Screen) Record(c *gin.Context) error {
 		return err
 	}
 	f := readForm(posted)
-	k, err := s.app.Store.Cook(ctx, c.Param("id"))
+	k, err := s.records.Cook(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -197,10 +216,10 @@ func (s *Screen) Record(c *gin.Context) error {
 		e, err = parse(f, &state, k, s.app.Now())
 	}
 	if err == nil {
-		err = s.app.Tell(ctx, k, e)
+		err = s.kitchen.Tell(ctx, k, e)
 		if empty, ok := f.empty(); ok && err == nil && e.Kind == cook.Weighed {
 			k.Events = append(k.Events, e)
-			err = s.app.Tell(ctx, k, cook.Event{ID: uuid.NewSHA1(uuid.MustParse(e.ID), []byte("empty")).String(), Kind: cook.Tared, At: e.At,
+			err = s.kitchen.Tell(ctx, k, cook.Event{ID: uuid.NewSHA1(uuid.MustParse(e.ID), []byte("empty")).String(), Kind: cook.Tared, At: e.At,
 				Mass: empty, Pot: state.PotOf(e)})
 		}
 		if errors.Is(err, cook.ErrUndone) || errors.Is(err, store.ErrElsewhere) {

@@ -77,11 +77,11 @@ func (s *Screen) Lead(c *gin.Context) error {
 	ctx := c.Request.Context()
 	switch know, when := f.Text("know"), f.Text("lead"); {
 	case when == "always" || when == "never":
-		if err := s.app.Lead(ctx, when == "always"); err != nil {
+		if err := s.kitchen.Lead(ctx, when == "always"); err != nil {
 			return err
 		}
 	default:
-		ok, err := s.app.Know(ctx, lead.Lesson(know))
+		ok, err := s.kitchen.Know(ctx, lead.Lesson(know))
 		if err != nil {
 			return err
 		}

@@ -16,10 +16,10 @@ const heartbeat = 20 * time.Second
 // cook was stored, by whichever device.
 func (s *Screen) Listen(c *gin.Context) error {
 	id := c.Param("id")
-	if _, err := s.app.Store.Cook(c.Request.Context(), id); err != nil {
+	if _, err := s.records.Cook(c.Request.Context(), id); err != nil {
 		return err
 	}
-	changed, leave, ok := s.app.Join(id)
+	changed, leave, ok := s.kitchen.Join(id)
 	if !ok {
 		return frame.Stop(http.StatusServiceUnavailable, "Too many devices are listening.", "The page loads anew by itself.")
 	}

@@ -139,9 +139,9 @@ func (s *Screen) newView(c *gin.Context, say words.Printer, k store.Cook, now ti
 		Over: state.Done(), CanBack: behind > 0}
 	empty, weighed := p.Pots[v.Pot].Mass()
 	v.PotWeighed, v.Empty = weighed, say.Exact(empty)
-	follow := follower{ctx, s.app.Kitchen, k, app.Moment(k, now)}
+	follow := follower{ctx, s.kitchen, k, app.Moment(k, now)}
 	var err error
-	if v.Leads, v.known, err = s.app.Leads(ctx, frame.PreferencesOf(c).Lead); err != nil {
+	if v.Leads, v.known, err = s.kitchen.Leads(ctx, frame.PreferencesOf(c).Lead); err != nil {
 		return v, err
 	}
 	live, err := follow.whole(&state)
@@ -241,7 +241,7 @@ func (v *view) wait(say words.Printer, s *cook.State, l *learn.Live, clock *lear
 // A follower follows a cook at a moment.
 type follower struct {
 	ctx     context.Context
-	kitchen *app.Kitchen
+	kitchen kitchen
 	cook    store.Cook
 	at      time.Time
 }

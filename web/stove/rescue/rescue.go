@@ -23,17 +23,40 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+	Tell(ctx context.Context, c store.Cook, e cook.Event) error
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Burners(ctx context.Context) ([]store.Burner, error)
+	Cook(ctx context.Context, id string) (store.Cook, error)
+	Cooking(ctx context.Context) ([]store.Cooking, error)
+	Home(ctx context.Context) (plan.Home, error)
+	Pots(ctx context.Context) ([]store.Pot, error)
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+}
 
 // A Screen is the Rescue.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	kitchen kitchen
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "*.html")} }
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "*.html")}
+}
 
 // standard are the fields before anything is chosen.
 var standard = map[string]string{"standing": string(rescue.JustOff), "serve": string(plan.Warm), "done": "", "liquid": "milk-whole",
@@ -58,7 +81,7 @@ func (s *Screen) First(c *gin.Context) error {
 // list fills in what can be rescued.
 func (s *Screen) list(c *gin.Context, v *view) error {
 	ctx := c.Request.Context()
-	cooking, err := s.app.Store.Cooking(ctx)
+	cooking, err := s.records.Cooking(ctx)
 	if err != nil {
 		return err
 	}
@@ -66,7 +89,7 @@ func (s *Screen) list(c *gin.Context, v *view) error {
 		v.Cooking = append(v.Cooking, choice{k.ID, k.Name})
 	}
 	const most = 60
-	shelf, err := s.app.Store.Puddings(ctx, most)
+	shelf, err := s.records.Puddings(ctx, most)
 	if err != nil {
 		return err
 	}
@@ -78,7 +101,7 @@ func (s *Screen) list(c *gin.Context, v *view) error {
 
 // OfPudding rescues a pudding of the shelf that has been cooked.
 func (s *Screen) OfPudding(c *gin.Context) error {
-	p, err := s.app.Pudding(c.Request.Context(), c.Param("id"))
+	p, err := s.kitchen.Pudding(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -103,7 +126,7 @@ func ofCook(k store.Cook) view {
 
 // cook loads a cook that can be rescued; otherwise the answer is given.
 func (s *Screen) cook(c *gin.Context) (k store.Cook, trouble rescue.Trouble, _ error) {
-	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	k, err := s.records.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return k, trouble, err
 	}
@@ -163,7 +186,7 @@ func (s *Screen) Take(c *gin.Context) error {
 		f.Fault("repair", err)
 		return s.answer(c, http.StatusUnprocessableEntity, ofCook(k), f, trouble)
 	}
-	if err := s.app.Tell(c.Request.Context(), k, e); err != nil {
+	if err := s.kitchen.Tell(c.Request.Context(), k, e); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+k.ID)
@@ -200,15 +223,15 @@ const mostInPot = 20000
 
 // describe reads what is in a pot.
 func (s *Screen) describe(say words.Printer, ctx context.Context, f *frame.Fields, v *view) (d rescue.Described, err error) {
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return d, err
 	}
-	pots, err := s.app.Store.Pots(ctx)
+	pots, err := s.records.Pots(ctx)
 	if err != nil {
 		return d, err
 	}
-	burners, err := s.app.Store.Burners(ctx)
+	burners, err := s.records.Burners(ctx)
 	if err != nil {
 		return d, err
 	}

@@ -2,27 +2,40 @@
 package review
 
 import (
+	"context"
 	"embed"
 	"net/http"
 
 	"github.com/gin-gonic/gin"
 
 	"kirdu/app"
+	"kirdu/store"
 	"kirdu/web/frame"
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	Cook(ctx context.Context, id string) (store.Cook, error)
+}
 
 // A Screen is the review.
 type Screen struct {
-	app  *frame.App
-	page *frame.Template
+	app     *frame.App
+	records records
+	page    *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen { return &Screen{app, app.Template(files, "review.html")} }
+func New(app *frame.App, records records) *Screen {
+	return &Screen{app, records, app.Template(files, "review.html")}
+}
 
 type view struct {
 	Pudding, Name string
@@ -36,7 +49,7 @@ type view struct {
 // Show renders it.
 func (s *Screen) Show(c *gin.Context) error {
 	say := frame.Words(c)
-	k, err := s.app.Store.Cook(c.Request.Context(), c.Param("id"))
+	k, err := s.records.Cook(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}

@@ -7,7 +7,6 @@ import (
 	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
 	"math"
 	"net/http"
 	"slices"
@@ -28,24 +27,46 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css *.js
 var files embed.FS
 
-//go:embed *.js
-var modules embed.FS
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
 
-// Modules are the screen's own JavaScript modules.
-var Modules fs.FS = modules
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Begin(ctx context.Context, c store.Cook) error
+	KeepTimetable(ctx context.Context, g store.Gathering, w *app.Table, t *timetable.Timetable) error
+	LoadGathering(ctx context.Context, g store.Gathering, now time.Time) (*app.Table, error)
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+	Timetable(ctx context.Context, g store.Gathering, now time.Time) (*app.Table, error)
+	WorkOutTimetable(ctx context.Context, id string, anew bool) error
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	BuyForAll(ctx context.Context, buys []store.Buy, at time.Time) error
+	DropShare(ctx context.Context, gatheringID, puddingID string) error
+	Gathering(ctx context.Context, id string) (store.Gathering, error)
+	Gatherings(ctx context.Context) ([]store.Gathering, error)
+	RemoveGathering(ctx context.Context, id string, at time.Time) error
+	RestoreGathering(ctx context.Context, id string) error
+	SaveGathering(ctx context.Context, g store.Gathering, at time.Time) error
+	SetShare(ctx context.Context, gatheringID string, share store.Share, at time.Time) error
+	Shares(ctx context.Context, gatheringID string) ([]store.Share, error)
+}
 
 // A Screen is the gatherings.
 type Screen struct {
 	app       *frame.App
+	kitchen   kitchen
+	records   records
 	list, one *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app, app.Template(files, "list.html"), app.Template(files, "one.html")}
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "list.html"), app.Template(files, "one.html")}
 }
 
 type listView struct {
@@ -64,7 +85,7 @@ func (s *Screen) List(c *gin.Context) error { return s.showList(c, http.StatusOK
 
 func (s *Screen) showList(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
-	stored, err := s.app.Store.Gatherings(c.Request.Context())
+	stored, err := s.records.Gatherings(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -120,7 +141,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showList(c, http.StatusUnprocessableEntity, f)
 	}
-	return s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+	return s.changed(c, s.records.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
 }
 
 // Change stores what was changed of one.
@@ -129,7 +150,7 @@ func (s *Screen) Change(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	old, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
+	old, err := s.records.Gathering(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -137,13 +158,13 @@ func (s *Screen) Change(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showOne(c, http.StatusUnprocessableEntity, old, f)
 	}
-	return s.changed(c, s.app.Store.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
+	return s.changed(c, s.records.SaveGathering(c.Request.Context(), g, s.app.Now()), g.ID)
 }
 
 // changed is done, and works the timetable out before.
 func (s *Screen) changed(c *gin.Context, err error, id string) error {
 	if err == nil {
-		err = s.app.WorkOutTimetable(c.Request.Context(), id, false)
+		err = s.kitchen.WorkOutTimetable(c.Request.Context(), id, false)
 	}
 	return s.done(c, err, id)
 }
@@ -159,7 +180,7 @@ func (s *Screen) done(c *gin.Context, err error, id string) error {
 // Remove takes one away.
 func (s *Screen) Remove(c *gin.Context) error {
 	id := c.Param("id")
-	if err := s.app.Store.RemoveGathering(c.Request.Context(), id, s.app.Now()); err != nil {
+	if err := s.records.RemoveGathering(c.Request.Context(), id, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/gatherings?removed="+id)
@@ -168,7 +189,7 @@ func (s *Screen) Remove(c *gin.Context) error {
 
 // Restore brings it back.
 func (s *Screen) Restore(c *gin.Context) error {
-	return s.done(c, s.app.Store.RestoreGathering(c.Request.Context(), c.Param("id")), c.Param("id"))
+	return s.done(c, s.records.RestoreGathering(c.Request.Context(), c.Param("id")), c.Param("id"))
 }
 
 // SetShare puts a pudding on the table, or changes its bowls.
@@ -178,13 +199,13 @@ func (s *Screen) SetShare(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	g, err := s.records.Gathering(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
 	share := store.Share{PuddingID: f.Text("pudding"), Bowls: wholeNumber(f, "bowls", 500, "6"), ServeAfter: s.serveAfter(f, g)}
 	if f.Err() == nil {
-		err := s.app.Store.SetShare(ctx, g.ID, share, s.app.Now())
+		err := s.records.SetShare(ctx, g.ID, share, s.app.Now())
 		if errors.Is(err, store.ErrNotFound) {
 			f.Fault("pudding", measure.Code("gatherings.pudding"))
 		} else {
@@ -216,13 +237,13 @@ func (s *Screen) serveAfter(f *frame.Fields, g store.Gathering) int {
 
 // DropShare takes a pudding off the table.
 func (s *Screen) DropShare(c *gin.Context) error {
-	return s.changed(c, s.app.Store.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
+	return s.changed(c, s.records.DropShare(c.Request.Context(), c.Param("id"), c.Param("pudding")), c.Param("id"))
 }
 
 // Buy puts all of a gathering on the buying list.
 func (s *Screen) Buy(c *gin.Context) error {
 	ctx := c.Request.Context()
-	shares, err := s.app.Store.Shares(ctx, c.Param("id"))
+	shares, err := s.records.Shares(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -230,7 +251,7 @@ func (s *Screen) Buy(c *gin.Context) error {
 	for _, share := range shares {
 		buys = append(buys, store.Buy{PuddingID: share.PuddingID, Bowls: share.Bowls})
 	}
-	if err := s.app.Store.BuyForAll(ctx, buys, s.app.Now()); err != nil {
+	if err := s.records.BuyForAll(ctx, buys, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying")
@@ -289,7 +310,7 @@ type task struct {
 
 // Show renders a gathering.
 func (s *Screen) Show(c *gin.Context) error {
-	g, err := s.app.Store.Gathering(c.Request.Context(), c.Param("id"))
+	g, err := s.records.Gathering(c.Request.Context(), c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -333,7 +354,7 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 	v := oneView{ID: g.ID, Name: g.Name, When: say.Time(g.ServeAt.In(s.app.Zone), "Monday 2 January, 15:04"), Past: g.ServeAt.Before(now),
 		In: map[string]string{"name": g.Name, "at": g.ServeAt.In(s.app.Zone).Format(clock), "guests": strconv.Itoa(g.Guests),
 			"hands": strconv.Itoa(g.Hands), "bowls": strconv.Itoa(min(g.Guests, 500))}}
-	t, err := s.app.Timetable(ctx, g, now)
+	t, err := s.kitchen.Timetable(ctx, g, now)
 	if err != nil {
 		return v, err
 	}
@@ -379,7 +400,7 @@ func (s *Screen) view(say words.Printer, ctx context.Context, g store.Gathering)
 		}
 		v.Shares = append(v.Shares, row)
 	}
-	shelf, err := s.app.Puddings(ctx, mostShelf)
+	shelf, err := s.kitchen.Puddings(ctx, mostShelf)
 	if err != nil {
 		return v, err
 	}
@@ -484,11 +505,11 @@ func courses(puddings []app.Serving) []*forecast.Forecast {
 func (s *Screen) Calendar(c *gin.Context) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	g, err := s.records.Gathering(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	t, err := s.app.Timetable(ctx, g, s.app.Now())
+	t, err := s.kitchen.Timetable(ctx, g, s.app.Now())
 	if err != nil {
 		return err
 	}

@@ -15,7 +15,7 @@ import (
 
 // Anew works the timetable out as if nothing had been put by hand.
 func (s *Screen) Anew(c *gin.Context) error {
-	return s.done(c, s.app.WorkOutTimetable(c.Request.Context(), c.Param("id"), true), c.Param("id"))
+	return s.done(c, s.kitchen.WorkOutTimetable(c.Request.Context(), c.Param("id"), true), c.Param("id"))
 }
 
 // mostMoved is how far a task is moved at once, in minutes.
@@ -28,13 +28,13 @@ func (s *Screen) Move(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	g, err := s.records.Gathering(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
 	step := f.Number("step", 0, 1000, "3")
 	by := measure.Minute(f.Number("by", -mostMoved, mostMoved, "-10"))
-	w, err := s.app.Timetable(ctx, g, s.app.Now())
+	w, err := s.kitchen.Timetable(ctx, g, s.app.Now())
 	if err != nil {
 		return err
 	}
@@ -46,7 +46,7 @@ func (s *Screen) Move(c *gin.Context) error {
 	if f.Err() == nil {
 		moved, err := timetable.Move(w.Whole, w.Options, w.Laid.Places, pudding, int(step), w.Laid.Tasks[at].Start+by, f.Text("burner"))
 		if err == nil {
-			return s.done(c, s.app.KeepTimetable(ctx, g, w, moved), g.ID)
+			return s.done(c, s.kitchen.KeepTimetable(ctx, g, w, moved), g.ID)
 		}
 		f.Fault("move", measure.Code("gatherings.cannot-move").With(w.Puddings[pudding].Plan.Name, err))
 	}
@@ -60,12 +60,12 @@ func (s *Screen) Late(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	g, err := s.records.Gathering(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
 	by := measure.Minute(f.Number("late_by", 1, mostLate, "20"))
-	w, err := s.app.Timetable(ctx, g, s.app.Now())
+	w, err := s.kitchen.Timetable(ctx, g, s.app.Now())
 	if err != nil {
 		return err
 	}
@@ -79,17 +79,17 @@ func (s *Screen) Late(c *gin.Context) error {
 		return s.showOne(c, http.StatusUnprocessableEntity, g, f)
 	}
 	now := measure.Minute(s.app.Now().Sub(g.ServeAt).Minutes())
-	return s.done(c, s.app.KeepTimetable(ctx, g, w, timetable.Later(w.Whole, w.Options, w.Laid.Places, now, by, only)), g.ID)
+	return s.done(c, s.kitchen.KeepTimetable(ctx, g, w, timetable.Later(w.Whole, w.Options, w.Laid.Places, now, by, only)), g.ID)
 }
 
 // Cook puts a pudding of the table on the stove, in its size.
 func (s *Screen) Cook(c *gin.Context) error {
 	ctx := c.Request.Context()
-	g, err := s.app.Store.Gathering(ctx, c.Param("id"))
+	g, err := s.records.Gathering(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
-	w, err := s.app.LoadGathering(ctx, g, s.app.Now())
+	w, err := s.kitchen.LoadGathering(ctx, g, s.app.Now())
 	if err != nil {
 		return err
 	}
@@ -103,7 +103,7 @@ func (s *Screen) Cook(c *gin.Context) error {
 	}
 	begun := store.Cook{ID: app.NewID(), PuddingID: w.Puddings[i].ID, Plan: w.OnItsBurners(i), BegunAt: s.app.Now(),
 		Zone: s.app.Zone.String(), GatheringID: g.ID}
-	if err := s.app.Begin(ctx, begun); err != nil {
+	if err := s.kitchen.Begin(ctx, begun); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/stove/"+begun.ID)

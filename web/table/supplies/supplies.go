@@ -4,6 +4,7 @@ package supplies
 
 import (
 	"bytes"
+	"context"
 	"database/sql"
 	"embed"
 	"encoding/csv"
@@ -12,6 +13,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -24,18 +26,43 @@ import (
 	"kirdu/words"
 )
 
-//go:embed *.html
+//go:embed *.html *.css
 var files embed.FS
+
+// Assets are the styles and modules of the screen.
+var Assets = frame.Assets(files)
+
+// A kitchen is what the screen asks of the application.
+type kitchen interface {
+	Pudding(ctx context.Context, id string) (store.Pudding, error)
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+}
+
+// Records are what it reads and writes of the data by itself.
+type records interface {
+	AtHand(ctx context.Context) (map[string]sql.Null[measure.Gram], error)
+	BuyFor(ctx context.Context, b store.Buy, at time.Time) error
+	Buying(ctx context.Context) ([]store.Buy, map[string]measure.Gram, error)
+	Home(ctx context.Context) (plan.Home, error)
+	NotBuyFor(ctx context.Context, puddingID string) error
+	NoteAtHand(ctx context.Context, slug string, mass sql.Null[measure.Gram], at time.Time) error
+	Puddings(ctx context.Context, most int) ([]store.Pudding, error)
+	SavePlan(ctx context.Context, id string, base int, p *plan.Plan, at time.Time) error
+	Tick(ctx context.Context, slug string, mass measure.Gram, at time.Time) error
+	UsedUp(ctx context.Context, slug string) error
+}
 
 // A Screen is both lists.
 type Screen struct {
 	app          *frame.App
+	kitchen      kitchen
+	records      records
 	have, buying *frame.Template
 }
 
 // New returns the screen.
-func New(app *frame.App) *Screen {
-	return &Screen{app, app.Template(files, "have.html"), app.Template(files, "buying.html")}
+func New(app *frame.App, kitchen kitchen, records records) *Screen {
+	return &Screen{app, kitchen, records, app.Template(files, "have.html"), app.Template(files, "buying.html")}
 }
 
 // mostPuddings bounds what is reckoned for one page.
@@ -68,12 +95,12 @@ func (s *Screen) Have(c *gin.Context) error {
 func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) error {
 	say := frame.Words(c)
 	ctx := c.Request.Context()
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
 	all := plan.HomePantry(home)
-	at, err := s.app.Store.AtHand(ctx)
+	at, err := s.records.AtHand(ctx)
 	if err != nil {
 		return err
 	}
@@ -94,7 +121,7 @@ func (s *Screen) showHave(c *gin.Context, status int, f *frame.Fields) error {
 		v.Stock = append(v.Stock, one)
 	}
 	if f.Err() == nil {
-		shelf, err := s.app.Puddings(ctx, mostPuddings)
+		shelf, err := s.kitchen.Puddings(ctx, mostPuddings)
 		if err != nil {
 			return err
 		}
@@ -159,7 +186,7 @@ func (s *Screen) Note(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
@@ -182,7 +209,7 @@ func (s *Screen) Note(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showHave(c, http.StatusUnprocessableEntity, f)
 	}
-	if err := s.app.Store.NoteAtHand(ctx, m.Slug, mass, s.app.Now()); err != nil {
+	if err := s.records.NoteAtHand(ctx, m.Slug, mass, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/supplies?bowls="+strconv.Itoa(int(f.Number("bowls", 1, 200, "6"))))
@@ -191,7 +218,7 @@ func (s *Screen) Note(c *gin.Context) error {
 
 // UsedUp forgets a material.
 func (s *Screen) UsedUp(c *gin.Context) error {
-	if err := s.app.Store.UsedUp(c.Request.Context(), c.Param("slug")); err != nil {
+	if err := s.records.UsedUp(c.Request.Context(), c.Param("slug")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/supplies")
@@ -205,7 +232,7 @@ func (s *Screen) TakeSwap(c *gin.Context) error {
 		return err
 	}
 	ctx := c.Request.Context()
-	pudding, err := s.app.Pudding(ctx, c.Param("id"))
+	pudding, err := s.kitchen.Pudding(ctx, c.Param("id"))
 	if err != nil {
 		return err
 	}
@@ -217,14 +244,14 @@ func (s *Screen) TakeSwap(c *gin.Context) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(ctx)
+	home, err := s.records.Home(ctx)
 	if err != nil {
 		return err
 	}
 	made := stock.Have(pudding.Plan, bowls, have)
 	taken, err := plan.Reread(made.Plan.In(home))
 	if err == nil {
-		err = s.app.Store.SavePlan(ctx, pudding.ID, pudding.Version, taken, s.app.Now())
+		err = s.records.SavePlan(ctx, pudding.ID, pudding.Version, taken, s.app.Now())
 	}
 	if err != nil {
 		return err
@@ -234,7 +261,7 @@ func (s *Screen) TakeSwap(c *gin.Context) error {
 }
 
 func (s *Screen) stock(c *gin.Context) (stock.Stock, error) {
-	at, err := s.app.Store.AtHand(c.Request.Context())
+	at, err := s.records.AtHand(c.Request.Context())
 	have := stock.Stock{}
 	for slug, mass := range at {
 		have[slug] = stock.Enough
@@ -280,16 +307,16 @@ func (s *Screen) showBuying(c *gin.Context, status int, fault string) error {
 	if err != nil {
 		return err
 	}
-	home, err := s.app.Store.Home(c.Request.Context())
+	home, err := s.records.Home(c.Request.Context())
 	if err != nil {
 		return err
 	}
 	v := buyingView{Fault: fault}
-	shelf, err := s.app.Store.Puddings(c.Request.Context(), mostPuddings)
+	shelf, err := s.records.Puddings(c.Request.Context(), mostPuddings)
 	if err != nil {
 		return err
 	}
-	buys, _, err := s.app.Store.Buying(c.Request.Context())
+	buys, _, err := s.records.Buying(c.Request.Context())
 	if err != nil {
 		return err
 	}
@@ -340,13 +367,13 @@ func pieces(say words.Printer, line stock.Purchase) string {
 // list reckons what the chosen puddings need.
 func (s *Screen) list(c *gin.Context) ([]stock.Purchase, map[string]measure.Gram, error) {
 	ctx := c.Request.Context()
-	buys, bought, err := s.app.Store.Buying(ctx)
+	buys, bought, err := s.records.Buying(ctx)
 	if err != nil {
 		return nil, nil, err
 	}
 	var plans []*plan.Plan
 	for _, b := range buys {
-		pudding, err := s.app.Pudding(ctx, b.PuddingID)
+		pudding, err := s.kitchen.Pudding(ctx, b.PuddingID)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -371,7 +398,7 @@ func (s *Screen) BuyFor(c *gin.Context) error {
 		return s.showBuying(c, http.StatusUnprocessableEntity, frame.Words(c).Fault(&measure.FieldError{Field: strconv.Quote(f.Text("bowls")),
 			Err: errBowls}))
 	}
-	if err := s.app.Store.BuyFor(c.Request.Context(), store.Buy{PuddingID: id, Bowls: bowls}, s.app.Now()); err != nil {
+	if err := s.records.BuyFor(c.Request.Context(), store.Buy{PuddingID: id, Bowls: bowls}, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying")
@@ -380,7 +407,7 @@ func (s *Screen) BuyFor(c *gin.Context) error {
 
 // NotBuyFor takes a pudding off the list.
 func (s *Screen) NotBuyFor(c *gin.Context) error {
-	if err := s.app.Store.NotBuyFor(c.Request.Context(), c.Param("id")); err != nil {
+	if err := s.records.NotBuyFor(c.Request.Context(), c.Param("id")); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying")
@@ -406,7 +433,7 @@ func (s *Screen) Tick(c *gin.Context) error {
 		}
 		mass = list[k].Mass
 	}
-	if err := s.app.Store.Tick(c.Request.Context(), slug, mass, s.app.Now()); err != nil {
+	if err := s.records.Tick(c.Request.Context(), slug, mass, s.app.Now()); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/buying#"+slug)
