@@ -25,6 +25,16 @@ func (w Printer) Doubt(d recipe.Doubt) string {
 		return w.text("method.time-lost", w.Minutes(d.Minutes))
 	case recipe.NotDone:
 		return w.text("method.not-done", d.Words)
+	case recipe.Unnamed:
+		return w.text("method.unnamed", d.Words)
+	case recipe.InAlready:
+		return w.text("method.in-already", d.Words)
+	case recipe.FigureLost:
+		return w.text("method.figure-lost", d.Words)
+	case recipe.AllOfIt:
+		return w.text("method.all-of-it", d.Words)
+	case recipe.WholePot:
+		return w.text("method.whole-pot", d.Words)
 	default:
 		return w.text("method.not-poured", d.Words)
 	}

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"regexp"
 	"slices"
 	"strconv"
@@ -338,17 +339,14 @@ func (c *cookery) bake(l *clause) {
 		return
 	}
 	minutes := l.minutes()
-	celsius := measure.Celsius(170)
+	celsius := cmp.Or(c.heated, ovenUsual)
 	for _, found := range ovenSaid.FindAllStringSubmatch(l.text(), -1) {
 		degrees, err := strconv.ParseFloat(found[1], 64)
 		if err != nil || degrees < 90 {
 			continue
 		}
 		l.has(found[1], "c", "f", "°", "degrees", "celsius", "fahrenheit", found[1]+" c", found[1]+" ° c")
-		if strings.HasPrefix(found[2], "f") || degrees > 260 {
-			degrees = (degrees - 32) / 1.8
-		}
-		celsius = measure.Celsius(degrees)
+		celsius = ovenCelsius(found[1], found[2])
 		break
 	}
 	if minutes == 0 {
@@ -360,6 +358,16 @@ func (c *cookery) bake(l *clause) {
 	}
 	c.ovenC = celsius
 	c.bakeFor(l, minutes)
+}
+
+// ovenCelsius reads the heat of an oven; above 260 a number without its unit is one of degrees Fahrenheit.
+func ovenCelsius(number, unit string) measure.Celsius {
+	const hottest = 260
+	degrees := mixedNumber(number)
+	if strings.HasPrefix(strings.ToLower(unit), "f") || degrees > hottest {
+		degrees = (degrees - 32) / 1.8
+	}
+	return measure.Celsius(degrees)
 }
 
 // bakeFor is in the oven, or in what else was said.

@@ -21,6 +21,7 @@ const (
 	fryUsual      measure.Minute = 3
 	chillUsual                   = 3.0 // hours
 	bakeUsual     measure.Minute = 40
+	ovenUsual                    = measure.Celsius(170)
 	thickUsual                   = 3.6 // grade of what is "thick" or "creamy" in the pot
 	fewMinutes    measure.Minute = 2
 	mashUsual                    = 40.0 // per cent
@@ -288,7 +289,7 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 		switch h := c.holderOfMention(m); {
 		case h >= 0:
 			meant = append(meant, mention{item: m.item, share: 1, holder: h})
-		case m.item >= 0 && c.used[m.item] < 1 && !c.behaves(m, pantry.Fat):
+		case m.item >= 0 && c.used[m.item] == 0 && !c.behaves(m, pantry.Fat): // of what is in already "it" is what is in
 			meant = append(meant, mention{item: m.item, share: 1 - c.used[m.item], holder: -1})
 		}
 	}

@@ -60,6 +60,11 @@ const (
 	TimeLost       DoubtOf = "time-lost"        // Minutes are said, and no step lasts so long
 	NotDone        DoubtOf = "not-done"         // Words: is said to be done, and no step does it
 	NotPoured      DoubtOf = "not-poured"       // Words: is made, and the method does not say where it goes
+	Unnamed        DoubtOf = "unnamed"          // Words: goes in by its steps, and it does not name it
+	InAlready      DoubtOf = "in-already"       // Words: is to go in, and went in before
+	FigureLost     DoubtOf = "figure-lost"      // Words: a figure that no step has
+	AllOfIt        DoubtOf = "all-of-it"        // Words: of which a part is said, and all went in
+	WholePot       DoubtOf = "whole-pot"        // Words: is to be mashed, and all that is in the pot would be
 )
 
 // A Doubt is what a cook should look at in a sentence that was read.
@@ -174,7 +179,7 @@ func (r *Cooked) lead(c *cookery) {
 			r.Prepared = append(r.Prepared, i)
 		}
 	}
-	beside := -1
+	beside, put, waiting := -1, whereabouts(r.Plan), ""
 	for k := range r.Sentences {
 		s := &r.Sentences[k]
 		s.Doubts, s.Kept = c.doubts[k], c.kept[k] && len(s.Steps) == 0
@@ -187,6 +192,11 @@ func (r *Cooked) lead(c *cookery) {
 				before = r.Sentences[k-1].Steps
 			}
 			s.recheck(r.Plan, before)
+			s.reread(c, r.Plan, put, waiting)
+			waiting = ""
+			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
+				waiting = s.Text // what it names may go in with the next
+			}
 		}
 		unsure := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of != HowLong })
 		if r.ByList || s.Understood() && !unsure && !c.kept[k] && s.As == "" || beside < 0 {
@@ -229,6 +239,7 @@ type cookery struct {
 
 	oven     plan.Oven
 	ovenC    measure.Celsius
+	heated   measure.Celsius      // to what the oven is heated beforehand; 0: not said
 	pressing []measure.Millilitre // water that coconut was ground with
 	fat      *mention             // that is hot in a pan, and nothing is in it yet
 	pan      bool                 // it is in a pan of its own
@@ -412,6 +423,10 @@ func (c *cookery) sentences(text string) (passed bool) {
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
+	c.heatOven(text)
+	if c.lasted(text) {
+		return true
+	}
 	tokens := methodWords(text)
 	tokens = c.opening(tokens)
 	clauses := c.clauses(tokens)
@@ -420,10 +435,23 @@ func (c *cookery) sentence(text string) (passed bool) {
 	}
 	did := false
 	passed = true
-	was := c.stand()
+	was, begin := c.stand(), len(c.steps)
 	c.said = map[int]bool{}
 	for k := range clauses {
 		one := &clauses[k]
+		if one.bare() && k+1 < len(clauses) && clauses[k+1].getsReady() {
+			continue // "peel and dice the pears"
+		}
+		if (one.verb == "throw" || one.verb == "pour" || one.verb == "tip") && one.has("away", "off the water", "off the liquid", "off most",
+			"off any", "off what") {
+			one.do = doDrain
+			if len(c.held()) == 0 {
+				one.do = doPass // of what it soaked in
+			}
+		}
+		if one.verb == "wait" && one.has("cool", "cooled", "cold", "lukewarm", "tepid", "warm") {
+			one.do = doCool
+		}
 		if one.verb == "repeat" && c.again(one) {
 			continue
 		}
@@ -443,6 +471,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 		}
 	}
 	passed = passed && !did
+	c.forTheLast(text, begin)
 	if words := unread(tokens); len(words) > 0 && (did || slices.ContainsFunc(words, c.isMaterial)) && !c.kept[c.now] {
 		c.doubt(Unread, strings.Join(words, ", "), "")
 	}
@@ -450,6 +479,60 @@ func (c *cookery) sentence(text string) (passed bool) {
 		c.check(tokens, was)
 	}
 	return passed && !c.kept[c.now]
+}
+
+// getsReady reports whether a clause gets something ready; bare whether it does and does not say what.
+func (l *clause) getsReady() bool {
+	return slices.Contains([]action{doPeel, doCut, doGrate, doGrind, doRoast}, l.do)
+}
+func (l *clause) bare() bool {
+	return l.getsReady() && !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+		return w.text != "and" &&
+			w.text != "then"
+	})
+}
+
+// heatOven reads how hot the oven is to be: what is baked later is baked at that, unless it says otherwise.
+func (c *cookery) heatOven(text string) {
+	if found := ovenHeated.FindStringSubmatch(text); found != nil {
+		c.heated = ovenCelsius(found[1], found[2])
+	}
+}
+
+// lasted reads a sentence that only tells how long the step before it takes: "that takes 40 minutes or so".
+func (c *cookery) lasted(text string) bool {
+	found := takesSaid.FindStringSubmatch(text)
+	last := len(c.steps) - 1
+	if found == nil || last < 0 || c.steps[last].Do != plan.Heat || c.steps[last].Until == nil {
+		return false
+	}
+	l := clause{words: methodWords(found[1])}
+	minutes := l.minutes()
+	if minutes == 0 || len(unread(l.words)) > 0 {
+		return false
+	}
+	if c.assumed == last {
+		c.steps[last].Until = &plan.Until{Minutes: &minutes}
+		c.answer()
+	} else if c.steps[last].Until.Minutes == nil {
+		at, note := unmarked(c.steps[last].Note)
+		c.steps[last].Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.Itoa(int(minutes))+" minutes."))
+	}
+	return true
+}
+
+// forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
+// almonds for the last two minutes".
+func (c *cookery) forTheLast(text string, begin int) {
+	if !lastMinutes.MatchString(text) || begin == 0 || len(c.steps) < begin+2 {
+		return
+	}
+	whole, end := &c.steps[begin-1], &c.steps[len(c.steps)-1]
+	timed := func(s *plan.Step) bool { return s.Do == plan.Heat && s.Until != nil && s.Until.Minutes != nil }
+	if timed(whole) && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Until.Minutes {
+		left := *whole.Until.Minutes - *end.Until.Minutes
+		whole.Until = &plan.Until{Minutes: &left}
+	}
 }
 
 // A standing is how things stood before a sentence.
@@ -554,6 +637,9 @@ func (c *cookery) clauses(tokens []*token) (clauses []clause) {
 		}
 		do, begins := doing[w.text]
 		verb := w.text
+		if do == doMash && k == len(tokens)-1 && len(clauses) > 0 && clauses[len(clauses)-1].do == doAdd {
+			begins = false // "combine the pearls, the cream and the purée"
+		}
 		if waits && begins && c.endsWait(tokens, k) {
 			waits = false
 		}

@@ -37,6 +37,7 @@ func (r *Reader) namesOf(g Given) []string {
 			}
 		}
 	}
+	delete(set, "paste") // of vanilla; it is what was ground
 	if !strings.HasPrefix(m.Slug, "milk-") {
 		delete(set, "milk") // of coconut milk and condensed milk more is said
 	}

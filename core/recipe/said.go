@@ -228,7 +228,11 @@ var (
 	everyTime       = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
 	numberedWhistle = regexp.MustCompile(`(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten) whistles?`)
-	ovenSaid        = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
+	ovenHeated      = regexp.MustCompile(`(?i)\boven\b[^.;]{0,40}?(\d{2,3}) ?(?:°|degrees?)? ?([CF])?`)
+	lastMinutes     = regexp.MustCompile(`(?i)\bfor the (?:last|final) [a-z0-9-]+ minutes?\b`)
+	takesSaid       = regexp.MustCompile(`(?i)^(?:and )?(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +
+		`needs) (.*?)(?: or so| altogether| in all)?$`)
+	ovenSaid = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
 )
 
 // minutes reads how long, the middle of a range; 0 for nothing said.
