@@ -71,6 +71,10 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	for _, said := range saidTimes(s.Text) {
 		kept := slices.ContainsFunc(steps, func(i int) bool {
 			m, ok := lasting(&p.Steps[i])
+			if k := i + 2; ok && k < len(p.Steps) && p.Steps[i].Do == plan.Heat && p.Steps[k].Do == plan.Heat && float64(m) < said.Low-about {
+				rest, _ := lasting(&p.Steps[k]) // what goes in "for the last two minutes" parts the time
+				m += rest
+			}
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
 		})
 		if !kept {

@@ -449,6 +449,11 @@ func (c *cookery) sentence(text string) (passed bool) {
 				one.do = doPass // of what it soaked in
 			}
 		}
+		if one.verb == "cover" && one.find("with") >= 0 && slices.ContainsFunc(c.unused(one), func(m mention) bool {
+			return c.behaves(m, pantry.Liquid)
+		}) {
+			one.do = doAdd // "cover the lentils with the water"
+		}
 		if one.verb == "wait" && one.has("cool", "cooled", "cold", "lukewarm", "tepid", "warm") {
 			one.do = doCool
 		}
