@@ -6,24 +6,38 @@ import (
 	"strings"
 
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
 
 // What is read is read a second time, by its figures and verbs alone, and held against the steps that were made of it:
 // a time or a doing that is in none of them is told, however sure the first reading was.
 
+// begun finds words that begin a clause.
+func begun(words string) *regexp.Regexp { return regexp.MustCompile("(?:^|[,;.] |and |then )" + words) }
+
 // doneBy are verbs that leave no doubt what a sentence does, with the steps that do it.
 var doneBy = []struct {
 	said  *regexp.Regexp
 	verbs []plan.Verb
 	word  string
+	some  bool // asked only of a sentence that has steps
 }{
-	{regexp.MustCompile(`(?:^|[,;.] |and |then |to )(?:fry|sauté|saute)\b`), []plan.Verb{plan.Fry, plan.Heat, plan.Roast}, "fry"},
-	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:simmer)(?: [^t]| th[^e]|[,;]|$)`), []plan.Verb{plan.Heat, plan.Pressure, plan.Bake},
-		"simmer"},
-	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:bake)\b`), []plan.Verb{plan.Bake}, "bake"},
-	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:chill|refrigerate)\b`), []plan.Verb{plan.Chill, plan.Cool}, "chill"},
-	{regexp.MustCompile(`(?:^|[,;.] |and |then )(?:strain|sieve)\b`), []plan.Verb{plan.Drain, plan.Melt, plan.Press, plan.Mash}, "strain"},
+	{regexp.MustCompile(`(?:^|[,;.] |and |then |to )(?:fry|sauté|saute)\b`), []plan.Verb{plan.Fry, plan.Heat, plan.Roast}, "fry", false},
+	{begun(`(?:simmer)(?: [^t]| th[^e]|[,;]|$)`), []plan.Verb{plan.Heat, plan.Pressure, plan.Bake},
+		"simmer", false},
+	{begun(`(?:bake)\b`), []plan.Verb{plan.Bake}, "bake", false},
+	{begun(`(?:chill|refrigerate)\b`), []plan.Verb{plan.Chill, plan.Cool}, "chill", false},
+	{begun(`(?:strain|sieve)\b`), []plan.Verb{plan.Drain, plan.Melt, plan.Press, plan.Mash}, "strain", false},
+	{begun(`(?:grind|blitz|blend)\b`), []plan.Verb{plan.Grind, plan.Mash, plan.Press, plan.Squeeze}, "grind", true},
+	{begun(`(?:soak)\b`), []plan.Verb{plan.Soak, plan.Rest}, "soak", true},
+	{begun(`(?:roast|toast)\b`), []plan.Verb{plan.Roast, plan.Fry, plan.Heat}, "roast", true},
+	{begun(`(?:mash|crush)\b`), []plan.Verb{plan.Mash, plan.Grind, plan.Prep}, "mash", true},
+	{begun(`(?:squeeze|press)(?: [^cf]| c[^l]| f[^i]|$)`), []plan.Verb{plan.Press, plan.Squeeze, plan.Drain}, "press", true},
+	{begun(`(?:steam)\b`), []plan.Verb{plan.Steam, plan.Heat}, "steam", true},
+	{begun(`(?:boil|bring)\b`), []plan.Verb{plan.Heat, plan.Pressure, plan.Melt, plan.Caramel}, "boil", true},
+	{begun(`(?:chop|slice|dice|peel)(?: [^i]| i[^n]|$)`),
+		[]plan.Verb{plan.Prep, plan.Press, plan.Grind, plan.Mash}, "get it ready", true},
 }
 
 // saidTimes are the spans of time in a sentence, but for how often it is stirred.
@@ -83,10 +97,17 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	}
 	text := strings.ToLower(s.Text)
 	for _, one := range doneBy {
-		if one.said.MatchString(text) && !slices.ContainsFunc(s.Steps, func(i int) bool { return slices.Contains(one.verbs, p.Steps[i].Do) }) {
+		does := func(i int) bool { return slices.Contains(one.verbs, p.Steps[i].Do) || stated(&p.Steps[i], one.verbs) }
+		if one.said.MatchString(text) && !(one.some && len(s.Steps) == 0) && !slices.ContainsFunc(s.Steps, does) {
 			s.Doubts = append(s.Doubts, Doubt{Of: NotDone, Words: one.word})
 		}
 	}
+}
+
+// stated reports whether what is done is said of an item of a step: ground, grated, chopped.
+func stated(s *plan.Step, verbs []plan.Verb) bool {
+	return (slices.Contains(verbs, plan.Grind) || slices.Contains(verbs, plan.Prep)) &&
+		slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.State != "" && item.State != pantry.Raw })
 }
 
 // lasting is how long a step is said to last.

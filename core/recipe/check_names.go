@@ -123,6 +123,7 @@ var (
 		`fry) [a-z ]{2,40}?) in ([^,.;]*)`)
 	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow|until)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
 	takenOut   = regexp.MustCompile(`(?i)\b(?:lift|scoop|take|spoon) (?:it|them|the [a-z]+)? ?out\b`)
+	washed     = regexp.MustCompile(`(?i)\b(?:wash|rinse|pick over|clean)\b`)
 	pouredOff  = regexp.MustCompile(`(?i)\b(?:pour|drain|tip|ladle) (?:off|away)\b`)
 	mashedSaid = regexp.MustCompile(`(?i)\b(?:mash|crush|purée|puree|blend|grind|grate) (?:the |half (?:of )?the |` +
 		`some (?:of )?the )?([a-z ]+)`)
@@ -139,7 +140,7 @@ type second struct {
 
 // reread adds to a sentence what its names and figures say otherwise than its steps. waiting is the sentence before, if
 // nothing went in by it: what it names may go in with this one.
-func (s *Sentence) reread(c *cookery, p *plan.Plan, put []handful, waiting string) {
+func (s *Sentence) reread(c *cookery, p *plan.Plan, put []handful, waiting string, unplaced []int) {
 	if !s.Understood() || s.Kept || s.As != "" {
 		return
 	}
@@ -150,6 +151,7 @@ func (s *Sentence) reread(c *cookery, p *plan.Plan, put []handful, waiting strin
 			r.wholly[slug] = slug // it has the name of what it is made of: nothing but "them" and "it" names it otherwise
 		}
 	}
+	r.unplaced(unplaced)
 	r.unnamed(waiting)
 	r.promised()
 	r.figures()
@@ -175,6 +177,19 @@ func (r second) called(slug string) string {
 // has reports whether a step of the sentence does one of these.
 func (r second) has(verbs ...plan.Verb) bool {
 	return slices.ContainsFunc(r.Steps, func(k int) bool { return slices.Contains(verbs, r.plan.Steps[k].Do) })
+}
+
+// unplaced finds what it names, and no sentence put anywhere.
+func (r second) unplaced(unplaced []int) {
+	if washed.MatchString(r.Text) {
+		return
+	}
+	for _, group := range r.namedIn(r.Text) {
+		touched := slices.ContainsFunc(r.Steps, func(k int) bool { return r.put[k].touched[r.slug(group[0])] })
+		if len(group) == 1 && slices.Contains(unplaced, group[0]) && !touched && r.slug(group[0]) != "water" {
+			r.note(NotPut, r.given[group[0]].Text)
+		}
+	}
 }
 
 // unnamed finds what its steps put in, and it does not name.

@@ -66,13 +66,28 @@ func TestNamesAreHeldAgainstTheSteps(t *testing.T) {
 			s.Steps = append(s.Steps, len(before)+k)
 		}
 		p := &plan.Plan{Steps: append(before, steps...)}
-		s.reread(&c, p, whereabouts(p), "")
+		s.reread(&c, p, whereabouts(p), "", nil)
 		if one.of == "" {
 			require.Empty(t, s.Doubts, name)
 			continue
 		}
 		require.Equal(t, []Doubt{{Of: one.of, Words: one.words}}, s.Doubts, name)
 	}
+}
+
+// What no sentence has put anywhere is told where it is named, but for what is only washed.
+func TestWhatIsPutNowhereIsToldWhereItIsNamed(t *testing.T) {
+	c := cookery{reader: NewReader(pantry.Standard(), measure.Measures{}), given: []Given{{Item: plan.Item{Material: "sugar-white",
+		Amount: "80 g"}, Text: "80 g sugar"}}}
+	c.names = [][]string{c.reader.namesOf(c.given[0])}
+	told := func(text string, unplaced ...int) []Doubt {
+		s := Sentence{Text: text, Passed: true}
+		s.reread(&c, &plan.Plan{}, nil, "", unplaced)
+		return s.Doubts
+	}
+	require.Equal(t, []Doubt{{Of: NotPut, Words: "80 g sugar"}}, told("Make a syrup of the sugar", 0))
+	require.Empty(t, told("Make a syrup of the sugar"), "another sentence has put it in")
+	require.Empty(t, told("Rinse the sugar", 0))
 }
 
 // What the sentence before names and nothing of went in may go in with this one.
@@ -84,7 +99,7 @@ func TestWhatWaitsMayGoIn(t *testing.T) {
 	p := &plan.Plan{Steps: []plan.Step{{Do: plan.Add, Items: []plan.Item{c.given[0].Item}}}}
 	for waiting, doubts := range map[string]int{"Wash the rice": 0, "": 1} {
 		s := Sentence{Text: "Put it on with the milk", Steps: []int{0}}
-		s.reread(&c, p, whereabouts(p), waiting)
+		s.reread(&c, p, whereabouts(p), waiting, nil)
 		require.Len(t, s.Doubts, doubts)
 	}
 }

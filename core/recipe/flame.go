@@ -172,9 +172,8 @@ func (l *clause) remaining() float64 {
 	if !l.has("half", "third", "thirds", "quarter", "quarters") {
 		return 0
 	}
-	by := l.has("by half", "by a third", "by one third", "by a quarter", "by two thirds", "by one quarter", "by about half",
-		"by about a third") ||
-		l.find("evaporated") >= 0
+	by := byPartSaid.MatchString(l.text()) || l.find("evaporated") >= 0
+	l.has("by", "another", "further")
 	left := 50.0
 	switch {
 	case l.has("two thirds", "2/3"):

@@ -120,6 +120,8 @@ func (c *cookery) settle(l *clause) {
 		l.find("on top") >= 0), l.do == doCut && len(c.held()) > 0 && l.lead < len(l.words) && (l.words[l.lead].text == "in" ||
 		l.words[l.lead].text == "into"): // "slice in the bananas"
 		l.do = doAdd
+	case l.do == doCut && len(c.held()) > 0 && l.find("on top") >= 0: // "slice the banana on top"
+		l.do = doTop
 	case l.verb == "keep" && l.minutes() > 0 && (l.find("flame") >= 0 || l.find("heat") >= 0 || l.find("fire") >= 0 || l.find("boil") >= 0):
 		l.do = doCook
 	case l.verb == "keep" && l.find("stirring") < 0 && l.find("boiling") < 0 && l.find("simmering") < 0 && l.find("cooking") < 0 &&

@@ -192,7 +192,7 @@ func (r *Cooked) lead(c *cookery) {
 				before = r.Sentences[k-1].Steps
 			}
 			s.recheck(r.Plan, before)
-			s.reread(c, r.Plan, put, waiting)
+			s.reread(c, r.Plan, put, waiting, r.Unplaced)
 			waiting = ""
 			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
 				waiting = s.Text // what it names may go in with the next
