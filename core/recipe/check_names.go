@@ -152,7 +152,7 @@ func (s *Sentence) reread(c *cookery, p *plan.Plan, put []handful, waiting strin
 		}
 	}
 	r.unplaced(unplaced)
-	r.unnamed(waiting)
+	r.unnamed(waiting, unplaced)
 	r.promised()
 	r.figures()
 	r.doings()
@@ -193,15 +193,17 @@ func (r second) unplaced(unplaced []int) {
 }
 
 // unnamed finds what its steps put in, and it does not name.
-func (r second) unnamed(waiting string) {
+func (r second) unnamed(waiting string, unplaced []int) {
 	together := restOf.ReplaceAllStringFunc(r.Text, func(said string) string {
 		if _, one := r.first(restOf.FindStringSubmatch(said)[1]); one {
 			return "" // "the rest of the milk" is milk
 		}
 		return said
 	})
-	if collective.MatchString(together) {
-		return
+	several, one := collective.MatchString(together), pronoun.MatchString(r.Text)
+	nowhere := map[string]bool{} // what no sentence put anywhere is meant by none of these words
+	for _, i := range unplaced {
+		nowhere[r.slug(i)] = true
 	}
 	named := map[string]bool{"water": true}
 	for _, group := range r.namedIn(r.Text + " . " + waiting) {
@@ -211,12 +213,12 @@ func (r second) unnamed(waiting string) {
 	}
 	for _, k := range r.Steps {
 		for _, item := range r.plan.Steps[k].Items {
-			if item.Material != "" && !named[item.Material] {
-				r.note(Unnamed, r.called(item.Material))
+			slug, whole := r.wholly[item.Part]
+			if item.Material != "" {
+				slug = item.Material
 			}
-			one, whole := r.wholly[item.Part]
-			if whole && !named[one] && !pronoun.MatchString(r.Text) {
-				r.note(Unnamed, r.called(one))
+			if slug != "" && !named[slug] && (nowhere[slug] || !several && !(whole && one)) {
+				r.note(Unnamed, r.called(slug))
 			}
 		}
 	}

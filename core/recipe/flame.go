@@ -417,7 +417,7 @@ func (l *clause) bareMinutes() measure.Minute {
 
 // boils reports whether a clause goes on until it boils.
 func (l *clause) boils() bool {
-	return l.do == doCook && l.has("boils", "boiling") &&
+	return l.do == doCook && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles", "until bubbling")) &&
 		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
 			"before boiling", "avoid boiling")
 }
