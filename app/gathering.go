@@ -275,6 +275,12 @@ func (k *Kitchen) laidOut(ctx context.Context, g store.Gathering) (*Table, error
 		return k.Timetable(ctx, g, now) // it is kept, and found so the next time
 	}
 	w.Laid = timetable.Lay(w.Whole, w.kept)
+	k.laid.Range(func(id, known any) bool { // what is not asked for any more
+		if !known.(laid).minute.Equal(minute) {
+			k.laid.Delete(id)
+		}
+		return true
+	})
 	k.laid.Store(g.ID, laid{version, minute, w})
 	return w, nil
 }

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"maps"
 	"slices"
 
 	"kirdu/store"
@@ -61,6 +62,19 @@ func (k *Kitchen) Preferences(ctx context.Context) (Preferences, error) {
 	}
 	p.Week, p.Theme, p.Lead = p.set["week"], p.set["theme"], p.set[leadSetting]
 	return p, nil
+}
+
+// SetPreferences stores what was chosen. Who wants to be led through every pudding is told all hints again.
+func (k *Kitchen) SetPreferences(ctx context.Context, chosen map[string]string) error {
+	before, err := k.Preferences(ctx)
+	if err != nil {
+		return err
+	}
+	if chosen[leadSetting] == leadAlways && before.Lead != leadAlways {
+		chosen = maps.Clone(chosen)
+		chosen[knownLeads] = ""
+	}
+	return k.Store.SetSettings(ctx, chosen)
 }
 
 // Value returns what a preference is set to.

@@ -189,7 +189,7 @@ func routes(engine *gin.Engine, app *frame.App, household *app.Kitchen, sessions
 	inside.POST("/start", start.Begin)
 	inside.POST("/start/skip", start.Skip)
 
-	settings := settings.New(app, household, data, sessions)
+	settings := settings.New(app, household, sessions)
 	inside.GET("/settings", settings.Show)
 	inside.POST("/settings", settings.Save)
 	inside.GET("/settings/code.png", settings.Code)

@@ -97,6 +97,18 @@ func Next(m Moment, known []Lesson) (lesson Lesson, ok bool) {
 	return "", false
 }
 
+// Told returns the state of a cook as if what a lesson asks for were told at a moment, just as it is expected: a weight,
+// or a depth for Dip, of the pot with this name.
+func (l Lesson) Told(s *cook.State, live *learn.Live, pot string, at time.Time) cook.State {
+	told := *s
+	reading := cook.Measurement{At: at, Pot: pot, Step: s.Step, Mass: live.Mass}
+	if l == Dip {
+		reading.Mass, reading.MM = 0, live.Level
+	}
+	told.Readings = append(slices.Clone(s.Readings), reading)
+	return told
+}
+
 // timed reports whether the present step has a time at which it should end.
 func (m Moment) timed() bool { return !m.State.Done() && !m.High.IsZero() }
 

@@ -145,6 +145,32 @@ func TestAFirstCookIsLed(t *testing.T) {
 	}
 }
 
+// A weight that is just as expected, told for a moment, narrows the time to go, and is not in the log.
+func TestAReadingAsExpected(t *testing.T) {
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110}},
+		"steps":[{"do":"add","items":[{"material":"milk-whole","amount":"1 l"}]},{"do":"heat","flame":"high","until":{"boil":true}},
+		{"do":"heat","flame":"medium","until":{"remaining_pct":60}}]}`))
+	require.NoError(t, err)
+	f := &first{plan: p, now: begun}
+	f.tell(cook.Event{Kind: cook.Next, Step: 0})
+	m := f.moment()
+	f.now = m.Low.Add(m.High.Sub(m.Low) / 2)
+	f.tell(cook.Event{Kind: cook.Next, Step: 1})
+	f.now = f.now.Add(12 * time.Minute)
+	m = f.moment()
+	width := func(l *learn.Live) float64 {
+		end := l.Forecast.Marks[len(l.Forecast.Marks)-1].Minute
+		return end.High - end.Low
+	}
+	told := lead.Weigh.Told(m.State, m.Live, plan.MainPot, m.Now)
+	require.Empty(t, m.State.Readings)
+	require.Equal(t, m.Live.Mass, told.Readings[0].Mass)
+	live := learn.FollowPot(&told, m.Now)
+	require.Less(t, width(&live), width(m.Live))
+	dipped := lead.Dip.Told(m.State, m.Live, plan.MainPot, m.Now)
+	require.Equal(t, cook.Measurement{At: m.Now, Pot: plan.MainPot, Step: m.State.Step, MM: m.Live.Level}, dipped.Readings[0])
+}
+
 // What a cook knows is not said; where no scale can be used a skewer is; a step that is long over is asked about.
 func TestWhatIsSaidWhen(t *testing.T) {
 	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"x","pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":110}},

@@ -38,6 +38,8 @@ type Live struct {
 	Doneness map[string]float64 // by part, now
 	Celsius  measure.Celsius    // in the pot now
 	Doubted  []Doubt            // what was told that cannot be, and is not believed
+
+	observed bool // something was seen that tells of the power
 }
 
 // A Doubt is what was told that cannot be: since what was known before, no burner boils away
@@ -109,7 +111,7 @@ func follow(s *cook.State, now time.Time) (l Live, massSD float64) {
 	}
 	var options forecast.Options
 	options.Seen, massSD = filtered(replay, seen)
-	l = Live{Doubted: doubted, Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
+	l = Live{Doubted: doubted, observed: !seen.none(), Power: power, Now: s.Minute(now), Cook: Estimate{1, cookPriorSD}, Whistle: between}
 	options.Seen = append(options.Seen, seen.given(-1)...)
 	for _, t := range seen.temps {
 		celsius := measure.Celsius(t.celsius)
@@ -315,9 +317,10 @@ func filtered(replay *plan.Plan, seen observations) (masses []forecast.Seen, sd 
 }
 
 // widen adds to the ranges of what is to come that the mass now is not known to
-// the gram, and that the rate may drift: both move the time of a mark.
+// the gram, and that the rate may drift: both move the time of a mark. Where nothing was
+// seen yet, the power is known so little that neither counts.
 func (l *Live) widen(massSD float64) {
-	if massSD == 0 || l.Rate <= 0 {
+	if !l.observed || l.Rate <= 0 {
 		return
 	}
 	ranges := []*measure.Range{&l.Forecast.Time.TotalMin}

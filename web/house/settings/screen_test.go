@@ -18,7 +18,7 @@ type house struct {
 func (h house) LastCopy() *app.Copied {
 	return &app.Copied{Path: "/copies", At: frametest.Now, Trouble: frametest.ErrBroken}
 }
-func (h house) SetSettings(_ context.Context, values map[string]string) error {
+func (h house) SetPreferences(_ context.Context, values map[string]string) error {
 	for name, value := range values {
 		h.set[name] = value
 	}
@@ -29,7 +29,7 @@ func (h house) SetSettings(_ context.Context, values map[string]string) error {
 func TestSettings(t *testing.T) {
 	h := house{set: map[string]string{}}
 	site := frametest.New(t)
-	s := New(site.App, h, h, scs.New())
+	s := New(site.App, h, scs.New())
 	site.GET("/settings", s.Show)
 	site.POST("/settings", s.Save)
 

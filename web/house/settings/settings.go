@@ -34,25 +34,20 @@ var Assets = frame.Assets(files)
 // A kitchen is what the screen asks of the application.
 type kitchen interface {
 	LastCopy() *app.Copied
-}
-
-// Records are what it reads and writes of the data by itself.
-type records interface {
-	SetSettings(ctx context.Context, values map[string]string) error
+	SetPreferences(ctx context.Context, chosen map[string]string) error
 }
 
 // A Screen is the settings.
 type Screen struct {
 	app      *frame.App
 	kitchen  kitchen
-	records  records
 	page     *frame.Template
 	sessions *scs.SessionManager
 }
 
 // New returns the screen.
-func New(app *frame.App, kitchen kitchen, records records, sessions *scs.SessionManager) *Screen {
-	return &Screen{app, kitchen, records, app.Template(files, "*.html"), sessions}
+func New(app *frame.App, kitchen kitchen, sessions *scs.SessionManager) *Screen {
+	return &Screen{app, kitchen, app.Template(files, "*.html"), sessions}
 }
 
 type view struct {
@@ -155,7 +150,7 @@ func (s *Screen) Save(c *gin.Context) error {
 		}
 		chosen[g.Name] = value
 	}
-	if err := s.records.SetSettings(c.Request.Context(), chosen); err != nil {
+	if err := s.kitchen.SetPreferences(c.Request.Context(), chosen); err != nil {
 		return err
 	}
 	c.Redirect(http.StatusSeeOther, "/settings?saved=1")

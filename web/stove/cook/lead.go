@@ -53,12 +53,7 @@ func (v *view) lead(say words.Printer, follow follower, s *cook.State, h here, c
 // gain works out what a reading now would bring: the one that is expected, told for a moment.
 func (v *view) gain(follow follower, h here, lesson lead.Lesson) (words.Gain, error) {
 	g := words.Gain{Low: minutesLeft(v.Low, v.Now), High: minutesLeft(v.High, v.Now)}
-	told := *h.State
-	reading := cook.Measurement{At: follow.at, Pot: v.Pot, Step: h.Step, Mass: h.live.Mass}
-	if lesson == lead.Dip {
-		reading.Mass, reading.MM = 0, h.live.Level
-	}
-	told.Readings = append(slices.Clone(h.Readings), reading)
+	told := lesson.Told(h.State, &h.live, v.Pot, follow.at)
 	live, err := follow.pot(&told, v.Pot, "as expected", string(lesson))
 	if err != nil || h.step < 0 {
 		return g, err
