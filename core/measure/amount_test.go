@@ -74,21 +74,21 @@ func TestFaultyAmounts(t *testing.T) {
 		text string
 		want error
 	}{
-		"nothing":              {"", measure.ErrNoNumber},
-		"no number":            {"some milk", measure.ErrNoNumber},
-		"no unit":              {"250", measure.ErrNoNumber},
-		"measure.unknown-unit": {"2 cupz", measure.ErrUnknownUnit},
-		"zero":                 {"0 g", measure.ErrNotPositive},
-		"negative":             {"-3 g", measure.ErrNotPositive},
-		"over zero":            {"1/0 cup", measure.ErrNoNumber},
-		"infinite":             {"∞ g", measure.ErrNoNumber},
-		"inf":                  {"inf g", measure.ErrNoNumber},
-		"hexadecimal":          {"0x10 g", measure.ErrNotPositive},
-		"exponent":             {"1e3 g", measure.ErrUnknownUnit},
-		"two numbers":          {"2 3 cups", measure.ErrNoNumber},
-		"too much":             {"500 kg", measure.ErrTooLarge},
-		"pieces of liquid":     {"2 pieces", measure.ErrNoPiece},
-		"decimal comma":        {"1,5 l", measure.ErrNoNumber},
+		"nothing":          {"", measure.ErrNoNumber},
+		"no number":        {"some milk", measure.ErrNoNumber},
+		"no unit":          {"250", measure.ErrNoNumber},
+		"unknown unit":     {"2 cupz", measure.ErrUnknownUnit},
+		"zero":             {"0 g", measure.ErrNotPositive},
+		"negative":         {"-3 g", measure.ErrNotPositive},
+		"over zero":        {"1/0 cup", measure.ErrNoNumber},
+		"infinite":         {"∞ g", measure.ErrNoNumber},
+		"inf":              {"inf g", measure.ErrNoNumber},
+		"hexadecimal":      {"0x10 g", measure.ErrNotPositive},
+		"exponent":         {"1e3 g", measure.ErrUnknownUnit},
+		"two numbers":      {"2 3 cups", measure.ErrNoNumber},
+		"too much":         {"500 kg", measure.ErrTooLarge},
+		"pieces of liquid": {"2 pieces", measure.ErrNoPiece},
+		"decimal comma":    {"1,5 l", measure.ErrNoNumber},
 	}
 	for name, c := range cases {
 		t.Run(name, func(t *testing.T) {

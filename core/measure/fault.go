@@ -6,7 +6,7 @@ import (
 )
 
 // A Code names a kind of fault: what is wrong, as a fact. Its sentence stands in the catalogue of words, under
-// "fault." and the code. A code is "package.kind", such as "amount.no-number".
+// "fault." and the code. A code is "package.kind", such as "measure.no-number".
 type Code string
 
 func (c Code) Error() string { return string(c) }
@@ -21,7 +21,7 @@ type Fault struct {
 	Things []any
 }
 
-// Error is the fact without its sentence, as a log has it: "bound.within: 1, 20".
+// Error is the fact without its sentence, as a log has it: "measure.within: 1, 20".
 func (f *Fault) Error() string {
 	things := make([]string, len(f.Things))
 	for i, thing := range f.Things {
