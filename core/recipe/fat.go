@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -180,96 +181,116 @@ func (c *cookery) fry(l *clause) {
 	c.fryThese(l, list)
 }
 
-func (c *cookery) fryThese(l *clause, list []mention) {
-	var pieces, others []mention
-	fat, share := -1, 0.0
-	fatLeft := -1
+// A frying is what is fried, and in what.
+type frying struct {
+	pieces []mention // nuts and raisins: they are taken out again
+	others []mention // what stays in the pot
+	fat    int       // of the list; -1 for none
+	share  float64   // of it
+	left   int       // a holder of fat that something was fried in before; -1 for none
+	hot    bool      // the fat is hot already, and nothing in it
+}
+
+// asFrying sorts what is named; the fat is that which is hot, or the first of the list that is not all in.
+func (c *cookery) asFrying(list []mention) frying {
+	f := frying{fat: -1, left: -1}
 	for _, m := range list {
 		material := c.material(m.item)
 		switch {
 		case m.holder >= 0 && m.holder != c.at && strings.HasSuffix(c.holders[m.holder].name, ".fat"):
-			fatLeft = m.holder
+			f.left = m.holder
 		case m.holder >= 0 || material == nil:
 		case material.Behaviour == pantry.Fat:
-			fat, share = m.item, m.share
+			f.fat, f.share = m.item, m.share
 		case material.Behaviour == pantry.Piece:
-			pieces = append(pieces, m)
+			f.pieces = append(f.pieces, m)
 		default:
-			others = append(others, m)
+			f.others = append(f.others, m)
 		}
 	}
-	hot := c.fat != nil && fat < 0 && fatLeft < 0
-	if hot {
-		fat, share, fatLeft = c.fat.item, c.fat.share, c.fat.holder
+	if f.hot = c.fat != nil && f.fat < 0 && f.left < 0; f.hot {
+		f.fat, f.share, f.left = c.fat.item, c.fat.share, c.fat.holder
 		c.fat = nil
 	}
-	if fat < 0 && fatLeft < 0 {
-		for i := range c.given {
-			if m := c.material(i); m != nil && m.Behaviour == pantry.Fat && c.used[i] < 1 {
-				fat, share = i, 1-c.used[i]
-				break
-			}
+	for i := 0; f.fat < 0 && f.left < 0 && i < len(c.given); i++ {
+		if m := c.material(i); m != nil && m.Behaviour == pantry.Fat && c.used[i] < 1 {
+			f.fat, f.share = i, 1-c.used[i]
 		}
 	}
-	minutes := l.minutes()
+	return f
+}
+
+func (c *cookery) fryThese(l *clause, list []mention) {
+	f, minutes := c.asFrying(list), l.minutes()
+	const all = 0.999
 	switch {
-	case len(pieces) > 0 && (fat >= 0 && c.used[fat] < 0.999 || fatLeft >= 0):
-		step := plan.Step{Do: plan.Fry, Name: c.free("garnish")}
-		if fat >= 0 {
-			if item, ok := c.take(mention{item: fat, share: share, holder: -1}); ok {
-				step.Fat = &item
-			}
-		} else {
-			step.Fat = new(c.pour(fatLeft, 1))
+	case len(f.pieces) > 0 && (f.fat >= 0 && c.used[f.fat] < all || f.left >= 0):
+		c.fryPieces(l, f, minutes)
+	case len(f.others) > 0:
+		c.fryInPot(l, f, minutes)
+	case len(f.pieces) > 0:
+		if f.fat >= 0 { // all of it has gone in before
+			c.doubt(NotPut, c.given[f.fat].Text, "")
 		}
-		h := holder{name: step.Name, left: 1, words: []string{"garnish", "fried nut", "nut"}}
-		for _, m := range pieces {
-			if item, ok := c.take(m); ok {
-				item.Minutes = c.fried(m, len(pieces), minutes)
-				step.Items = append(step.Items, item)
-				h.items = append(h.items, m.item)
-			}
-		}
-		if step.Fat == nil || len(step.Items) == 0 {
-			return
-		}
-		step.Sign = l.sign()
-		c.emit(step)
-		c.holders = append(c.holders, h)
-		c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
-		if fat >= 0 {
-			c.holders = append(c.holders, holder{name: step.Name + ".fat", left: 1, words: []string{"fat", "same fat", "same pan"},
-				items: []int{fat}})
-		}
-	case len(others) > 0:
-		if c.next == nil && fat >= 0 && fatLeft < 0 && c.anyNew(others) && slices.ContainsFunc(c.held(), func(i int) bool {
-			m := c.material(i)
-			return m != nil && m.Behaviour == pantry.Liquid
-		}) {
-			c.next = []string{} // nothing fries in milk
-		}
-		if fatLeft >= 0 {
-			others = append([]mention{{item: -1, share: 1, holder: fatLeft}}, others...)
-		} else if fat >= 0 && c.used[fat] < 1 {
-			others = append([]mention{{item: fat, share: min(share, 1-c.used[fat]), holder: -1}}, others...)
-		}
-		if c.put(others, plan.Step{}) {
-			if minutes == 0 {
-				minutes = fryUsual
-			}
-			c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
-		}
-	case len(pieces) > 0:
-		if fat >= 0 { // all of it has gone in before
-			c.doubt(NotPut, c.given[fat].Text, "")
-		}
-		for _, m := range pieces { // nobody says in what
+		for _, m := range f.pieces { // nobody says in what
 			c.preparing(m.item, preparing{"roast", roastUsual, c.now})
 		}
-	case (len(c.held()) > 0 || hot) && minutes > 0:
-		if hot {
-			c.put([]mention{{item: fat, share: share, holder: -1}}, plan.Step{})
+	case (len(c.held()) > 0 || f.hot) && minutes > 0:
+		if f.hot {
+			c.put([]mention{{item: f.fat, share: f.share, holder: -1}}, plan.Step{})
 		}
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+	}
+}
+
+// fryPieces fries beside the pot; what it was fried in is left for what comes.
+func (c *cookery) fryPieces(l *clause, f frying, minutes measure.Minute) {
+	step := plan.Step{Do: plan.Fry, Name: c.free("garnish")}
+	if f.fat >= 0 {
+		if item, ok := c.take(mention{item: f.fat, share: f.share, holder: -1}); ok {
+			step.Fat = &item
+		}
+	} else {
+		step.Fat = new(c.pour(f.left, 1))
+	}
+	h := holder{name: step.Name, left: 1, words: []string{"garnish", "fried nut", "nut"}}
+	for _, m := range f.pieces {
+		if item, ok := c.take(m); ok {
+			item.Minutes = c.fried(m, len(f.pieces), minutes)
+			step.Items = append(step.Items, item)
+			h.items = append(h.items, m.item)
+		}
+	}
+	if step.Fat == nil || len(step.Items) == 0 {
+		return
+	}
+	step.Sign = l.sign()
+	c.emit(step)
+	c.holders = append(c.holders, h)
+	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	if f.fat >= 0 {
+		c.holders = append(c.holders, holder{name: step.Name + ".fat", left: 1, words: []string{"fat", "same fat", "same pan"},
+			items: []int{f.fat}})
+	}
+}
+
+// fryInPot fries in the pot, or in another where milk is in that.
+func (c *cookery) fryInPot(l *clause, f frying, minutes measure.Minute) {
+	wet := slices.ContainsFunc(c.held(), func(i int) bool {
+		m := c.material(i)
+		return m != nil && m.Behaviour == pantry.Liquid
+	})
+	if wet && c.next == nil && f.fat >= 0 && f.left < 0 && c.anyNew(f.others) {
+		c.next = []string{}
+	}
+	list := f.others
+	if f.left >= 0 {
+		list = append([]mention{{item: -1, share: 1, holder: f.left}}, list...)
+	} else if f.fat >= 0 && c.used[f.fat] < 1 {
+		list = append([]mention{{item: f.fat, share: min(f.share, 1-c.used[f.fat]), holder: -1}}, list...)
+	}
+	if c.put(list, plan.Step{}) {
+		minutes = cmp.Or(minutes, fryUsual)
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 	}
 }

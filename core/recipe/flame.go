@@ -96,6 +96,11 @@ func (c *cookery) cook(l *clause) (fine bool) {
 		c.bakeFor(l, minutes)
 		return true
 	}
+	return c.heatUntil(l, minutes)
+}
+
+// heatUntil heats what is in the pot until what a clause says, or for a usual time.
+func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	remaining := l.remaining()
 	grain, slowest := c.grainInPot()
 	usual := vessel.Simmer

@@ -18,6 +18,9 @@ const (
 	soakUsual     measure.Minute = 30
 	overnight     measure.Minute = 480
 	roastUsual    measure.Minute = 4
+	grateUsual    measure.Minute = 6
+	cutUsual      measure.Minute = 4
+	steamUsual    measure.Minute = 15
 	fryUsual      measure.Minute = 3
 	chillUsual                   = 3.0 // hours
 	bakeUsual     measure.Minute = 40
@@ -68,112 +71,6 @@ func (c *cookery) clause(l *clause) (fine bool) {
 		return c.turn(l)
 	}
 	return false
-}
-
-// settle reads what all clauses may say, and what a word of doing means beside others.
-func (c *cookery) settle(l *clause) {
-	if l.has("another pan", "another pot", "another saucepan", "separate pan", "separate pot", "separate saucepan", "second pan", "second pot",
-		"different pan", "other pan", "other pot", "side pan", "smaller pan", "own pot", "own pan") && len(c.held()) > 0 && c.next == nil {
-		c.next = []string{}
-	}
-	if on := l.lid(); on != nil {
-		c.lid = on
-	}
-	l.has("whisking", "dry")
-	whistles := whistleSaid.MatchString(l.text()) && !l.has("let the pressure", "pressure release", "pressure to")
-	switch {
-	case l.do != doRest && l.do != doPass && l.do != doOff && l.do != doTurn && whistles:
-		l.do = doCooker
-	case l.has("off the heat", "from the heat", "off the flame", "from the flame", "off heat", "off the stove", "from heat",
-		"from the stove", "off the fire",
-		"the heat off", "the flame off", "off the gas", "flame off") && (l.verb == "take" || l.verb == "remove" || l.verb == "turn" ||
-		l.verb == "switch" || l.verb == "put"):
-		l.do = doOff
-	case l.verb == "turn" && l.has("off"), l.verb == "switch" && l.has("off"):
-		l.do = doOff
-	case l.verb == "turn" && l.flame() == "" && l.find("heat") < 0 && l.find("flame") < 0 && len(c.unused(l)) > 0:
-		l.do = doAdd // "turn the barley in the butter"
-	case (l.verb == "take" || l.verb == "lift") && l.has("out") && c.pan && len(c.unused(l)) == 0:
-		l.do = doPass
-		c.putAside(l)
-	case l.verb == "soften" && l.find("water") < 0 && l.find("milk") < 0:
-		l.do = doFry // "soften the carrot in the ghee"
-	case l.verb == "steep" && len(c.unused(l)) > 0:
-		l.do = doSoak
-	case (l.verb == "take" || l.verb == "remove" || l.verb == "scoop" || l.verb == "scrape") && l.has("the seeds", "the stones", "the stone",
-		"the core", "the cores", "the pith", "the strings", "the pips"):
-		l.has("out")
-		l.do = doPass
-	case l.verb == "reduce" && l.has("to a simmer", "to simmer", "to a gentle simmer") && l.minutes() == 0:
-		l.do = doTurn
-	case (l.verb == "leave" || l.verb == "let") && l.has("to simmer", "to cook", "to bubble", "to boil gently"):
-		l.do = doCook
-	case (l.verb == "keep" || l.verb == "continue") && (l.find("cooking") >= 0 || l.find("until") >= 0 || l.find("till") >= 0):
-		l.do = doCook
-	case (l.verb == "reduce" || l.verb == "lower" || l.verb == "turn" || l.verb == "keep" || l.verb == "raise" || l.verb == "increase") &&
-		l.find("oven") < 0 && l.find("whistle") < 0 && l.minutes() == 0 && l.remaining() == 0 && (l.has("heat", "flame", "fire", "gas") ||
-		l.find("to low") >= 0 || l.find("to medium") >= 0):
-		l.do = doTurn
-	case (l.verb == "put" || l.verb == "set" || l.verb == "place") && l.has("on to boil", "to boil", "on to heat", "on to warm"):
-		l.do = doBoil
-	case l.do == doGrate && len(c.held()) > 0 && (l.find("over") >= 0 || l.find("in") >= 0 || l.find("into") >= 0 ||
-		l.find("on top") >= 0), l.do == doCut && len(c.held()) > 0 && l.lead < len(l.words) && (l.words[l.lead].text == "in" ||
-		l.words[l.lead].text == "into"): // "slice in the bananas"
-		l.do = doAdd
-	case l.do == doCut && len(c.held()) > 0 && l.find("on top") >= 0: // "slice the banana on top"
-		l.do = doTop
-	case l.verb == "keep" && l.minutes() > 0 && (l.find("flame") >= 0 || l.find("heat") >= 0 || l.find("fire") >= 0 || l.find("boil") >= 0):
-		l.do = doCook
-	case l.verb == "keep" && l.find("stirring") < 0 && l.find("boiling") < 0 && l.find("simmering") < 0 && l.find("cooking") < 0 &&
-		l.minutes() > 0:
-		l.do = doRest
-	case l.verb == "keep" && l.has("aside", "warm", "ready", "hot", "separately"), (l.verb == "set" || l.verb == "put" ||
-		l.verb == "place") && l.has("aside"):
-		l.do = doPass
-		c.putAside(l)
-	case (l.verb == "put" || l.verb == "place") && l.has("fridge", "refrigerator"), l.verb == "leave" && l.has("fridge", "refrigerator"),
-		l.verb == "keep" && l.has("fridge", "refrigerator"), l.verb == "set" && l.has("fridge", "refrigerator"), l.verb == "let" &&
-			l.has("fridge"):
-		l.do = doChill
-	case l.verb == "simmer" && l.lead < len(l.words) && l.has("the flame", "the heat", "the stove") && l.minutes() == 0:
-		l.do = doTurn
-	case l.do == doTop && l.has("of the dish", "in the dish", "of a dish", "in a dish", "of the tin", "of a baking dish",
-		"in a baking dish", "over the base") &&
-		len(c.unused(l)) > 0:
-		l.do = doAdd
-		if c.next == nil && c.at >= 0 && !strings.HasPrefix(c.holders[c.at].name, "dish") {
-			c.next = []string{"dish"}
-		}
-	case l.do == doTop && l.lead < len(l.words) && (l.words[l.lead].text == "in" || l.words[l.lead].text == "into") && len(c.held()) > 0:
-		l.do = doAdd
-	case (l.verb == "put" || l.verb == "place") && l.has("oven"):
-		l.do = doBake
-	case (l.verb == "put" || l.verb == "place" || l.verb == "close") && l.has("the lid"):
-		c.lid, l.do = new(true), doPass
-	case (l.verb == "let" || l.verb == "allow" || l.verb == "leave") && l.has("cool", "to cool"):
-		l.do = doCool
-	case (l.verb == "let" || l.verb == "allow") && l.has("stand", "rest", "sit", "swell", "infuse"):
-		l.do = doRest
-	case (l.verb == "let" || l.verb == "allow" || l.verb == "leave") && l.has("soak", "to soak", "in water", "in cold water",
-		"in fresh water", "in clean water",
-		"in plenty of water", "under water"):
-		l.do = doSoak
-	case (l.do == doAdd || l.verb == "divide") && l.container() != "":
-		l.do = doMove
-	case l.do == doAdd && l.has("to the boil", "to a boil"):
-		l.do = doBoil
-	case l.do == doGrind && l.verb == "pulse" && len(c.held()) > 0:
-		l.do = doMash
-	case l.verb == "blend" && (len(c.held()) > 0 && len(c.unused(l)) == 0):
-		l.do = doMash
-	}
-	if l.has("slow cooker") {
-		c.oven = plan.SlowCooker
-	}
-	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||
-		l.verb == "boil" && l.minutes() == 0 && !l.targets()) {
-		l.do = doBoil
-	}
 }
 
 // unused is what a clause names that is in no pot yet.

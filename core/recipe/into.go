@@ -44,20 +44,11 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.has("on top", "for garnish", "as garnish", "as a garnish", "on the top") {
 		return c.top(l)
 	}
-	named := c.mentions(l)
-	if l.verb == "sweeten" && len(named) == 0 {
-		named = c.sweeteners()
-	}
-	if len(c.held()) == 0 && (l.verb == "add" || l.verb == "pour") {
-		named = append(named, c.toasted(before, named)...)
-	}
+	named := c.toAdd(l, before)
 	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
 		from := max(c.at, other)
 		c.at = min(c.at, other)
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
-	}
-	if l.verb == "add" || l.verb == "mix" || l.verb == "sift" {
-		c.optional(l, named)
 	}
 	list := c.asMeant(l, named, before)
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
@@ -71,26 +62,11 @@ func (c *cookery) add(l *clause) (fine bool) {
 		if !c.holders[into].pot {
 			return c.temper(l, list, into)
 		}
-		from := c.at
-		c.at = into
-		if moved := c.inHolder(list, from); moved || len(list) == 0 {
-			list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
-			list = append(list, mention{item: -1, share: 1, holder: from})
-		}
-	} else if other := c.otherPot(); other >= 0 && c.next == nil && len(list) > 0 && c.inHolder(list, c.at) && !c.anyNew(list) {
-		from := c.at // "gradually add the milk": all that is named is in the second pan
-		if from > other {
-			c.at = other
-			share := 1.0
-			for k, w := range l.words {
-				if c.isName(w.one) {
-					share = c.partShare(l, k)
-				}
-			}
-			list = []mention{{item: -1, share: share, holder: from}}
-			if share < 1 {
-				defer func() { c.last = []mention{{item: -1, share: 1, holder: from}} }()
-			}
+		list = c.pourInto(list, into)
+	} else if from, share := c.pouredOut(l, list); from >= 0 {
+		list = []mention{{item: -1, share: share, holder: from}}
+		if share < 1 {
+			defer func() { c.last = []mention{{item: -1, share: 1, holder: from}} }()
 		}
 	}
 	if c.toFry(list) {
@@ -99,6 +75,54 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if c.fat != nil && c.pan && c.next == nil && c.anyNew(list) { // "melt the butter in a frying pan, add the apples"
 		c.next = []string{}
 	}
+	return c.goesIn(l, list)
+}
+
+// toAdd is what a clause names to go in.
+func (c *cookery) toAdd(l *clause, before []mention) []mention {
+	named := c.mentions(l)
+	if l.verb == "sweeten" && len(named) == 0 {
+		named = c.sweeteners()
+	}
+	if len(c.held()) == 0 && (l.verb == "add" || l.verb == "pour") {
+		named = append(named, c.toasted(before, named)...)
+	}
+	if l.verb == "add" || l.verb == "mix" || l.verb == "sift" {
+		c.optional(l, named)
+	}
+	return named
+}
+
+// pourInto turns to another pot, with what the present one holds if that is named.
+func (c *cookery) pourInto(list []mention, into int) []mention {
+	from := c.at
+	c.at = into
+	if moved := c.inHolder(list, from); moved || len(list) == 0 {
+		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+		list = append(list, mention{item: -1, share: 1, holder: from})
+	}
+	return list
+}
+
+// pouredOut turns back to the first pot where all that is named is in the second: "gradually add the milk". from is
+// the second, -1 where that is not so, and share how much of it goes in.
+func (c *cookery) pouredOut(l *clause, list []mention) (from int, share float64) {
+	other := c.otherPot()
+	if other < 0 || other >= c.at || c.next != nil || len(list) == 0 || !c.inHolder(list, c.at) || c.anyNew(list) {
+		return -1, 0
+	}
+	from, share = c.at, 1
+	c.at = other
+	for k, w := range l.words {
+		if c.isName(w.one) {
+			share = c.partShare(l, k)
+		}
+	}
+	return from, share
+}
+
+// goesIn makes the step, and what a clause says of what happens then.
+func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "bit by bit", "a little at a time",
 		"steady stream", "in batches")}
 	if l.find("whisking") >= 0 || l.verb == "whisk" && len(list) > 0 {
@@ -119,7 +143,8 @@ func (c *cookery) add(l *clause) (fine bool) {
 			fine = true
 		}
 	}
-	if minutes := l.minutes(); minutes > 0 && minutes < 180 && len(c.held()) > 0 {
+	const longest = 180 // what is longer stands somewhere
+	if minutes := l.minutes(); minutes > 0 && minutes < longest && len(c.held()) > 0 {
 		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
 		return true
 	}
@@ -130,8 +155,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		l.sign()
 		return true
 	}
-	return fine || l.verb == "stir" || l.verb == "mix" || l.verb == "whisk" || l.verb == "beat" ||
-		len(list) > 0 && !c.anyNew(list) || l.verb == "return"
+	return fine || slices.Contains([]string{"stir", "mix", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
 }
 
 // optional marks what may be left out.

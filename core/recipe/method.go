@@ -606,99 +606,137 @@ func (c *cookery) opening(tokens []*token) []*token {
 }
 
 // clauses parts a sentence.
-func (c *cookery) clauses(tokens []*token) (clauses []clause) {
-	var lead []*token
-	waits, told, not := false, false, false
+func (c *cookery) clauses(tokens []*token) []clause {
+	p := parting{cookery: c, tokens: tokens}
 	for k := 0; k < len(tokens); k++ {
-		w := tokens[k]
-		switch {
-		case w.text == ",":
-			waits, not = false, false
-		case w.text == "not" || w.text == "don't" || w.text == "never" || w.text == "without":
-			not = true
-		case w.text == "if" || w.text == "unless":
-			if c.ifOptional(tokens, k) {
+		if p.unless(k) {
+			return p.clauses
+		}
+		if end := p.condition(k); end > 0 {
+			k = end - 1
+			continue
+		}
+		do, verb := p.begins(k)
+		if do == "" {
+			p.follows(tokens[k])
+		} else {
+			p.opensOne(do, verb, tokens[k])
+		}
+	}
+	switch {
+	case len(p.clauses) > 0:
+		return p.clauses
+	case slices.ContainsFunc(tokens, func(w *token) bool { return w.text == "not" || w.text == "don't" || w.text == "never" }):
+		return []clause{{do: doPass, words: p.lead}}
+	}
+	return c.wordless(p.lead)
+}
+
+// A parting is a sentence while it is parted.
+type parting struct {
+	*cookery
+	tokens  []*token
+	lead    []*token // what stands before the first word of doing
+	clauses []clause
+
+	waits bool // until when something is done is being told
+	told  bool // it is told of what is done: "is boiled"
+	not   bool // it is told what is not done
+}
+
+// unless keeps a sentence as a note that says what is done in some case only.
+func (p *parting) unless(k int) bool {
+	if w := p.tokens[k].text; w != "if" && w != "unless" || p.ifOptional(p.tokens, k) {
+		return false
+	}
+	p.kept[p.now] = true
+	for _, t := range p.tokens {
+		t.read = true
+	}
+	return true
+}
+
+// condition takes a word in that begins, or ends, what is waited for. Of what a whole sentence waits for it returns
+// the end, otherwise 0.
+func (p *parting) condition(k int) (end int) {
+	w := p.tokens[k].text
+	next := ""
+	if k+1 < len(p.tokens) {
+		next = p.tokens[k+1].text
+	}
+	switch {
+	case w == ",":
+		p.waits, p.not = false, false
+	case w == "not" || w == "don't" || w == "never" || w == "without":
+		p.not = true
+	case k == 0 && conditions[w] && (w != "as" || next == "soon"):
+		end := slices.IndexFunc(p.tokens, func(t *token) bool { return t.text == "," })
+		if end < 0 {
+			end = p.nextDoing(p.tokens, k+1)
+		}
+		if end > 0 {
+			p.when(&clause{words: p.tokens[:end]})
+			return end
+		}
+		p.waits = true
+	case conditions[w] && !(w == "as" && next == "well") && !(w == "or" && !p.orWaits(p.tokens, k)):
+		p.waits = true
+	}
+	return 0
+}
+
+// begins returns what a word begins to do, and the word of doing; "" where it begins no clause.
+func (p *parting) begins(k int) (do action, verb string) {
+	w := p.tokens[k]
+	do, begins := doing[w.text]
+	verb = w.text
+	if do == doMash && k == len(p.tokens)-1 && len(p.clauses) > 0 && p.clauses[len(p.clauses)-1].do == doAdd {
+		begins = false // "combine the pearls, the cream and the purée"
+	}
+	if p.waits && begins && p.endsWait(p.tokens, k) {
+		p.waits = false
+	}
+	if !begins && k > 0 {
+		before := p.tokens[k-1].text
+		if base, ok := participle(w.text); ok && (passive[before] || p.told && before == "and") {
+			do, verb, begins, p.told = doing[base], base, true, true
+		}
+	}
+	ofItself := verb == w.text // and no participle
+	if p.not || p.waits || !begins || (!p.told || ofItself) && !p.opens(p.tokens, k) {
+		return "", ""
+	}
+	return do, verb
+}
+
+// follows gives a word to the clause that is open, or to what stands before the first.
+func (p *parting) follows(w *token) {
+	if len(p.clauses) == 0 {
+		p.lead = append(p.lead, w)
+		return
+	}
+	last := &p.clauses[len(p.clauses)-1]
+	last.words = append(last.words, w)
+}
+
+// opensOne begins a clause. "The milk is boiled and the rice added": the thing of a participle stands before it.
+func (p *parting) opensOne(do action, verb string, w *token) {
+	w.read = true
+	one := clause{do: do, verb: verb}
+	if len(p.clauses) == 0 {
+		one.words = p.lead
+	} else if p.told && verb != w.text {
+		last := &p.clauses[len(p.clauses)-1]
+		for j := last.lead; j < len(last.words); j++ {
+			if last.words[j].text == "and" || last.words[j].text == "," || last.words[j].text == "then" {
+				one.words = slices.Clone(last.words[j+1:])
+				last.words = last.words[:j]
 				break
 			}
-			c.kept[c.now] = true
-			for _, t := range tokens {
-				t.read = true
-			}
-			return clauses
-		case k == 0 && conditions[w.text] && w.text != "as" || k == 0 && w.text == "as" && len(tokens) > 1 && tokens[1].text == "soon":
-			end := slices.IndexFunc(tokens, func(t *token) bool { return t.text == "," })
-			if end < 0 {
-				end = c.nextDoing(tokens, k+1)
-			}
-			if end > 0 {
-				c.when(&clause{words: tokens[:end]})
-				k = end - 1
-				continue
-			}
-			waits = true
-		case conditions[w.text] && !(w.text == "as" && k+1 < len(tokens) && tokens[k+1].text == "well") && !(w.text == "or" &&
-			!c.orWaits(tokens, k)):
-			waits = true
 		}
-		do, begins := doing[w.text]
-		verb := w.text
-		if do == doMash && k == len(tokens)-1 && len(clauses) > 0 && clauses[len(clauses)-1].do == doAdd {
-			begins = false // "combine the pearls, the cream and the purée"
-		}
-		if waits && begins && c.endsWait(tokens, k) {
-			waits = false
-		}
-		if !begins && k > 0 {
-			if base, ok := participle(w.text); ok && (passive[tokens[k-1].text] || told && tokens[k-1].text == "and") {
-				do, verb, begins, told = doing[base], base, true, true
-			}
-		}
-		if not {
-			if len(clauses) > 0 {
-				last := &clauses[len(clauses)-1]
-				last.words = append(last.words, w)
-			} else {
-				lead = append(lead, w)
-			}
-			continue
-		}
-		if waits || !begins || !told && !c.opens(tokens, k) || verb == w.text && told && !c.opens(tokens, k) {
-			if len(clauses) == 0 {
-				lead = append(lead, w)
-			} else {
-				last := &clauses[len(clauses)-1]
-				last.words = append(last.words, w)
-			}
-			continue
-		}
-		w.read = true
-		one := clause{do: do, verb: verb}
-		if len(clauses) == 0 {
-			one.words = lead
-		}
-		if told && verb != w.text && len(clauses) > 0 { // "the milk is boiled and the rice added": its thing stands before it
-			last := &clauses[len(clauses)-1]
-			for j := last.lead; j < len(last.words); j++ {
-				if last.words[j].text == "and" || last.words[j].text == "," || last.words[j].text == "then" {
-					one.words = slices.Clone(last.words[j+1:])
-					last.words = last.words[:j]
-					break
-				}
-			}
-		}
-		one.lead = len(one.words)
-		clauses = append(clauses, one)
 	}
-	if len(clauses) == 0 && slices.ContainsFunc(tokens, func(w *token) bool {
-		return w.text == "not" || w.text == "don't" ||
-			w.text == "never"
-	}) {
-		return []clause{{do: doPass, words: lead}}
-	}
-	if len(clauses) == 0 {
-		return c.wordless(lead)
-	}
-	return clauses
+	one.lead = len(one.words)
+	p.clauses = append(p.clauses, one)
 }
 
 // endsWait reports whether a word of doing ends what is waited for without a comma: "until golden and add

@@ -109,43 +109,29 @@ func (c *cookery) otherPot() int {
 	return -1
 }
 
+// stirredBeside are words for stirring something together beside the pot.
+var stirredBeside = []string{"whisk", "beat", "mix", "dissolve", "combine", "blend", "stir", "make"}
+
 // bowl stirs something together beside the pot: beaten egg, starch in cold milk, whisked yogurt. It reports
 // whether it did.
 func (c *cookery) bowl(l *clause, list []mention) bool {
-	switch l.verb {
-	case "whisk", "beat", "mix", "dissolve", "combine", "blend", "stir", "make":
-	default:
+	if !slices.Contains(stirredBeside, l.verb) {
 		return false
 	}
 	if len(c.held()) > 0 && l.beginsWith("in the") && l.find("bowl") < 0 && l.find("jug") < 0 && l.find("cup") < 0 {
 		return false // "beat in the butter": into the pot
 	}
-	var flour, egg, whisked, used bool
-	var items []mention
+	var items []mention // what is in nothing yet
 	for _, m := range list {
-		if m.item < 0 || m.share <= 0 {
-			used = true
-			continue
+		if m.item >= 0 && m.share > 0 {
+			items = append(items, m)
 		}
-		items = append(items, m)
-		flour = flour || c.behaves(m, pantry.Flour)
-		egg = egg || c.behaves(m, pantry.Egg)
-		whisked = whisked || c.material(m.item) != nil && c.material(m.item).Has("cultured")
 	}
+	used := len(items) < len(list)
 	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl", "in a cup",
 		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
-	wet := slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) || c.behaves(m, pantry.Egg) })
-	beaten := egg && (l.verb == "beat" || l.verb == "whisk" || l.verb == "mix")
-	cold := slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < 0.999 }) && len(c.held()) == 0 &&
-		l.verb != "combine" && l.find("saucepan") < 0 && l.find("pan") < 0 && l.find("pot") < 0
-	flour = flour || cold && slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Grain) })
-	stirred := flour && wet && (len(items) > 1) && (l.verb == "mix" || l.verb == "dissolve" || l.verb == "blend" || l.verb == "whisk" ||
-		l.verb == "stir" ||
-		l.verb == "combine") && (len(c.held()) == 0 || l.has("cold", "little", "some") || slices.ContainsFunc(items, func(m mention) bool {
-		return c.behaves(m, pantry.Liquid) && (m.share < 1 || c.given[m.item].inMethod)
-	}))
-	if used && !beside || len(items) == 0 || !(beside || beaten && (len(c.held()) > 0 || c.at < 0) || stirred || whisked &&
-		len(items) > 0 && l.verb == "whisk") {
+	flour := c.any(items, pantry.Flour) || c.cold(l, items) && c.any(items, pantry.Grain)
+	if used && !beside || len(items) == 0 || !(beside || c.beaten(l, items) || flour && c.slurry(l, items)) {
 		if !used && len(items) == 1 && flour && len(c.held()) == 0 && l.find("water") >= 0 { // in a little water, nobody says how much
 			c.preparing(items[0].item, preparing{"stir in cold", fewMinutes, c.now})
 			return true
@@ -154,11 +140,46 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	}
 	name := "mixture"
 	switch {
-	case egg:
+	case c.any(items, pantry.Egg):
 		name = "eggs"
 	case flour:
 		name = "slurry"
 	}
+	c.stirBeside(l, name, items, list)
+	return true
+}
+
+// any reports whether something of a list behaves so.
+func (c *cookery) any(list []mention, behaviour pantry.Behaviour) bool {
+	return slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, behaviour) })
+}
+
+// cold reports whether part of a liquid is stirred together with something before anything is in a pot.
+func (c *cookery) cold(l *clause, items []mention) bool {
+	const whole = 0.999
+	return slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < whole }) && len(c.held()) == 0 &&
+		l.verb != "combine" && l.find("saucepan") < 0 && l.find("pan") < 0 && l.find("pot") < 0
+}
+
+// beaten reports whether egg is beaten, or yogurt whisked.
+func (c *cookery) beaten(l *clause, items []mention) bool {
+	cultured := slices.ContainsFunc(items, func(m mention) bool { return c.material(m.item) != nil && c.material(m.item).Has("cultured") })
+	return cultured && l.verb == "whisk" ||
+		c.any(items, pantry.Egg) && slices.Contains([]string{"beat", "whisk", "mix"}, l.verb) && (len(c.held()) > 0 || c.at < 0)
+}
+
+// slurry reports whether flour is stirred into some liquid, and not into all that is in the pot.
+func (c *cookery) slurry(l *clause, items []mention) bool {
+	if len(items) < 2 || l.verb == "beat" || l.verb == "make" || !c.any(items, pantry.Liquid) && !c.any(items, pantry.Egg) {
+		return false
+	}
+	return len(c.held()) == 0 || l.has("cold", "little", "some") || slices.ContainsFunc(items, func(m mention) bool {
+		return c.behaves(m, pantry.Liquid) && (m.share < 1 || c.given[m.item].inMethod)
+	})
+}
+
+// stirBeside makes a bowl of what is in nothing yet and of the bowls that are named.
+func (c *cookery) stirBeside(l *clause, name string, items, list []mention) {
 	step := plan.Step{Do: plan.Mix, Name: c.free(name)}
 	h := holder{name: step.Name, left: 1, words: []string{"mixture", "paste", "slurry", "batter", "mix", name,
 		singularWord(name) + " mixture"}}
@@ -181,7 +202,6 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	c.emit(step)
 	c.holders = append(c.holders, h)
 	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
-	return true
 }
 
 // temper pours into a bowl: some of the hot milk into the egg, or all of it, which goes back to the flame.

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"regexp"
 	"slices"
 	"strconv"
@@ -30,54 +31,15 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	} else if l.do == doGrind && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) }) {
 		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
-	unused := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 })
-	if !unused && l.do == doRoast && len(c.held()) > 0 {
-		if minutes == 0 {
-			minutes = roastUsual
-		}
-		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes}) // in the pot that it is in already
+	if l.do == doGrind && slices.ContainsFunc(list, c.isCoconut) {
+		c.groundToPress(l, list)
 		return true
 	}
-	if l.do == doGrind && slices.ContainsFunc(list, func(m mention) bool { return c.isCoconut(m) }) {
-		c.pressing = c.waters(l) // it is ground to be pressed
-		c.last = slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return !c.isCoconut(m) })
-		for i := range c.given {
-			if c.given[i].inMethod && c.given[i].Item.Material == "water" && slices.ContainsFunc(list, func(m mention) bool { return m.item == i }) {
-				c.used[i] = 1
-			}
-		}
-		return true
-	}
-	if l.do == doRoast && len(c.held()) > 0 && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Fat) }) &&
-		slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }) {
-		c.fry(l)
-		return true
-	}
-	if c.fat != nil && c.pan && unused {
-		c.next = []string{}
-	}
-	inFat := c.fat != nil && (len(c.held()) == 0 || c.next != nil) || len(c.held()) > 0 && c.heldFat() || slices.ContainsFunc(list,
-		func(m mention) bool { return c.behaves(m, pantry.Fat) })
-	if inFat && l.do == doRoast {
-		if minutes == 0 {
-			minutes = roastUsual
-		}
-		if c.put(fatFirst(c, list), plan.Step{}) {
-			c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
-		}
+	if l.do == doRoast && c.roastsInPot(l, list, minutes) {
 		return true
 	}
 	l.sign()
-	if l.do == doSoak && len(c.held()) == 0 && !c.drains() && slices.ContainsFunc(list, func(m mention) bool {
-		return c.behaves(m,
-			pantry.Liquid) && m.share > 0
-	}) {
-		if minutes == 0 {
-			minutes = c.guess(soakUsual)
-		}
-		if c.put(list, plan.Step{}) { // it is cooked in what it was soaked in
-			c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes})
-		}
+	if l.do == doSoak && c.soakedInPot(list, minutes) {
 		return true
 	}
 	for _, m := range list {
@@ -87,45 +49,92 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	}
 	l.has("water")
 	for _, m := range list {
-		if m.item < 0 {
+		if m.item < 0 || l.do == doSoak && c.behaves(m, pantry.Liquid) {
 			continue
 		}
-		name, usual := "", minutes
-		switch l.do {
-		case doSoak:
-			if c.behaves(m, pantry.Liquid) {
-				continue
-			}
-			name = "soak"
-			if usual == 0 {
-				usual = c.guess(soakUsual)
-			}
-		case doRoast:
-			name = "roast"
-			if usual == 0 {
-				usual = roastUsual
-			}
-		case doGrind:
-			name = "grind to granules"
-			if l.has("paste", "smooth", "fine paste") {
-				name = "grind to a paste"
-			}
-			usual = fewMinutes
-		case doGrate:
-			name, usual = "grate", 6
-		case doCut:
-			name, usual = "cut", 4
-		case doPeel:
-			name, usual = "peel", 4
-		case doSteam:
-			name = "steam"
-			if usual == 0 {
-				usual = c.guess(15)
-			}
-		}
-		fine = c.preparing(m.item, preparing{name, usual, c.now}) || l.do == doCut || l.do == doPeel || l.do == doSoak || fine
+		fine = c.preparing(m.item, c.readied(l, minutes)) || l.do == doCut || l.do == doPeel || l.do == doSoak || fine
 	}
 	return fine
+}
+
+// groundToPress notes what coconut is ground with: it is pressed then.
+func (c *cookery) groundToPress(l *clause, list []mention) {
+	c.pressing = c.waters(l)
+	c.last = slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return !c.isCoconut(m) })
+	for i := range c.given {
+		if c.given[i].inMethod && c.given[i].Item.Material == "water" && slices.ContainsFunc(list, func(m mention) bool { return m.item == i }) {
+			c.used[i] = 1
+		}
+	}
+}
+
+// roastsInPot roasts in the pot: what is in it already, or with the fat that is in it or named.
+func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute) bool {
+	minutes = cmp.Or(minutes, roastUsual)
+	unused := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 })
+	fat := slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Fat) })
+	held := len(c.held()) > 0
+	switch {
+	case !unused && held:
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		return true
+	case held && fat && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }):
+		c.fry(l)
+		return true
+	}
+	if c.fat != nil && c.pan && unused {
+		c.next = []string{}
+	}
+	if !(c.fat != nil && (!held || c.next != nil) || held && c.heldFat() || fat) {
+		return false
+	}
+	if c.put(fatFirst(c, list), plan.Step{}) {
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+	}
+	return true
+}
+
+// soakedInPot soaks something in what it is cooked in then.
+func (c *cookery) soakedInPot(list []mention, minutes measure.Minute) bool {
+	liquid := slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share > 0 })
+	if len(c.held()) > 0 || c.drains() || !liquid {
+		return false
+	}
+	if minutes == 0 {
+		minutes = c.guess(soakUsual)
+	}
+	if c.put(list, plan.Step{}) {
+		c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes})
+	}
+	return true
+}
+
+// readied is the preparation that a clause tells of.
+func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
+	one := preparing{map[action]string{doSoak: "soak", doRoast: "roast", doGrind: "grind to granules", doGrate: "grate", doCut: "cut",
+		doPeel: "peel", doSteam: "steam"}[l.do], minutes, c.now}
+	switch l.do {
+	case doSoak:
+		if minutes == 0 {
+			one.minutes = c.guess(soakUsual)
+		}
+	case doRoast:
+		one.minutes = cmp.Or(minutes, roastUsual)
+	case doGrind:
+		if l.has("paste", "smooth", "fine paste") {
+			one.name = "grind to a paste"
+		}
+		one.minutes = fewMinutes
+	case doGrate:
+		one.minutes = grateUsual
+	case doCut, doPeel:
+		one.minutes = cutUsual
+	case doSteam:
+		if minutes == 0 {
+			one.minutes = c.guess(steamUsual)
+		}
+	}
+	return one
 }
 
 // pressedLater reports whether a sentence from here on presses something.
