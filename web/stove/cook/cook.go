@@ -245,34 +245,63 @@ const oldest = 24 * time.Hour
 // clockDrift is how far the clock of a device may be from ours.
 const clockDrift = 5 * time.Minute
 
+// parse reads what a form tells of a cook. Error: measure.Faults, of the one field that is wrong.
 func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, error) {
-	p := s.Plan
-	e := cook.Event{Kind: cook.Kind(f.Kind), At: k.Now(now)}
-	fault := func(field string, err error) error {
-		return measure.Faults{{Field: field, Err: err}}
-	}
+	e := cook.Event{Kind: cook.Kind(f.Kind), At: k.Now(now), Pot: f.Pot}
 	id, err := uuid.Parse(f.ID)
 	if err != nil {
-		return e, fault("event", errEvent)
+		return e, faultOf("event", errEvent)
 	}
 	e.ID = id.String()
-	e.Pot = f.Pot
-	pot := s.PotOf(e)
+	if err := f.when(&e, s, k, now); err != nil {
+		return e, err
+	}
+	if err := f.what(&e, s); err != nil {
+		return e, err
+	}
+	if err := s.Check(e); err != nil {
+		return e, faultOf(fieldOf(e.Kind), err)
+	}
+	return e, nil
+}
+
+func faultOf(field string, err error) error { return measure.Faults{{Field: field, Err: err}} }
+
+// fieldOf is the field of the form that tells of such an event.
+func fieldOf(kind cook.Kind) string {
+	switch kind {
+	case cook.Tared:
+		return "tare"
+	case cook.Weighed, cook.Finished:
+		return "mass"
+	case cook.Dipped:
+		return "depth"
+	case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
+		return string(kind)
+	}
+	if kind.IsDeviation() {
+		return "otherwise"
+	}
+	return "event"
+}
+
+// when reads the moment of an event: as long ago as its message waited on the device, and as was said.
+func (f form) when(e *cook.Event, s *cook.State, k store.Cook, now time.Time) error {
 	if f.AgeMS != "" {
 		age, err := strconv.ParseInt(f.AgeMS, 10, 64)
 		if err != nil || age < 0 || age > oldest.Milliseconds() {
-			return e, fault("event", errEvent)
+			return faultOf("event", errEvent)
 		}
 		e.At = k.Now(now.Add(-time.Duration(age) * time.Millisecond))
 	}
 	if f.AgoMin != "" {
 		ago, ok := frame.Number(f.AgoMin)
 		if !ok || !(ago >= 0 && ago <= mostAgo) {
-			return e, fault("ago_min", errAgo)
+			return faultOf("ago_min", errAgo)
 		}
 		e.At = e.At.Add(-time.Duration(ago * float64(time.Minute)))
 		if !s.Done() && !e.Kind.IsReading() && e.At.Before(s.Spans[s.Step].Begin) {
-			return e, fault("ago_min", errBefore.With(math.Round(max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes()))))
+			return faultOf("ago_min", errBefore.With(math.Round(max(0, k.Now(now).Sub(s.Spans[s.Step].Begin).Minutes()))))
 		}
 	}
 	switch {
@@ -280,38 +309,30 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 	case f.AgoMin == "" && k.BegunAt.Sub(e.At) <= clockDrift:
 		e.At = k.BegunAt // the two clocks never agree to the second
 	default:
-		return e, fault("ago_min", errBegun)
+		return faultOf("ago_min", errBegun)
 	}
+	return nil
+}
+
+// what reads what an event tells.
+func (f form) what(e *cook.Event, s *cook.State) (err error) {
 	switch e.Kind {
 	case cook.Next, cook.Back, cook.Began:
 		if e.Step, err = strconv.Atoi(f.Step); err != nil {
-			return e, fault("event", errEvent)
+			return faultOf("event", errEvent)
 		}
 	case cook.Tared:
 		x, ok := frame.Number(f.Mass)
 		if !ok {
-			return e, fault("tare", errTare)
+			return faultOf("tare", errTare)
 		}
 		e.Mass = measure.Gram(x)
 	case cook.Weighed:
-		if f.Later != "" {
-			x, ok := frame.Number(f.Mass)
-			if !ok {
-				return e, fault("mass", errMass)
-			}
-			e.Mass, e.Value = measure.Gram(x), cook.WithPot
-			break
-		}
-		if e.Mass, err = contents(f, p, pot); err != nil {
-			return e, fault("mass", err)
-		}
-		if empty, ok := f.empty(); ok {
-			e.Mass, e.Value = e.Mass+empty, cook.WithPot // a second event says what it weighs
-		}
+		return f.weight(e, s)
 	case cook.Finished:
 		if strings.TrimSpace(f.Mass) != "" {
-			if e.Mass, err = contents(f, p, pot); err != nil {
-				return e, fault("mass", err)
+			if e.Mass, err = contents(f, s.Plan, s.PotOf(*e)); err != nil {
+				return faultOf("mass", err)
 			}
 		}
 	case cook.Undone:
@@ -319,40 +340,42 @@ func parse(f form, s *cook.State, k store.Cook, now time.Time) (cook.Event, erro
 	case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
 		value, ok := frame.Number(f.Value)
 		if !ok {
-			return e, fault(string(e.Kind), errLook)
+			return faultOf(string(e.Kind), errLook)
 		}
 		e.Value, e.Part = value, f.Part
 	case cook.Dipped:
 		depth, ok := frame.Number(f.Depth)
 		if !ok {
-			return e, fault("depth", errDepth)
+			return faultOf("depth", errDepth)
 		}
 		e.MM = measure.Millimetre(depth)
 	default:
 		if e.Kind.IsDeviation() {
-			if err := deviation(f, &e, s); err != nil {
-				return e, fault("otherwise", err)
+			if err := deviation(f, e, s); err != nil {
+				return faultOf("otherwise", err)
 			}
 		}
 	}
-	if err := s.Check(e); err != nil {
-		field := "event"
-		if e.Kind.IsDeviation() {
-			field = "otherwise"
+	return nil
+}
+
+// weight reads a weight: of the contents, or with the pot where that is weighed empty now or later.
+func (f form) weight(e *cook.Event, s *cook.State) (err error) {
+	if f.Later != "" {
+		x, ok := frame.Number(f.Mass)
+		if !ok {
+			return faultOf("mass", errMass)
 		}
-		switch e.Kind {
-		case cook.Tared:
-			field = "tare"
-		case cook.Weighed, cook.Finished:
-			field = "mass"
-		case cook.Dipped:
-			field = "depth"
-		case cook.Felt, cook.Spooned, cook.Probed, cook.Tasted:
-			field = string(e.Kind)
-		}
-		return e, fault(field, err)
+		e.Mass, e.Value = measure.Gram(x), cook.WithPot
+		return nil
 	}
-	return e, nil
+	if e.Mass, err = contents(f, s.Plan, s.PotOf(*e)); err != nil {
+		return faultOf("mass", err)
+	}
+	if empty, ok := f.empty(); ok {
+		e.Mass, e.Value = e.Mass+empty, cook.WithPot // a second event says what it weighs
+	}
+	return nil
 }
 
 // mostAgo is how long ago something may have happened that is told now, in minutes.
