@@ -27,6 +27,14 @@ func TestWhatOneBatchMayMove(t *testing.T) {
 		agreeing = append(agreeing, at(0))
 	}
 	require.InDelta(t, 0.07, learn.Combine(agreeing).Burners["front"].SD, 0.012)
+
+	// One that is a third off counts a quarter among many: the tails are those of a t distribution of four degrees.
+	odd := at(0.3)[0]
+	all := []learn.Observation{odd}
+	for _, batch := range agreeing {
+		all = append(all, batch...)
+	}
+	require.InDelta(t, 0.25, learn.Weight(odd, all, learn.Figure{Value: 1}), 0.05)
 }
 
 // One odd batch moves what is learnt by less than five per cent: the first of all, which is

@@ -239,6 +239,19 @@ func TestFlourAndEggSet(t *testing.T) {
 	require.Greater(t, s.Thickness(60), cold+1)
 }
 
+// Egg in milk stands 84 °C, and five more for each per cent of starch that has gelatinised, but no more than 95.
+func TestEggStandsSoMuch(t *testing.T) {
+	at := func(starch float64) float64 {
+		s := State{Temperature: 80}
+		s.Liquid[Water], s.Liquid[Gel] = 100-starch, starch
+		return float64(s.Temperature) - s.EggOver()
+	}
+	for starch, stands := range map[float64]float64{0: 84, 1: 89, 2: 94, 2.5: 95} {
+		require.InDelta(t, stands, at(starch), 0.01, "%v %% starch", starch)
+	}
+	require.Greater(t, at(3), 150.0, "with so much it may boil")
+}
+
 func TestThicknessGrades(t *testing.T) {
 	milk := of(t, "milk-whole", 500)
 	require.InDelta(t, 1.3, milk.Thickness(65), 0.2, "milk is a sip")
