@@ -63,6 +63,12 @@ func newSite(t testing.TB, change func(*web.Options)) *site {
 
 var asciiSpace = regexp.MustCompile(`[ \n\t]+`)
 
+// bareFault is the code of a fault, or a sentence without what it names, on a page.
+var bareFault = regexp.MustCompile(`[>“" ](?:app|archive|balance|benches|convert|cook|design|device|exchange|form|full|gadgets|` +
+	`gatherings|kitchen|learnt|logbook|measure|pantry|plan|recipe|rescue|scale|serving|settings|start|store|stove|supplies|` +
+	`timetable|vessel|ways|workbench)` +
+	`\.[a-z]+(?:-[a-z]+)*[<;: ]|%!|BADINDEX`)
+
 func (s *site) do(method, path string, form url.Values, header http.Header) (*http.Response, string) {
 	s.t.Helper()
 	request, err := http.NewRequest(method, s.server.URL+path, strings.NewReader(form.Encode()))
@@ -81,6 +87,9 @@ func (s *site) do(method, path string, form url.Values, header http.Header) (*ht
 	defer response.Body.Close()
 	body, err := io.ReadAll(response.Body)
 	require.NoError(s.t, err)
+	if response.StatusCode >= http.StatusBadRequest && response.StatusCode < http.StatusInternalServerError {
+		require.Empty(s.t, bareFault.FindString(string(body)), "%s %s: a fault that is not said", method, path)
+	}
 	if _, timed := s.t.(*testing.B); !timed && strings.HasPrefix(response.Header.Get("Content-Type"), "text/html") {
 		return response, asciiSpace.ReplaceAllString(string(body), " ") // lines are broken for those who read the templates
 	}
