@@ -28,6 +28,8 @@ func TestRescueAtTheStove(t *testing.T) {
 		require.True(t, strings.Contains(page, words.Printer{}.Symptom(symptom)), symptom)
 	}
 	_, page = s.get(path + "/rescue?symptom=too-thick&wanted=3")
+	require.True(t, strings.Contains(page, "slowly, at 80 °C"))
+	require.False(t, strings.Contains(page, "at 80 °C, at 80 °C"), "how warm it goes in is said once")
 	for _, text := range []string{"Loosen it with", "first choice", "When to stop", "in 8 of 10 cases", "Put it into the cook"} {
 		require.True(t, strings.Contains(page, text), text)
 	}

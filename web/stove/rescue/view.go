@@ -236,9 +236,6 @@ func (v *view) tell(say words.Printer, r rescue.Rescued, trouble rescue.Trouble)
 			if strings.EqualFold(said.Title, said.Detail+" in") {
 				said.Detail = ""
 			}
-			if s.TempC != nil && s.Do == plan.Add {
-				said.Detail += ", at " + say.Celsius(*s.TempC)
-			}
 			shown.Steps = append(shown.Steps, step{said.Title, said.Detail, say.Note(s.Note)})
 		}
 		if one.Leaves > 0 && trouble.Now < len(trouble.Plan.Steps) {
