@@ -1,12 +1,27 @@
 package recipe_test
 
 import (
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
 
+	"kirdu/core/measure"
+	"kirdu/core/plan"
 	"kirdu/core/recipe"
 )
+
+// The oven bakes at what it was heated to, if that is said; minutes are no degrees.
+func TestTheOvenIsHeatedBefore(t *testing.T) {
+	const list = "1 l milk\n80 g rice\n80 g sugar"
+	for before, celsius := range map[string]measure.Celsius{"Preheat the oven to 150 °C.": 150, "Set the oven at 300 degrees F.": 149,
+		"Heat the oven to 140.": 140, "It takes 100 minutes in the oven.": 170, "It is in the oven for 120 minutes.": 170, "": 170} {
+		p := cookText(t, list, before+" Bring the milk to the boil with the rice. Stir in the sugar. Bake for an hour.").Plan
+		at := slices.IndexFunc(p.Steps, func(s plan.Step) bool { return s.Do == plan.Bake })
+		require.GreaterOrEqual(t, at, 0, before)
+		require.InDelta(t, float64(celsius), float64(*p.Steps[at].OvenC), 0.5, before)
+	}
+}
 
 // What a sentence says in figures and plain verbs is in its steps, or it is told that it is not.
 func TestWhatIsSaidIsInTheStepsOrTold(t *testing.T) {

@@ -371,7 +371,7 @@ var doing = map[string]action{}
 func init() {
 	for do, list := range map[action]string{
 		doAdd: `add pour tip put drop throw combine place fold return mix sweeten whisk beat stir blend take toss swirl tumble slide
-			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot`,
+			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot crumble`,
 		doBoil: "bring",
 		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow stew poach braise scald bubble evaporate cooks",
 		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften", doRoast: "roast toast brown",
@@ -379,8 +379,9 @@ func init() {
 		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve", doPeel: "peel deseed",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
-		doTop: "garnish decorate scatter sprinkle top strew drizzle", doOff: "remove", doTurn: "turn switch raise increase", doCooker: "pressure",
-		doMelt: "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion",
+		doTop: "garnish decorate scatter sprinkle top strew drizzle break dust", doOff: "remove", doTurn: "turn switch raise increase",
+		doCooker: "pressure",
+		doMelt:   "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion",
 		doPass: "wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat " +
 			"ensure avoid prepare make " +
 			"reserve release wait open start begin gather weigh savour eat fish",
@@ -499,8 +500,13 @@ func (l *clause) bare() bool {
 
 // heatOven reads how hot the oven is to be: what is baked later is baked at that, unless it says otherwise.
 func (c *cookery) heatOven(text string) {
-	if found := ovenHeated.FindStringSubmatch(text); found != nil {
-		c.heated = ovenCelsius(found[1], found[2])
+	found := ovenHeated.FindStringSubmatch(text)
+	if found == nil || strings.HasPrefix(found[3], "min") || strings.HasPrefix(found[3], "hour") {
+		return // "in the oven for 100 minutes"
+	}
+	const coolest = 60 // °C: what is less is no oven's
+	if celsius := ovenCelsius(found[1], found[2]); celsius >= coolest {
+		c.heated = celsius
 	}
 }
 

@@ -228,7 +228,7 @@ var (
 	everyTime       = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
 	numberedWhistle = regexp.MustCompile(`(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten) whistles?`)
-	ovenHeated      = regexp.MustCompile(`(?i)\boven\b[^.;]{0,40}?(\d{2,3}) ?(?:°|degrees?)? ?([CF])?`)
+	ovenHeated      = regexp.MustCompile(`(?i)\boven\b[^.;]{0,40}?\b(\d{3}|\d{2}) ?(?:°|degrees?)? ?([CF]\b)? ?([a-z]*)`)
 	byPartSaid      = regexp.MustCompile(`\bby (?:a |one |about |another |further |around |nearly )*(?:half|third|quarter|two thirds)`)
 	lastMinutes     = regexp.MustCompile(`(?i)\bfor the (?:last|final) [a-z0-9-]+ minutes?\b`)
 	takesSaid       = regexp.MustCompile(`(?i)^(?:and )?(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +

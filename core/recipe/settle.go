@@ -59,7 +59,7 @@ var meanings = []meaning{
 		"the strings", "the pips"}, do: doPass, then: func(_ *cookery, l *clause) { l.has("out") }},
 	{verbs: "reduce", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
-	{verbs: "keep continue", finds: []string{"cooking", "until", "till"}, do: doCook},
+	{verbs: "keep continue", finds: []string{"cooking", "until", "till"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
 	{verbs: "reduce lower turn keep raise increase", not: []string{"oven", "whistle"}, when: turnsFlame, do: doTurn},
 	{verbs: "put set place", has: []string{"on to boil", "to boil", "on to heat", "on to warm"}, do: doBoil},
 	{of: []action{doGrate}, finds: []string{"over", "in", "into", "on top"}, when: inPot, do: doAdd},
