@@ -7,14 +7,14 @@ import { find, opened, read, swapLive } from "/static/js/swap.js";
 
 const typingPause = 80; // ms after the last key before an edit is sent
 const patience = 600; // ms without a key before a fault is pointed out
-const oneEdit = 2500; // ms between two keys that still belong to one edit
+const oneEdit = 2500; // ms after an edit is drawn in which another key still belongs to it
 
 /** @param {HTMLFormElement} form the form of the Workbench */
 function followEdits(form) {
   let asked = 0; // numbers the requests, so that an overtaken answer is dropped
   let pause = 0;
   let lastField = ""; // the field whose typing made the present version
-  let lastKey = 0; // when
+  let lastDrawn = 0; // when that was drawn: a slow answer parts no edit
   let lastPress = 0; // when a key was pressed last, saved or not
   const saved = /** @type {HTMLElement} */ (form.querySelector("[data-saved]"));
   for (const button of form.querySelectorAll("[data-no-script]")) button.remove();
@@ -38,8 +38,7 @@ function followEdits(form) {
       if (button.name) data.set(button.name, button.value);
       if (button.hasAttribute("formaction")) target = button.formAction;
     }
-    const now = performance.now();
-    if (field && field === lastField && now - lastKey < oneEdit) data.set("amend", "1");
+    if (field && field === lastField && performance.now() - lastDrawn < oneEdit) data.set("amend", "1");
     saved.textContent = "";
     performance.mark("kirdu-edit");
     try {
@@ -57,7 +56,7 @@ function followEdits(form) {
       }
       if (response.ok) {
         lastField = field;
-        lastKey = now;
+        lastDrawn = performance.now();
       }
       swap(page, Boolean(button));
       say(response.ok ? "saved" : "not saved: see the marked field", response.ok);
