@@ -451,6 +451,10 @@ func TestFirstVisitIsLight(t *testing.T) {
 		load("/static/vendor/" + font)
 	}
 	load("/static/js/moments.js")
+	for _, page := range []string{"/static/cook.html", "/static/templates/frame.html"} {
+		response, _ := s.get(page)
+		require.Equal(t, http.StatusNotFound, response.StatusCode, "%s is sent to nobody as it is", page)
+	}
 	const limit = 250_000
 	require.Less(t, total, limit)
 	t.Logf("first visit: %d bytes", total)

@@ -13,6 +13,7 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"kirdu/core/recipe"
 	"kirdu/core/rescue"
 	"kirdu/core/watch"
 )
@@ -69,6 +70,10 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 	}
 	for _, symptom := range rescue.Symptoms() {
 		require.Contains(t, english, "symptom."+string(symptom))
+	}
+	for _, doubt := range recipe.Doubts() {
+		require.Contains(t, english, "method."+string(doubt))
+		named["method."+string(doubt)] = true
 	}
 	made := []string{"repair.", "symptom.", "rescue.", "variant.", "late.", "aim.", "kept.", "mark.",
 		"cannot.", "rule.", "method.doing.", "lead.",

@@ -6,38 +6,16 @@ import (
 
 // Doubt says what to look at in a sentence of a recipe that was read.
 func (w Printer) Doubt(d recipe.Doubt) string {
+	key := "method." + string(d.Of)
 	switch d.Of {
-	case recipe.Unread:
-		return w.text("method.unread", d.Words)
+	case recipe.HowLong, recipe.TimeLost:
+		return w.text(key, w.Minutes(d.Minutes))
 	case recipe.MoreThanListed:
-		return w.text("method.more-than-listed", d.Amount, d.Words)
-	case recipe.HowLong:
-		return w.text("method.how-long", w.Minutes(d.Minutes))
+		return w.text(key, d.Amount, d.Words)
 	case recipe.NoAmount:
-		return w.text("method.no-amount", d.Words, d.Amount)
-	case recipe.TakenFor:
-		return w.text("method.taken-for", d.Words)
-	case recipe.NotPut:
-		return w.text("method.not-put", d.Words)
-	case recipe.OtherPan:
-		return w.text("method.other-pan", d.Words)
-	case recipe.TimeLost:
-		return w.text("method.time-lost", w.Minutes(d.Minutes))
-	case recipe.NotDone:
-		return w.text("method.not-done", d.Words)
-	case recipe.Unnamed:
-		return w.text("method.unnamed", d.Words)
-	case recipe.InAlready:
-		return w.text("method.in-already", d.Words)
-	case recipe.FigureLost:
-		return w.text("method.figure-lost", d.Words)
-	case recipe.AllOfIt:
-		return w.text("method.all-of-it", d.Words)
-	case recipe.WholePot:
-		return w.text("method.whole-pot", d.Words)
-	default:
-		return w.text("method.not-poured", d.Words)
+		return w.text(key, d.Words, d.Amount)
 	}
+	return w.text(key, d.Words)
 }
 
 // schoolKeys are the keys of the ways in which a list is cooked: the name, and what speaks for it.

@@ -43,7 +43,7 @@ func (f *Fault) Unwrap() []error {
 
 // A FieldError reports a value that the cook can correct.
 type FieldError struct {
-	Field string // where: "steps[3].amount" in a plan, "height" in a form
+	Field string // where: "steps[3].amount" in a plan, "height" in a form; empty where there is one alone
 	Value string // what was typed, quoted as JSON would have it; may be empty
 	Err   error  // what is wrong with it, mostly a Code or a Fault; Unwrap returns it
 }

@@ -2,9 +2,9 @@ package recipe
 
 import (
 	"cmp"
+	"maps"
 	"regexp"
 	"slices"
-	"strconv"
 	"strings"
 
 	"kirdu/core/measure"
@@ -21,47 +21,48 @@ type handful struct {
 	touched map[string]bool // goes in, or is in what goes in, or in the pot that it is about
 }
 
-// whereabouts returns what each step has to do with.
-func whereabouts(p *plan.Plan) []handful {
+// A second is the second reading of a recipe.
+type second struct {
+	*cookery
+	plan     *plan.Plan
+	unplaced []int           // of the list: what no sentence put anywhere
+	steps    []handful       // of the plan, by step
+	single   map[string]bool // parts that have the name of the one thing they are of
+}
+
+func (c *cookery) second(p *plan.Plan, unplaced []int) *second {
+	r := &second{c, p, unplaced, make([]handful, len(p.Steps)), map[string]bool{}}
 	parts, pots := map[string]map[string]bool{}, map[string]map[string]bool{}
-	all := make([]handful, len(p.Steps))
 	for i := range p.Steps {
 		s := &p.Steps[i]
 		h := handful{map[string]bool{}, map[string]bool{}}
-		items := slices.Clone(s.Items)
+		items := append(slices.Clone(s.Items), plan.Item{Part: s.Of})
 		for _, one := range []*plan.Item{s.In, s.Fat} {
 			if one != nil {
 				items = append(items, *one)
 			}
 		}
-		for _, item := range append(items, plan.Item{Part: s.Of}) {
+		for _, item := range items {
 			if item.Material != "" {
 				h.put[item.Material], h.touched[item.Material] = true, true
 			}
-			union(h.touched, parts[strings.TrimSuffix(item.Part, ".fat")])
-			union(h.touched, pots[item.Pot])
+			maps.Copy(h.touched, parts[strings.TrimSuffix(item.Part, ".fat")])
+			maps.Copy(h.touched, pots[item.Pot])
 		}
-		if s.Do.IsPreparation() {
-			if s.Name != "" {
-				parts[s.Name] = h.touched
-			}
-		} else {
-			pot := s.PotName()
+		switch pot := s.PotName(); {
+		case !s.Do.IsPreparation():
 			if pots[pot] == nil {
 				pots[pot] = map[string]bool{}
 			}
-			union(pots[pot], h.touched)
-			union(h.touched, pots[pot])
+			maps.Copy(pots[pot], h.touched)
+			maps.Copy(h.touched, pots[pot])
+		case s.Name != "":
+			parts[s.Name] = h.touched
+			r.single[s.Name] = len(s.Items) == 1 && s.Items[0].Material == s.Name
 		}
-		all[i] = h
+		r.steps[i] = h
 	}
-	return all
-}
-
-func union(into, from map[string]bool) {
-	for name := range from {
-		into[name] = true
-	}
+	return r
 }
 
 // namedIn returns what of the list a text names, by the longest names first: of each name all that are called so.
@@ -129,114 +130,99 @@ var (
 		`some (?:of )?the )?([a-z ]+)`)
 )
 
-// A second is the second reading of a sentence.
-type second struct {
-	*cookery
-	*Sentence
-	plan   *plan.Plan
-	put    []handful
-	wholly map[string]string // what a part is, by name, where it is of one thing
-}
-
-// reread adds to a sentence what its names and figures say otherwise than its steps. waiting is the sentence before, if
+// read adds to a sentence what its names and figures say otherwise than its steps. waiting is the sentence before, if
 // nothing went in by it: what it names may go in with this one.
-func (s *Sentence) reread(c *cookery, p *plan.Plan, put []handful, waiting string, unplaced []int) {
+func (r *second) read(s *Sentence, waiting string) {
 	if !s.Understood() || s.Kept || s.As != "" {
 		return
 	}
-	r := second{c, s, p, put, map[string]string{}}
-	for i := range p.Steps {
-		one := &p.Steps[i]
-		if slug := one.Name; one.Do.IsPreparation() && len(one.Items) == 1 && one.Items[0].Material == slug {
-			r.wholly[slug] = slug // it has the name of what it is made of: nothing but "them" and "it" names it otherwise
-		}
-	}
-	r.unplaced(unplaced)
-	r.unnamed(waiting, unplaced)
-	r.promised()
-	r.figures()
-	r.doings()
-	r.shares()
+	r.nowhere(s)
+	r.unnamed(s, waiting)
+	r.promised(s)
+	r.figures(s)
+	r.doings(s)
+	r.mashing(s)
+	r.shares(s)
 }
 
-func (r second) note(of DoubtOf, words string) {
-	if d := (Doubt{Of: of, Words: words}); !slices.Contains(r.Doubts, d) {
-		r.Doubts = append(r.Doubts, d)
+func (s *Sentence) note(of DoubtOf, words string) {
+	if d := (Doubt{Of: of, Words: words}); !slices.Contains(s.Doubts, d) {
+		s.Doubts = append(s.Doubts, d)
 	}
 }
 
-func (r second) slug(i int) string { return r.given[i].Item.Material }
+func (r *second) slug(i int) string { return r.given[i].Item.Material }
 
-func (r second) called(slug string) string {
+func (r *second) called(slug string) string {
 	if m, ok := r.reader.pantry.Material(slug); ok {
 		return NameOf(m)
 	}
 	return slug
 }
 
-// has reports whether a step of the sentence does one of these.
-func (r second) has(verbs ...plan.Verb) bool {
-	return slices.ContainsFunc(r.Steps, func(k int) bool { return slices.Contains(verbs, r.plan.Steps[k].Do) })
+// does reports whether a step of a sentence does one of these.
+func (r *second) does(s *Sentence, verbs ...plan.Verb) bool {
+	return slices.ContainsFunc(s.Steps, func(k int) bool { return slices.Contains(verbs, r.plan.Steps[k].Do) })
 }
 
-// unplaced finds what it names, and no sentence put anywhere.
-func (r second) unplaced(unplaced []int) {
-	if washed.MatchString(r.Text) {
+// nowhere finds what it names, and no sentence put anywhere.
+func (r *second) nowhere(s *Sentence) {
+	if washed.MatchString(s.Text) {
 		return
 	}
-	for _, group := range r.namedIn(r.Text) {
-		touched := slices.ContainsFunc(r.Steps, func(k int) bool { return r.put[k].touched[r.slug(group[0])] })
-		if len(group) == 1 && slices.Contains(unplaced, group[0]) && !touched && r.slug(group[0]) != "water" {
-			r.note(NotPut, r.given[group[0]].Text)
+	for _, group := range r.namedIn(s.Text) {
+		touched := slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].touched[r.slug(group[0])] })
+		if len(group) == 1 && slices.Contains(r.unplaced, group[0]) && !touched && r.slug(group[0]) != "water" {
+			s.note(NotPut, r.given[group[0]].Text)
 		}
 	}
 }
 
 // unnamed finds what its steps put in, and it does not name.
-func (r second) unnamed(waiting string, unplaced []int) {
-	together := restOf.ReplaceAllStringFunc(r.Text, func(said string) string {
+func (r *second) unnamed(s *Sentence, waiting string) {
+	together := restOf.ReplaceAllStringFunc(s.Text, func(said string) string {
 		if _, one := r.first(restOf.FindStringSubmatch(said)[1]); one {
 			return "" // "the rest of the milk" is milk
 		}
 		return said
 	})
-	several, one := collective.MatchString(together), pronoun.MatchString(r.Text)
+	several, one := collective.MatchString(together), pronoun.MatchString(s.Text)
 	nowhere := map[string]bool{} // what no sentence put anywhere is meant by none of these words
-	for _, i := range unplaced {
+	for _, i := range r.unplaced {
 		nowhere[r.slug(i)] = true
 	}
 	named := map[string]bool{"water": true}
-	for _, group := range r.namedIn(r.Text + " . " + waiting) {
+	for _, group := range r.namedIn(s.Text + " . " + waiting) {
 		for _, i := range group {
 			named[r.slug(i)] = true
 		}
 	}
-	for _, k := range r.Steps {
+	for _, k := range s.Steps {
 		for _, item := range r.plan.Steps[k].Items {
-			slug, whole := r.wholly[item.Part]
-			if item.Material != "" {
-				slug = item.Material
+			slug, whole := item.Material, r.single[item.Part]
+			if whole {
+				slug = item.Part
 			}
 			if slug != "" && !named[slug] && (nowhere[slug] || !several && !(whole && one)) {
-				r.note(Unnamed, r.called(slug))
+				s.note(Unnamed, r.called(slug))
 			}
 		}
 	}
 }
 
 // promised finds what stands right behind a word for putting in, and does not go in by its steps.
-func (r second) promised() {
-	if len(r.Steps) > 0 && r.plan.Steps[r.Steps[0]].Do.IsPreparation() {
+func (r *second) promised(s *Sentence) {
+	if len(s.Steps) > 0 && r.plan.Steps[s.Steps[0]].Do.IsPreparation() {
 		return
 	}
 	arrives := func(i int) bool {
-		return slices.ContainsFunc(r.Steps, func(k int) bool {
+		return slices.ContainsFunc(s.Steps, func(k int) bool {
 			made := slices.ContainsFunc(r.plan.Steps[k].Items, func(item plan.Item) bool { return item.Material == "" })
-			return r.put[k].put[r.slug(i)] || made && r.put[k].touched[r.slug(i)]
+			return r.steps[k].put[r.slug(i)] || made && r.steps[k].touched[r.slug(i)]
 		})
 	}
-	for _, at := range puts.FindAllStringIndex(r.Text, -1) {
-		rest := r.Text[at[1]:]
+	for _, at := range puts.FindAllStringIndex(s.Text, -1) {
+		rest := s.Text[at[1]:]
 		if goesBack.MatchString(rest) {
 			continue
 		}
@@ -244,72 +230,71 @@ func (r second) promised() {
 			rest = rest[:end[0]]
 		}
 		if groups := r.namedIn(rest); len(groups) > 0 && !slices.ContainsFunc(groups[0], arrives) {
-			r.note(InAlready, r.called(r.slug(groups[0][0])))
+			s.note(InAlready, r.called(r.slug(groups[0][0])))
 		}
 	}
 }
 
 // figures finds a temperature that no step has: of several, as of an oven with its fan and without, one is enough.
-func (r second) figures() {
+func (r *second) figures(s *Sentence) {
 	lost := ""
-	for _, found := range degreesSaid.FindAllStringSubmatch(r.Text, -1) {
-		x, err := strconv.ParseFloat(found[1], 64)
-		const hottest, about = 260, 3
-		if unit := found[2] + found[3]; strings.EqualFold(unit, "f") || unit == "" && x > hottest {
-			x = (x - 32) / 1.8
-		}
-		near := func(t *measure.Celsius) bool { return t != nil && float64(*t) > x-about && float64(*t) < x+about }
-		if err != nil || slices.ContainsFunc(r.plan.Steps, func(s plan.Step) bool {
-			return near(s.OvenC) || near(s.ToC) || s.Until != nil && near(s.Until.TempC)
+	for _, found := range degreesSaid.FindAllStringSubmatch(s.Text, -1) {
+		x, about := ovenCelsius(found[1], found[2]+found[3]), measure.Celsius(3)
+		near := func(t *measure.Celsius) bool { return t != nil && *t > x-about && *t < x+about }
+		if slices.ContainsFunc(r.plan.Steps, func(one plan.Step) bool {
+			return near(one.OvenC) || near(one.ToC) || one.Until != nil && near(one.Until.TempC)
 		}) {
 			return
 		}
 		lost = cmp.Or(lost, found[0])
 	}
 	if lost != "" {
-		r.note(FigureLost, lost)
+		s.note(FigureLost, lost)
 	}
 }
 
 // doings finds what is told of in other forms than its verbs, and no step does.
-func (r second) doings() {
-	for _, found := range friedIn.FindAllStringSubmatch(r.Text, -1) {
+func (r *second) doings(s *Sentence) {
+	for _, found := range friedIn.FindAllStringSubmatch(s.Text, -1) {
 		i, ok := r.first(strings.TrimPrefix(found[1], "the "))
 		m, known := r.reader.pantry.Material(r.slug(max(0, i)))
-		if (!ok || known && m.Behaviour == pantry.Fat) && !r.has(plan.Fry, plan.Heat) && (ok || !r.has(plan.Roast)) {
-			r.note(NotDone, "fry")
+		if (!ok || known && m.Behaviour == pantry.Fat) && !r.does(s, plan.Fry, plan.Heat) && (ok || !r.does(s, plan.Roast)) {
+			s.note(NotDone, "fry")
 		}
 	}
-	if cooledSaid.MatchString(r.Text) && len(r.Steps) > 0 && !r.has(plan.Cool, plan.Chill, plan.Rest) {
-		r.note(NotDone, "let it cool")
+	if cooledSaid.MatchString(s.Text) && len(s.Steps) > 0 && !r.does(s, plan.Cool, plan.Chill, plan.Rest) {
+		s.note(NotDone, "let it cool")
 	}
-	if pouredOff.MatchString(r.Text) && !r.has(plan.Drain, plan.Soak) {
-		r.note(NotDone, "pour it off")
+	if pouredOff.MatchString(s.Text) && !r.does(s, plan.Drain, plan.Soak) {
+		s.note(NotDone, "pour it off")
 	}
-	if takenOut.MatchString(r.Text) && r.has(plan.Add) && !r.has(plan.Fry) {
-		r.note(NotDone, "take it out")
+	if takenOut.MatchString(s.Text) && r.does(s, plan.Add) && !r.does(s, plan.Fry) {
+		s.note(NotDone, "take it out")
 	}
-	for _, found := range mashedSaid.FindAllStringSubmatch(r.Text, -1) {
+}
+
+// mashing finds one thing that is to be mashed where all that is in the pot would be.
+func (r *second) mashing(s *Sentence) {
+	for _, found := range mashedSaid.FindAllStringSubmatch(s.Text, -1) {
 		i, ok := r.first(found[1])
-		for _, k := range r.Steps {
-			s := &r.plan.Steps[k]
+		for _, k := range s.Steps {
 			const alone = 3 // with what it was cooked in
-			if ok && s.Do == plan.Mash && s.Of == "" && s.Pct == nil && len(r.put[k].touched) > alone {
-				r.note(WholePot, r.called(r.slug(i)))
+			if one := &r.plan.Steps[k]; ok && one.Do == plan.Mash && one.Of == "" && len(r.steps[k].touched) > alone {
+				s.note(WholePot, r.called(r.slug(i)))
 			}
 		}
 	}
 }
 
 // shares finds what goes in whole where a part of it is said.
-func (r second) shares() {
-	told, _, _ := strings.Cut(r.Text, "until")
+func (r *second) shares(s *Sentence) {
+	told, _, _ := strings.Cut(s.Text, "until")
 	for _, found := range partSaid.FindAllStringSubmatch(told, -1) {
 		i, ok := r.first(found[1])
-		for _, k := range r.Steps {
+		for _, k := range s.Steps {
 			for _, item := range r.plan.Steps[k].Items {
 				if ok && item.Material == r.slug(i) && item.Amount == r.given[i].Item.Amount {
-					r.note(AllOfIt, r.called(r.slug(i)))
+					s.note(AllOfIt, r.called(r.slug(i)))
 				}
 			}
 		}

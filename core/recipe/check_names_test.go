@@ -55,7 +55,7 @@ func TestNamesAreHeldAgainstTheSteps(t *testing.T) {
 
 		"the pot": {"Mash the banana", boiled + `{"do":"add","items":[{"material":"banana-ripe",
 			"amount":"1 banana"},{"material":"sugar-white","amount":"80 g"}]},`,
-			`{"do":"mash"}`, WholePot, "ripe banana"},
+			`{"do":"mash","pct":40}`, WholePot, "ripe banana"},
 	} {
 		var steps, before []plan.Step
 		require.NoError(t, json.Unmarshal([]byte("["+one.before+"{}]"), &before), name)
@@ -66,7 +66,7 @@ func TestNamesAreHeldAgainstTheSteps(t *testing.T) {
 			s.Steps = append(s.Steps, len(before)+k)
 		}
 		p := &plan.Plan{Steps: append(before, steps...)}
-		s.reread(&c, p, whereabouts(p), "", nil)
+		c.second(p, nil).read(&s, "")
 		if one.of == "" {
 			require.Empty(t, s.Doubts, name)
 			continue
@@ -82,7 +82,7 @@ func TestWhatIsPutNowhereIsToldWhereItIsNamed(t *testing.T) {
 	c.names = [][]string{c.reader.namesOf(c.given[0])}
 	told := func(text string, unplaced ...int) []Doubt {
 		s := Sentence{Text: text, Passed: true}
-		s.reread(&c, &plan.Plan{}, nil, "", unplaced)
+		c.second(&plan.Plan{}, unplaced).read(&s, "")
 		return s.Doubts
 	}
 	require.Equal(t, []Doubt{{Of: NotPut, Words: "80 g sugar"}}, told("Make a syrup of the sugar", 0))
@@ -99,7 +99,7 @@ func TestWhatWaitsMayGoIn(t *testing.T) {
 	p := &plan.Plan{Steps: []plan.Step{{Do: plan.Add, Items: []plan.Item{c.given[0].Item}}}}
 	for waiting, doubts := range map[string]int{"Wash the rice": 0, "": 1} {
 		s := Sentence{Text: "Put it on with the milk", Steps: []int{0}}
-		s.reread(&c, p, whereabouts(p), waiting, nil)
+		c.second(p, nil).read(&s, waiting)
 		require.Len(t, s.Doubts, doubts)
 	}
 }

@@ -67,6 +67,12 @@ const (
 	WholePot       DoubtOf = "whole-pot"        // Words: is to be mashed, and all that is in the pot would be
 )
 
+// Doubts lists the kinds of doubt.
+func Doubts() []DoubtOf {
+	return []DoubtOf{Unread, MoreThanListed, HowLong, NoAmount, TakenFor, NotPut, OtherPan, TimeLost, NotDone, NotPoured, Unnamed,
+		InAlready, FigureLost, AllOfIt, WholePot}
+}
+
 // A Doubt is what a cook should look at in a sentence that was read.
 type Doubt struct {
 	Of      DoubtOf
@@ -179,7 +185,7 @@ func (r *Cooked) lead(c *cookery) {
 			r.Prepared = append(r.Prepared, i)
 		}
 	}
-	beside, put, waiting := -1, whereabouts(r.Plan), ""
+	beside, again, waiting := -1, c.second(r.Plan, r.Unplaced), ""
 	for k := range r.Sentences {
 		s := &r.Sentences[k]
 		s.Doubts, s.Kept = c.doubts[k], c.kept[k] && len(s.Steps) == 0
@@ -192,7 +198,7 @@ func (r *Cooked) lead(c *cookery) {
 				before = r.Sentences[k-1].Steps
 			}
 			s.recheck(r.Plan, before)
-			s.reread(c, r.Plan, put, waiting, r.Unplaced)
+			again.read(s, waiting)
 			waiting = ""
 			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
 				waiting = s.Text // what it names may go in with the next
@@ -443,21 +449,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 		if one.bare() && k+1 < len(clauses) && clauses[k+1].getsReady() {
 			continue // "peel and dice the pears"
 		}
-		if (one.verb == "throw" || one.verb == "pour" || one.verb == "tip") && one.has("away", "off the water", "off the liquid", "off most",
-			"off any", "off what") {
-			one.do = doDrain
-			if len(c.held()) == 0 {
-				one.do = doPass // of what it soaked in
-			}
-		}
-		if one.verb == "cover" && one.find("with") >= 0 && slices.ContainsFunc(c.unused(one), func(m mention) bool {
-			return c.behaves(m, pantry.Liquid)
-		}) {
-			one.do = doAdd // "cover the lentils with the water"
-		}
-		if one.verb == "wait" && one.has("cool", "cooled", "cold", "lukewarm", "tepid", "warm") {
-			one.do = doCool
-		}
+		c.means(one, inPassing)
 		if one.verb == "repeat" && c.again(one) {
 			continue
 		}

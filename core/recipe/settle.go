@@ -4,6 +4,7 @@ import (
 	"slices"
 	"strings"
 
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
 
@@ -41,6 +42,18 @@ var (
 
 func both(a, b func(*cookery, *clause) bool) func(*cookery, *clause) bool {
 	return func(c *cookery, l *clause) bool { return a(c, l) && b(c, l) }
+}
+
+var offAndAway = []string{"away", "off the water", "off the liquid", "off most", "off any", "off what"}
+
+// inPassing are the meanings of words that else ask for nothing, or only seem to ask for something: they are tried before
+// those are passed over.
+var inPassing = []meaning{
+	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
+	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
+	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
+		do: doAdd}, // "cover the lentils with the water"
+	{verbs: "wait", has: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doCool},
 }
 
 // meanings are tried in their order.
@@ -106,6 +119,19 @@ func intoADish(c *cookery, _ *clause) {
 	}
 }
 
+// means gives a clause the first meaning of a table that it has.
+func (c *cookery) means(l *clause, table []meaning) {
+	for k := range table {
+		if m := &table[k]; m.fits(c, l) {
+			l.do = m.do
+			if m.then != nil {
+				m.then(c, l)
+			}
+			return
+		}
+	}
+}
+
 // settle reads what all clauses may say, and what a word of doing means beside others.
 func (c *cookery) settle(l *clause) {
 	if l.has("another pan", "another pot", "another saucepan", "separate pan", "separate pot", "separate saucepan", "second pan", "second pot",
@@ -116,15 +142,7 @@ func (c *cookery) settle(l *clause) {
 		c.lid = on
 	}
 	l.has("whisking", "dry")
-	for k := range meanings {
-		if m := &meanings[k]; m.fits(c, l) {
-			l.do = m.do
-			if m.then != nil {
-				m.then(c, l)
-			}
-			break
-		}
-	}
+	c.means(l, meanings)
 	if l.has("slow cooker") {
 		c.oven = plan.SlowCooker
 	}

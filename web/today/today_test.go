@@ -6,42 +6,36 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/forecast"
-	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/frame/frametest"
 )
 
-// A house has one pudding on the shelf and one on the stove.
+// A house has one pudding on the shelf and nothing on the stove.
 type house struct {
-	kitchen
-	pudding store.Pudding
-	empty   bool
-	broken  error
+	*frametest.House
+	rest
+	empty  bool
+	broken error
 }
 
-func (h house) WantsStart(context.Context) (bool, error) { return h.empty, h.broken }
-func (h house) Puddings(context.Context, int) ([]store.Pudding, error) {
-	return []store.Pudding{h.pudding}, nil
-}
-func (h house) Planned(context.Context) ([]store.Pudding, error) { return nil, nil }
-func (h house) Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error) {
-	return frametest.Forecast(ctx, p)
-}
+// The rest of what the screen asks for is not asked for here.
+type rest struct{ kitchen }
+
+func (h house) WantsStart(context.Context) (bool, error)                   { return h.empty, h.broken }
+func (h house) Planned(context.Context) ([]store.Pudding, error)           { return nil, nil }
 func (h house) CountPuddings(context.Context) (int, error)                 { return 1, nil }
 func (h house) Gatherings(context.Context) ([]store.Gathering, error)      { return nil, nil }
 func (h house) LatestLines(context.Context, int) ([]store.BookLine, error) { return nil, nil }
 func (h house) OnStove(context.Context) ([]store.Cook, error)              { return nil, nil }
-func (h house) Pots(context.Context) ([]store.Pot, error)                  { return nil, nil }
 
 func TestToday(t *testing.T) {
-	pudding := frametest.Pudding(t, "reduced in milk")
-	for name, h := range map[string]house{"usual": {pudding: pudding}, "new": {empty: true}, "broken": {broken: frametest.ErrBroken}} {
+	usual := frametest.NewHouse(t, "reduced in milk")
+	for name, h := range map[string]house{"usual": {House: usual}, "new": {empty: true}, "broken": {broken: frametest.ErrBroken}} {
 		site := frametest.New(t)
 		site.GET("/", New(site.App, h, h).Show)
 		switch got := site.Get("/"); name {
 		case "usual":
-			got.MustSay(t, 200, pudding.Plan.Name, `href="/puddings/p1"`)
+			got.MustSay(t, 200, usual.Kept.Plan.Name, `href="/puddings/p1"`)
 			require.NotContains(t, got.Body, "/stove/", "nothing is on it")
 		case "new":
 			got.MustLead(t, "/start")

@@ -18,6 +18,7 @@ import (
 
 	"kirdu/app"
 	"kirdu/core/forecast"
+	"kirdu/core/mend"
 	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/frame"
@@ -137,7 +138,60 @@ func Pudding(t testing.TB, way string) store.Pudding {
 	return store.Pudding{ID: "p1", Plan: p, Version: 3, SavedAt: Now.Add(-time.Hour)}
 }
 
+// A House has one pudding on its shelf, and nothing of its own beside. Fakes that need more embed it.
+type House struct {
+	Kept  store.Pudding
+	Saved *plan.Plan // the latest that was stored
+}
+
+// NewHouse returns a house with the usual pudding of a way of cooking.
+func NewHouse(t testing.TB, way string) *House {
+	t.Helper()
+	return &House{Kept: Pudding(t, way)}
+}
+
+// Pudding returns the one that is kept, by its identifier.
+func (h *House) Pudding(_ context.Context, id string) (store.Pudding, error) {
+	if id != h.Kept.ID {
+		return store.Pudding{}, store.ErrNotFound
+	}
+	return h.Kept, nil
+}
+
+// Puddings returns it alone.
+func (h *House) Puddings(context.Context, int) ([]store.Pudding, error) {
+	return []store.Pudding{h.Kept}, nil
+}
+
+// SavePlan takes a version that was made of the present one.
+func (h *House) SavePlan(_ context.Context, _ string, base int, p *plan.Plan, _ time.Time) error {
+	if base != h.Kept.Version {
+		return store.ErrStale
+	}
+	h.Saved = p
+	return nil
+}
+
+// CreatePudding takes a new one.
+func (h *House) CreatePudding(_ context.Context, _ string, p *plan.Plan, _ time.Time) error {
+	h.Saved = p
+	return nil
+}
+
 // Forecast runs a plan, as the application does.
-func Forecast(_ context.Context, p *plan.Plan) (*forecast.Forecast, error) {
+func (h *House) Forecast(_ context.Context, p *plan.Plan) (*forecast.Forecast, error) {
 	return forecast.Run(p, forecast.Options{}), nil
 }
+
+// Mended runs it and looks for what would mend it.
+func (h *House) Mended(_ context.Context, p *plan.Plan) (*forecast.Forecast, []mend.Found, error) {
+	f, found := mend.Forecast(p, forecast.Options{})
+	return f, found, nil
+}
+
+// Home returns a kitchen in which nothing was measured.
+func (h *House) Home(context.Context) (plan.Home, error) { return plan.Home{}, nil }
+
+// Burners and Pots return none.
+func (h *House) Burners(context.Context) ([]store.Burner, error) { return nil, nil }
+func (h *House) Pots(context.Context) ([]store.Pot, error)       { return nil, nil }

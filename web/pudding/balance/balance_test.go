@@ -3,38 +3,16 @@ package balance
 import (
 	"context"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/design"
-	"kirdu/core/forecast"
 	"kirdu/core/plan"
-	"kirdu/store"
 	"kirdu/web/frame/frametest"
 )
 
-type house struct {
-	pudding store.Pudding
-	saved   **plan.Plan
-}
+type house struct{ *frametest.House }
 
-func (h house) Pudding(_ context.Context, id string) (store.Pudding, error) {
-	if id != h.pudding.ID {
-		return store.Pudding{}, store.ErrNotFound
-	}
-	return h.pudding, nil
-}
-func (h house) Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error) {
-	return frametest.Forecast(ctx, p)
-}
-func (h house) SavePlan(_ context.Context, _ string, base int, p *plan.Plan, _ time.Time) error {
-	if base != h.pudding.Version {
-		return store.ErrStale
-	}
-	*h.saved = p
-	return nil
-}
 func (h house) Balance(_ context.Context, p *plan.Plan, aims design.Aims, locked []string) (design.Balanced, error) {
 	return design.Balance(p, aims, locked), nil
 }
@@ -45,8 +23,7 @@ func (h house) Roads(context.Context, *plan.Plan, design.Aims, []string) (map[de
 // An aim is met in the answer, what is no aim is named at its field, and what was computed for another version is
 // not taken.
 func TestBalance(t *testing.T) {
-	var saved *plan.Plan
-	h := house{pudding: frametest.Pudding(t, "reduced in milk"), saved: &saved}
+	h := house{frametest.NewHouse(t, "reduced in milk")}
 	site := frametest.New(t)
 	s := New(site.App, h, h)
 	site.GET("/puddings/:id/balance", s.Show)
@@ -56,7 +33,7 @@ func TestBalance(t *testing.T) {
 	site.Get("/puddings/p1/balance?thickness=9").MustSay(t, 422, "from 1 to 8")
 	site.Get("/puddings/p2/balance").MustSay(t, 404)
 	site.Post("/puddings/p1/balance", "version", "2", "sweet", "12").MustSay(t, 409)
-	require.Nil(t, saved)
+	require.Nil(t, h.Saved)
 	site.Post("/puddings/p1/balance", "version", "3", "sweet", "12").MustLead(t, "/puddings/p1")
-	require.NotNil(t, saved)
+	require.NotNil(t, h.Saved)
 }

@@ -3,41 +3,29 @@ package recipe
 import (
 	"context"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/measure"
 	"kirdu/core/pantry"
-	"kirdu/core/plan"
 	"kirdu/core/vessel"
 	"kirdu/store"
 	"kirdu/web/frame/frametest"
 )
 
 type house struct {
-	made **plan.Plan
+	frametest.House
 }
 
-func (h house) Burners(context.Context) ([]store.Burner, error) { return nil, nil }
-func (h house) Fittings(_ context.Context, usual store.Fittings) (store.Fittings, error) {
+func (h *house) Fittings(_ context.Context, usual store.Fittings) (store.Fittings, error) {
 	return usual, nil
 }
-func (h house) Home(context.Context) (plan.Home, error) {
-	return plan.Home{Measures: measure.Measures{}}, nil
-}
-func (h house) Pots(context.Context) ([]store.Pot, error) {
+func (h *house) Pots(context.Context) ([]store.Pot, error) {
 	return []store.Pot{{ID: "a", Pot: vessel.Pot{Name: "wide pot", Shape: vessel.Straight, DiameterMM: 240, HeightMM: 140}}}, nil
-}
-func (h house) CreatePudding(_ context.Context, _ string, p *plan.Plan, _ time.Time) error {
-	*h.made = p
-	return nil
 }
 
 // A recipe is read into lines and steps; what is not one is said at its field, and nothing is made of it.
 func TestARecipeIsRead(t *testing.T) {
-	var made *plan.Plan
-	h := house{made: &made}
+	h := &house{}
 	site := frametest.New(t)
 	s := New(site.App, h)
 	site.GET("/intake", s.Show)
@@ -57,11 +45,11 @@ func TestARecipeIsRead(t *testing.T) {
 		MustSay(t, 200, "rice", "Stir in the sugar")
 	site.Post("/intake/create", "list", list, "method", method, "bowls", "none", "serve", "hot", "name", "Rice").MustSay(t, 422,
 		"whole number of bowls")
-	require.Nil(t, made)
+	require.Nil(t, h.Saved)
 	got := site.Post("/intake/create", "list", list, "method", method, "bowls", "4", "serve", "hot", "name", "Rice",
 		"material0", called("milk-whole"), "amount0", "1 l", "material1", called("rice-short"), "amount1", "80 g", "material2",
 		called("sugar-white"), "amount2", "70 g")
 	require.Equal(t, 303, got.Status)
-	require.Equal(t, "Rice", made.Name)
+	require.Equal(t, "Rice", h.Saved.Name)
 	require.Contains(t, got.Location, "/puddings/")
 }

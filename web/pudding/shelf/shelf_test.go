@@ -7,23 +7,18 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/forecast"
-	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/frame/frametest"
 )
 
 type house struct {
-	shelf   []store.Pudding
+	*frametest.House
 	aside   []*store.Unreadable
 	removed *string
 }
 
 func (h house) Shelf(context.Context, int) ([]store.Pudding, []*store.Unreadable, error) {
-	return h.shelf, h.aside, nil
-}
-func (h house) Forecast(ctx context.Context, p *plan.Plan) (*forecast.Forecast, error) {
-	return frametest.Forecast(ctx, p)
+	return []store.Pudding{h.Kept}, h.aside, nil
 }
 func (h house) RemovePudding(_ context.Context, id string, _ time.Time) error {
 	*h.removed = id
@@ -33,8 +28,8 @@ func (h house) RestorePudding(context.Context, string) error { return store.ErrN
 
 // What can be read is there with its figures, what cannot stands in its place with a way to what can be done.
 func TestTheShelf(t *testing.T) {
-	pudding, removed := frametest.Pudding(t, "soaked pearls"), ""
-	h := house{shelf: []store.Pudding{pudding}, removed: &removed,
+	removed := ""
+	h := house{House: frametest.NewHouse(t, "soaked pearls"), removed: &removed,
 		aside: []*store.Unreadable{{Kind: store.APudding, ID: "p9", Name: "Grandmother's", At: frametest.Now, Err: frametest.ErrBroken}}}
 	site := frametest.New(t)
 	s := New(site.App, h, h)
@@ -42,7 +37,7 @@ func TestTheShelf(t *testing.T) {
 	site.POST("/puddings/:id/remove", s.Remove)
 	site.POST("/puddings/:id/restore", s.Restore)
 
-	site.Get("/puddings").MustSay(t, 200, pudding.Plan.Name, "Grandmother", "/unreadable/pudding/p9")
+	site.Get("/puddings").MustSay(t, 200, h.Kept.Plan.Name, "Grandmother", "/unreadable/pudding/p9")
 	found := site.Get("/puddings?search=nothing+of+that+name")
 	found.MustSay(t, 200)
 	require.NotContains(t, found.Body, `href="/puddings/p1"`)

@@ -3,7 +3,6 @@ package ways
 import (
 	"context"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/require"
 
@@ -15,27 +14,21 @@ import (
 )
 
 type house struct {
+	frametest.House
 	pots []store.Pot
-	made **plan.Plan
 }
 
-func (h house) Fresh(_ context.Context, choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, error) {
+func (h *house) Fresh(_ context.Context, choice plan.WayChoice, pots []vessel.Pot) (*plan.Plan, error) {
 	return design.Fresh(choice, pots)
 }
-func (h house) Home(context.Context) (plan.Home, error)   { return plan.Home{}, nil }
-func (h house) Pots(context.Context) ([]store.Pot, error) { return h.pots, nil }
-func (h house) CreatePudding(_ context.Context, _ string, p *plan.Plan, _ time.Time) error {
-	*h.made = p
-	return nil
-}
+func (h *house) Pots(context.Context) ([]store.Pot, error) { return h.pots, nil }
 
 // Of a way a pudding is made in a pot of the kitchen; without one, or with so many bowls that no pot takes them, it
 // is said why not.
 func TestAWayIsChosen(t *testing.T) {
-	var made *plan.Plan
 	pot := store.Pot{ID: "a", Pot: vessel.Pot{Name: "small pot", Shape: vessel.Straight, DiameterMM: 180, HeightMM: 110}}
 	for name, pots := range map[string][]store.Pot{"none": nil, "one": {pot}} {
-		h := house{pots: pots, made: &made}
+		h := &house{pots: pots}
 		site := frametest.New(t)
 		s := New(site.App, h, h)
 		site.GET("/puddings/new", s.Show)
@@ -44,14 +37,13 @@ func TestAWayIsChosen(t *testing.T) {
 		site.Post("/puddings/new", "way", "by magic", "bowls", "4").MustSay(t, 422, "no such way")
 		site.Post("/puddings/new", "way", "reduced in milk", "bowls", "½").MustSay(t, 422, "whole number of bowls")
 		site.Post("/puddings/new", "way", "reduced in milk", "bowls", "60").MustSay(t, 422)
-		require.Nil(t, made, name)
+		require.Nil(t, h.Saved, name)
 		got := site.Post("/puddings/new", "way", "reduced in milk", "bowls", "4")
 		if name == "none" {
 			got.MustSay(t, 422, "no pot in the kitchen")
 			continue
 		}
 		require.Equal(t, 303, got.Status)
-		require.Equal(t, 4, made.Serves)
-		made = nil
+		require.Equal(t, 4, h.Saved.Serves)
 	}
 }

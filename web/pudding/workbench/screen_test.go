@@ -7,28 +7,15 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"kirdu/core/forecast"
-	"kirdu/core/mend"
-	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/frame/frametest"
 )
 
 type house struct {
-	pudding store.Pudding
-	begun   *store.Cook
+	*frametest.House
+	begun *store.Cook
 }
 
-func (h house) Pudding(_ context.Context, id string) (store.Pudding, error) {
-	if id != h.pudding.ID {
-		return store.Pudding{}, store.ErrNotFound
-	}
-	return h.pudding, nil
-}
-func (h house) Mended(_ context.Context, p *plan.Plan) (*forecast.Forecast, []mend.Found, error) {
-	f, found := mend.Forecast(p, forecast.Options{})
-	return f, found, nil
-}
 func (h house) Begin(_ context.Context, c store.Cook) error {
 	*h.begun = c
 	return nil
@@ -36,28 +23,17 @@ func (h house) Begin(_ context.Context, c store.Cook) error {
 
 // Shelves are the records of one pudding.
 type shelves struct {
-	records
-	house
-	saved   **plan.Plan
+	*frametest.House
+	rest
 	stepped *int
 	at      *time.Time
 }
 
-func (s shelves) Pudding(ctx context.Context, id string) (store.Pudding, error) {
-	return s.house.Pudding(ctx, id)
-}
-func (s shelves) Burners(context.Context) ([]store.Burner, error) { return nil, nil }
-func (s shelves) Pots(context.Context) ([]store.Pot, error)       { return nil, nil }
-func (s shelves) Home(context.Context) (plan.Home, error)         { return plan.Home{}, nil }
+// The rest of what the screen asks for is not asked for here.
+type rest struct{ records }
+
 func (s shelves) Foreseen(context.Context, string) (f store.Foreseen, ok bool, err error) {
 	return f, false, nil
-}
-func (s shelves) SavePlan(_ context.Context, _ string, base int, p *plan.Plan, _ time.Time) error {
-	if base != s.pudding.Version {
-		return store.ErrStale
-	}
-	*s.saved = p
-	return nil
 }
 func (s shelves) Step(_ context.Context, _ string, _, by int, _ time.Time) error {
 	*s.stepped += by
@@ -70,11 +46,10 @@ func (s shelves) ServeAt(_ context.Context, _ string, at time.Time) error {
 
 // What is typed is stored or comes back; undo, the hour of serving and the stove reach what they name.
 func TestTheWorkbench(t *testing.T) {
-	var saved *plan.Plan
 	var stepped int
 	var at time.Time
-	h := house{pudding: frametest.Pudding(t, "reduced in milk"), begun: &store.Cook{}}
-	rows := shelves{house: h, saved: &saved, stepped: &stepped, at: &at}
+	h := house{frametest.NewHouse(t, "reduced in milk"), &store.Cook{}}
+	rows := shelves{House: h.House, stepped: &stepped, at: &at}
 	site := frametest.New(t)
 	s := New(site.App, h, rows)
 	site.GET("/puddings/:id", s.Show)
@@ -83,12 +58,12 @@ func TestTheWorkbench(t *testing.T) {
 	site.POST("/puddings/:id/serve-at", s.ServeAt)
 	site.POST("/puddings/:id/cook", s.Cook)
 
-	site.Get("/puddings/p1").MustSay(t, 200, h.pudding.Plan.Name, "<svg")
+	site.Get("/puddings/p1").MustSay(t, 200, h.Kept.Plan.Name, "<svg")
 	site.Get("/puddings/p2").MustSay(t, 404)
 	site.Post("/puddings/p1", "version", "3", "bowls", "-1").MustSay(t, 422, "whole number of bowls")
-	require.Nil(t, saved)
+	require.Nil(t, h.Saved)
 	require.Equal(t, 303, site.Post("/puddings/p1", "version", "3", "name", "Sunday's").Status)
-	require.Equal(t, "Sunday's", saved.Name)
+	require.Equal(t, "Sunday's", h.Saved.Name)
 	site.Post("/puddings/p1/undo", "version", "3").MustLead(t, "/puddings/p1")
 	require.Equal(t, -1, stepped)
 	site.Post("/puddings/p1/serve-at", "at", "tonight").MustSay(t, 422, "no time of day")

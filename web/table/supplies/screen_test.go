@@ -9,23 +9,20 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/core/measure"
-	"kirdu/core/plan"
 	"kirdu/store"
 	"kirdu/web/frame/frametest"
 )
 
 type house struct {
-	records
-	pudding store.Pudding
-	noted   map[string]sql.Null[measure.Gram]
-	ticked  map[string]measure.Gram
+	*frametest.House
+	rest
+	noted  map[string]sql.Null[measure.Gram]
+	ticked map[string]measure.Gram
 }
 
-func (h house) Puddings(context.Context, int) ([]store.Pudding, error) {
-	return []store.Pudding{h.pudding}, nil
-}
-func (h house) Pudding(context.Context, string) (store.Pudding, error) { return h.pudding, nil }
-func (h house) Home(context.Context) (plan.Home, error)                { return plan.Home{}, nil }
+// The rest of what the screen asks for is not asked for here.
+type rest struct{ records }
+
 func (h house) AtHand(context.Context) (map[string]sql.Null[measure.Gram], error) {
 	return h.noted, nil
 }
@@ -34,7 +31,7 @@ func (h house) NoteAtHand(_ context.Context, slug string, mass sql.Null[measure.
 	return nil
 }
 func (h house) Buying(context.Context) ([]store.Buy, map[string]measure.Gram, error) {
-	return []store.Buy{{PuddingID: "p1", Bowls: h.pudding.Plan.Serves}}, h.ticked, nil
+	return []store.Buy{{PuddingID: "p1", Bowls: h.Kept.Plan.Serves}}, h.ticked, nil
 }
 func (h house) Tick(_ context.Context, slug string, mass measure.Gram, _ time.Time) error {
 	h.ticked[slug] = mass
@@ -43,7 +40,7 @@ func (h house) Tick(_ context.Context, slug string, mass measure.Gram, _ time.Ti
 
 // What is in the house is noted, and what is to be bought is ticked off with the amount that was on the list.
 func TestSupplies(t *testing.T) {
-	h := house{pudding: frametest.Pudding(t, "reduced in milk"), noted: map[string]sql.Null[measure.Gram]{}, ticked: map[string]measure.Gram{}}
+	h := house{House: frametest.NewHouse(t, "reduced in milk"), noted: map[string]sql.Null[measure.Gram]{}, ticked: map[string]measure.Gram{}}
 	site := frametest.New(t)
 	s := New(site.App, h, h)
 	site.GET("/supplies", s.Have)
@@ -58,9 +55,9 @@ func TestSupplies(t *testing.T) {
 	require.Empty(t, h.noted)
 	require.Equal(t, 303, site.Post("/supplies", "material", "Whole milk", "amount", "500 g").Status)
 	require.InDelta(t, 500, float64(h.noted["milk-whole"].V), 1e-9)
-	site.Get("/supplies").MustSay(t, 200, h.pudding.Plan.Name)
+	site.Get("/supplies").MustSay(t, 200, h.Kept.Plan.Name)
 
-	site.Get("/buying").MustSay(t, 200, h.pudding.Plan.Name, "milk")
+	site.Get("/buying").MustSay(t, 200, h.Kept.Plan.Name, "milk")
 	site.Post("/buying", "pudding", "p1", "bowls", "½").MustSay(t, 422, "whole number of bowls")
 	site.Post("/buying/milk-whole/tick", "in", "on").MustLead(t, "/buying#milk-whole")
 	require.Positive(t, h.ticked["milk-whole"])

@@ -395,7 +395,7 @@ func (s *Screen) BuyFor(c *gin.Context) error {
 	id := f.Text("pudding")
 	bowls, err := strconv.Atoi(f.Text("bowls"))
 	if err != nil || bowls < 1 || bowls > 500 {
-		return s.showBuying(c, http.StatusUnprocessableEntity, frame.Words(c).Fault(&measure.FieldError{Field: strconv.Quote(f.Text("bowls")),
+		return s.showBuying(c, http.StatusUnprocessableEntity, frame.Words(c).Fault(&measure.FieldError{Value: strconv.Quote(f.Text("bowls")),
 			Err: errBowls}))
 	}
 	if err := s.records.BuyFor(c.Request.Context(), store.Buy{PuddingID: id, Bowls: bowls}, s.app.Now()); err != nil {
