@@ -169,6 +169,8 @@ func TestAReadingAsExpected(t *testing.T) {
 	require.Less(t, width(&live), width(m.Live))
 	dipped := lead.Dip.Told(m.State, m.Live, plan.MainPot, m.Now)
 	require.Equal(t, cook.Measurement{At: m.Now, Pot: plan.MainPot, Step: m.State.Step, MM: m.Live.Level}, dipped.Readings[0])
+	live = learn.FollowPot(&dipped, m.Now)
+	require.Less(t, width(&live), width(m.Live), "a skewer tells less, but something")
 }
 
 // What a cook knows is not said; where no scale can be used a skewer is; a step that is long over is asked about.
