@@ -97,12 +97,18 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	}
 	text := strings.ToLower(s.Text)
 	for _, one := range doneBy {
+		if one.word == "press" && filmSaid.MatchString(text) {
+			continue
+		}
 		does := func(i int) bool { return slices.Contains(one.verbs, p.Steps[i].Do) || stated(&p.Steps[i], one.verbs) }
 		if one.said.MatchString(text) && !(one.some && len(s.Steps) == 0) && !slices.ContainsFunc(s.Steps, does) {
 			s.Doubts = append(s.Doubts, Doubt{Of: NotDone, Words: one.word})
 		}
 	}
 }
+
+// filmSaid is what is pressed onto a pudding so that it grows no skin.
+var filmSaid = regexp.MustCompile(`\b(?:film|wrap|paper|parchment)\b`)
 
 // stated reports whether what is done is said of an item of a step: ground, grated, chopped.
 func stated(s *plan.Step, verbs []plan.Verb) bool {

@@ -124,6 +124,7 @@ var (
 		`fry) [a-z ]{2,40}?) in ([^,.;]*)`)
 	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow|until)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
 	takenOut   = regexp.MustCompile(`(?i)\b(?:lift|scoop|take|spoon) (?:it|them|the [a-z]+)? ?out\b`)
+	flavourOut = regexp.MustCompile(`(?i)\b(?:peel|zest|rind|pods?|sticks?|lea(?:f|ves)|cloves|bark|bag)\b`)
 	washed     = regexp.MustCompile(`(?i)\b(?:wash|rinse|pick over|clean)\b`)
 	pouredOff  = regexp.MustCompile(`(?i)\b(?:pour|drain|tip|ladle) (?:off|away)\b`)
 	mashedSaid = regexp.MustCompile(`(?i)\b(?:mash|crush|purée|puree|blend|grind|grate) (?:the |half (?:of )?the |` +
@@ -192,7 +193,13 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 		nowhere[r.slug(i)] = true
 	}
 	named := map[string]bool{"water": true}
-	for _, group := range r.namedIn(s.Text + " . " + waiting) {
+	text := s.Text + " . " + waiting
+	for _, k := range s.Steps {
+		for _, also := range r.shared[r.plan.Steps[k].Name] {
+			text += " . " + r.text[also]
+		}
+	}
+	for _, group := range r.namedIn(text) {
 		for _, i := range group {
 			named[r.slug(i)] = true
 		}
@@ -229,10 +236,19 @@ func (r *second) promised(s *Sentence) {
 		if end := thingEnds.FindStringIndex(rest); end != nil {
 			rest = rest[:end[0]]
 		}
-		if groups := r.namedIn(rest); len(groups) > 0 && !slices.ContainsFunc(groups[0], arrives) {
+		said := strings.ToLower(s.Text[at[0]:at[1]])
+		back := said == "return" || said == "pour over" || said == "pour on"
+		if groups := r.namedIn(rest); len(groups) > 0 && !slices.ContainsFunc(groups[0], arrives) && !(back && r.touched(s, groups[0])) {
 			s.note(InAlready, r.called(r.slug(groups[0][0])))
 		}
 	}
+}
+
+// touched reports whether the steps of a sentence have to do with one of these things.
+func (r *second) touched(s *Sentence, list []int) bool {
+	return slices.ContainsFunc(s.Steps, func(k int) bool {
+		return slices.ContainsFunc(list, func(i int) bool { return r.steps[k].touched[r.slug(i)] })
+	})
 }
 
 // figures finds a temperature that no step has: of several, as of an oven with its fan and without, one is enough.
@@ -268,7 +284,7 @@ func (r *second) doings(s *Sentence) {
 	if pouredOff.MatchString(s.Text) && !r.does(s, plan.Drain, plan.Soak) {
 		s.note(NotDone, "pour it off")
 	}
-	if takenOut.MatchString(s.Text) && r.does(s, plan.Add) && !r.does(s, plan.Fry) {
+	if takenOut.MatchString(s.Text) && !flavourOut.MatchString(s.Text) && r.does(s, plan.Add) && !r.does(s, plan.Fry) {
 		s.note(NotDone, "take it out")
 	}
 }

@@ -56,6 +56,7 @@ func (c *cookery) toFry(list []mention) bool {
 		}
 		c.last = []mention{{item: -1, share: 1, holder: h}}
 	}
+	c.joined++
 	return true
 }
 
@@ -140,6 +141,11 @@ func (c *cookery) meltsOn(l *clause) bool {
 	if at, _ := unmarked(c.steps[last].Note); at != c.now {
 		return false
 	}
+	if l.do == doBoil && len(c.unused(l)) == 0 && l.find("until") < 0 { // "dissolve the jaggery in the water, bring to the boil"
+		l.has("to the boil", "to a boil", "to boil")
+		l.flame()
+		return true
+	}
 	if !l.has("till it melts", "until it melts", "till melted", "until melted", "until it dissolves", "till it dissolves", "until dissolved",
 		"till dissolved", "till it has melted", "until it has melted", "until it has dissolved", "until all is melted") {
 		return false
@@ -208,6 +214,9 @@ func (c *cookery) asFrying(list []mention) frying {
 			f.others = append(f.others, m)
 		}
 	}
+	if last := len(c.steps) - 1; c.fat == nil && f.fat < 0 && f.left < 0 && last >= 0 && c.steps[last].Do == plan.Fry {
+		f.left = slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name+".fat" && h.left > 0 })
+	}
 	if f.hot = c.fat != nil && f.fat < 0 && f.left < 0; f.hot {
 		f.fat, f.share, f.left = c.fat.item, c.fat.share, c.fat.holder
 		c.fat = nil
@@ -245,6 +254,9 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 
 // fryPieces fries beside the pot; what it was fried in is left for what comes.
 func (c *cookery) fryPieces(l *clause, f frying, minutes measure.Minute) {
+	if f.left >= 0 && c.fryMore(l, f, minutes) {
+		return
+	}
 	step := plan.Step{Do: plan.Fry, Name: c.free("garnish")}
 	if f.fat >= 0 {
 		if item, ok := c.take(mention{item: f.fat, share: f.share, holder: -1}); ok {
@@ -272,6 +284,29 @@ func (c *cookery) fryPieces(l *clause, f frying, minutes measure.Minute) {
 		c.holders = append(c.holders, holder{name: step.Name + ".fat", left: 1, words: []string{"fat", "same fat", "same pan"},
 			items: []int{f.fat}})
 	}
+}
+
+// fryMore adds to what was fried last, in the same fat: "add the raisins and fry till they puff up".
+func (c *cookery) fryMore(l *clause, f frying, minutes measure.Minute) bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Fry || c.holders[f.left].name != c.steps[last].Name+".fat" {
+		return false
+	}
+	h := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name })
+	for _, m := range f.pieces {
+		if item, ok := c.take(m); ok {
+			item.Minutes = c.fried(m, len(f.pieces), minutes)
+			c.steps[last].Items = append(c.steps[last].Items, item)
+			c.holders[h].items = append(c.holders[h].items, m.item)
+		}
+	}
+	l.sign()
+	c.joined++
+	c.last = []mention{{item: -1, share: 1, holder: h}}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now && !slices.Contains(c.shared[c.steps[last].Name], c.now) {
+		c.shared[c.steps[last].Name] = append(c.shared[c.steps[last].Name], c.now)
+	}
+	return true
 }
 
 // fryInPot fries in the pot, or in another where milk is in that.

@@ -46,6 +46,11 @@ func (c *cookery) boil(l *clause) {
 		return
 	}
 	turned := c.flame
+	const boils = 99
+	if celsius := l.celsius(); celsius > 0 && celsius < boils { // "bring to 90 °C"
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+		return
+	}
 	c.heat(l, vessel.High, plan.Until{Boil: true})
 	last := &c.steps[len(c.steps)-1]
 	if last.Flame == vessel.Simmer || last.Flame == vessel.Boil { // "bring to a simmer"
@@ -109,18 +114,18 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	}
 	celsius := l.celsius()
 	switch {
+	case c.at >= 0 && c.onlySugar() && l.has("amber", "caramel", "caramelises", "caramelizes", "caramelised", "caramelized", "copper", "mahogany"):
+		l.sign()
+		c.emit(plan.Step{Do: plan.Caramel, Flame: cmp.Or(l.flame(), vessel.Medium), Until: &plan.Until{Browning: plan.Amber}})
 	case celsius > 0 && celsius < 105:
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case remaining > 0:
 		c.heat(l, vessel.Medium, plan.Until{RemainingPct: &remaining})
+		c.saidMinutes(minutes)
 	case slowest != nil && l.has(softWords...):
 		l.has(thickWords...)
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
-		if minutes > 0 {
-			last := &c.steps[len(c.steps)-1]
-			at, note := unmarked(last.Note)
-			last.Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.FormatFloat(float64(minutes), 'f', -1, 64)+" minutes."))
-		}
+		c.saidMinutes(minutes)
 	case minutes > 0 && l.has("then") && l.has("more", "longer", "further") && l.has(thickWords...):
 		grade := thickUsual // "until it thickens, then two minutes more"
 		c.heat(l, usual, plan.Until{Thickness: &grade})
@@ -145,6 +150,9 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 			celsius = 80
 		}
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case l.has("take colour", "take on colour", "take color", "change colour", "changes colour", "colour a little"):
+		browns := c.guess(roastUsual)
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &browns})
 	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0 && l.find("till") < 0:
 		return len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
 	default:
@@ -155,10 +163,32 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	return true
 }
 
+// onlySugar reports whether the pot holds nothing but sugar, and water to dissolve it.
+func (c *cookery) onlySugar() bool {
+	sugar := false
+	for _, i := range c.held() {
+		m := c.material(i)
+		if m == nil || m.Kind != "sweetener" && m.Slug != "water" {
+			return false
+		}
+		sugar = sugar || m.Kind == "sweetener"
+	}
+	return sugar
+}
+
+// saidMinutes notes at the last step how long the recipe says that it takes, where it ends by something else.
+func (c *cookery) saidMinutes(minutes measure.Minute) {
+	if minutes > 0 {
+		last := &c.steps[len(c.steps)-1]
+		at, note := unmarked(last.Note)
+		last.Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.FormatFloat(float64(minutes), 'f', -1, 64)+" minutes."))
+	}
+}
+
 // remaining reads "reduced by half", "to two thirds", "by a quarter": what is left, in per cent.
 func (l *clause) remaining() float64 {
-	if !(l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
-		l.find("evaporated") >= 0) {
+	if !(l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 || l.find("reducing") >= 0 ||
+		l.find("evaporated") >= 0 || l.goneOf()) {
 		return 0
 	}
 	if found := l.match(percentSaid); found != nil {
@@ -177,7 +207,7 @@ func (l *clause) remaining() float64 {
 	if !l.has("half", "third", "thirds", "quarter", "quarters") {
 		return 0
 	}
-	by := byPartSaid.MatchString(l.text()) || l.find("evaporated") >= 0
+	by := byPartSaid.MatchString(l.text()) || l.find("evaporated") >= 0 || l.goneOf()
 	l.has("by", "another", "further")
 	left := 50.0
 	switch {
@@ -196,6 +226,9 @@ func (l *clause) remaining() float64 {
 	l.has("reduced", "reduces", "reduce", "down")
 	return left
 }
+
+// goneOf reports whether a clause tells how much has gone: "until a third has boiled away".
+func (l *clause) goneOf() bool { return l.match(goneSaid) != nil }
 
 // grainInPot returns the part that takes longest of what is in.
 func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
@@ -283,25 +316,41 @@ func (c *cookery) standing(l *clause) bool {
 		c.emit(plan.Step{Do: plan.Chill, Hours: &hours})
 	case l.do == doCool && (minutes == 0 || minutes > short):
 		c.portion()
+		to := l.coolTo()
 		l.sign()
-		c.cool()
+		c.cool(to)
 	case minutes > 0:
 		l.sign()
 		c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: c.lid})
 		c.lid = nil
 	case l.has("until cold", "until cool", "to set", "completely"):
 		c.portion()
-		c.cool()
+		c.cool(cooled)
 	default:
 		return false
 	}
 	return true
 }
 
-func (c *cookery) cool() {
-	celsius := measure.Celsius(30)
-	c.emit(plan.Step{Do: plan.Cool, ToC: &celsius})
+// How cold is meant. Source: our own judgement.
+const (
+	cooled        measure.Celsius = 30
+	lukewarm      measure.Celsius = 40
+	cooledALittle measure.Celsius = 65
+)
+
+// coolTo reads how far something cools.
+func (l *clause) coolTo() measure.Celsius {
+	switch {
+	case l.has("slightly", "a little", "a bit", "somewhat", "off the boil"):
+		return cooledALittle
+	case l.has("lukewarm", "tepid", "warm", "hand warm", "blood warm"):
+		return lukewarm
+	}
+	return cooled
 }
+
+func (c *cookery) cool(to measure.Celsius) { c.emit(plan.Step{Do: plan.Cool, ToC: &to}) }
 
 // turn takes the pot off the flame, or changes that for what comes.
 func (c *cookery) turn(l *clause) bool {
@@ -332,7 +381,7 @@ func (c *cookery) turn(l *clause) bool {
 		}
 	}
 	c.flame = flame
-	return flame != ""
+	return flame != "" || l.verb == "put" || l.verb == "place" || l.verb == "set" || l.verb == "return"
 }
 
 func (c *cookery) bake(l *clause) {
@@ -393,8 +442,10 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 }
 
 var (
-	percentSaid  = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
-	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)`)
+	percentSaid = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
+	goneSaid    = regexp.MustCompile(`\b(?:half|thirds?|quarters?)(?: of [a-z ]{2,20}?)? (?:has|have|is|are) (?:all )?` +
+		`(?:gone|boiled away|boiled off|evaporated|disappeared|cooked away|steamed off)\b`)
+	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
 )
@@ -422,7 +473,7 @@ func (l *clause) bareMinutes() measure.Minute {
 
 // boils reports whether a clause goes on until it boils.
 func (l *clause) boils() bool {
-	return l.do == doCook && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles", "until bubbling")) &&
+	return l.do == doCook && l.remaining() == 0 && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles", "until bubbling")) &&
 		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
 			"before boiling", "avoid boiling")
 }

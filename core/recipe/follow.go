@@ -34,15 +34,21 @@ const (
 // clause does one thing. fine reports whether it is right that nothing came of it.
 func (c *cookery) clause(l *clause) (fine bool) {
 	c.settle(l)
+	if dbg {
+		println("CLAUSE", l.do, l.verb, l.text())
+	}
 	switch l.do {
 	case doAdd:
 		return c.add(l)
+	case doNothing:
+		return true
 	case doTop, doPass:
 		return c.top(l)
 	case doBoil:
-		if !c.meltsOn(l) {
-			c.boil(l)
+		if c.meltsOn(l) {
+			return true
 		}
+		c.boil(l)
 	case doCook:
 		return c.meltsOn(l) || c.cook(l)
 	case doSoak, doRoast, doGrind, doGrate, doCut, doPeel, doSteam:
@@ -73,14 +79,23 @@ func (c *cookery) clause(l *clause) (fine bool) {
 	return false
 }
 
-// unused is what a clause names that is in no pot yet.
+// unused is what a clause names that is in no pot yet; it reads nothing of it.
 func (c *cookery) unused(l *clause) (list []mention) {
-	said := maps.Clone(c.said)
-	defer func() { c.said = said }()
 	marks := make([]bool, len(l.words))
 	for k, w := range l.words {
 		marks[k] = w.read
 	}
+	list = c.unusedIn(l)
+	for k, w := range l.words {
+		w.read = marks[k]
+	}
+	return list
+}
+
+// unusedIn is the same, and the words are read.
+func (c *cookery) unusedIn(l *clause) (list []mention) {
+	said := maps.Clone(c.said)
+	defer func() { c.said = said }()
 	doubts := len(c.doubts[c.now])
 	given := len(c.given)
 	for _, m := range c.mentioned(l) {
@@ -92,9 +107,6 @@ func (c *cookery) unused(l *clause) (list []mention) {
 	if doubts < len(c.doubts[c.now]) {
 		c.doubts[c.now] = c.doubts[c.now][:doubts]
 	}
-	for k, w := range l.words {
-		w.read = marks[k]
-	}
 	return list
 }
 
@@ -105,7 +117,7 @@ func (l *clause) targets() bool {
 
 var (
 	softWords = []string{"soft", "tender", "cooked", "done", "mushy", "translucent", "cooked through", "transparent", "mash", "mashes",
-		"falling apart", "melting", "softened", "al dente", "softens", "clear"}
+		"falling apart", "falls apart", "fall apart", "collapses", "melting", "softened", "al dente", "softens", "clear"}
 	thickWords = []string{"thick", "thickens", "thickened", "creamy", "thicker", "coats", "coat", "thicken"}
 )
 
@@ -140,7 +152,7 @@ func (c *cookery) when(l *clause) {
 		until = &plan.Until{Boil: true}
 	case l.has("cool", "cold", "cooled", "lukewarm"):
 		if last >= 0 && c.steps[last].Do != plan.Cool && c.steps[last].Do != plan.Rest && c.steps[last].Do != plan.Chill {
-			c.cool()
+			c.cool(l.coolTo())
 		}
 		return
 	case minutes > 0 && l.words[0].text == "after":
@@ -202,7 +214,7 @@ func (c *cookery) holderOfMention(m mention) int {
 	if m.holder >= 0 && m.holder != c.at && c.holders[m.holder].left > 0 {
 		return m.holder
 	}
-	if m.item >= 0 {
+	if m.item >= 0 && !slices.Contains(c.held(), m.item) {
 		return c.holderOf(m.item)
 	}
 	return -1

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 
@@ -44,15 +45,33 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.has("on top", "for garnish", "as garnish", "as a garnish", "on the top") {
 		return c.top(l)
 	}
+	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
+	if bowl >= 0 && len(c.held()) > 0 && slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) && !c.anyNew(named) {
+		return c.temperBowl(l, bowl)
+	}
 	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
 		from := max(c.at, other)
 		c.at = min(c.at, other)
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 	}
+	if l.verb == "return" && slices.ContainsFunc(named, func(m mention) bool {
+		return m.item >= 0 && m.holder < 0 && c.used[m.item] == 0 && len(c.preparations[m.item]) == 0
+	}) {
+		c.doubt(NotDone, l.said(), "") // it was in no pot before
+	}
 	list := c.asMeant(l, named, before)
+	if l.putsItself() { // "wash the rice, put in a dish with the sugar"
+		list = append(c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before), list...)
+	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
 		return true
+	}
+	switch l.verb {
+	case "take", "put", "place", "combine", "melt":
+		if k := l.newPan(); k >= 0 && l.words[k].one != "bowl" && l.words[k].one != "dish" && l.words[k].one != "casserole" {
+			c.aside(l, list)
+		}
 	}
 	list, into := c.goesInto(l, list)
 	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
@@ -77,6 +96,14 @@ func (c *cookery) add(l *clause) (fine bool) {
 	}
 	return c.goesIn(l, list)
 }
+
+// putsItself reports whether a clause says only where something goes: it is what was named before.
+func (l *clause) putsItself() bool {
+	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir"}, l.verb) &&
+		inVessel.MatchString((&clause{words: l.words[min(l.lead, len(l.words)):]}).text())
+}
+
+var inVessel = regexp.MustCompile(`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z]+){0,2} (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
 
 // toAdd is what a clause names to go in.
 func (c *cookery) toAdd(l *clause, before []mention) []mention {
@@ -123,7 +150,7 @@ func (c *cookery) pouredOut(l *clause, list []mention) (from int, share float64)
 
 // goesIn makes the step, and what a clause says of what happens then.
 func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
-	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "bit by bit", "a little at a time",
+	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "slow stream", "bit by bit", "a little at a time",
 		"steady stream", "in batches")}
 	if l.find("whisking") >= 0 || l.verb == "whisk" && len(list) > 0 {
 		step.Manner = append(step.Manner, plan.Whisking)
@@ -148,7 +175,7 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
 		return true
 	}
-	if !put && len(c.held()) > 0 && l.verb != "add" && (l.find("until") >= 0 || l.find("till") >= 0) && l.targets() {
+	if len(c.held()) > 0 && (!put && l.verb != "add" && l.waitsFor() && l.targets() || l.waitsFor() && l.comesToBoil()) {
 		return c.cook(l)
 	}
 	if put {
@@ -156,6 +183,16 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		return true
 	}
 	return fine || slices.Contains([]string{"stir", "mix", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
+}
+
+// waitsFor reports whether a clause says until when.
+func (l *clause) waitsFor() bool { return l.find("until") >= 0 || l.find("till") >= 0 }
+
+// comesToBoil reports whether it waits for the boil, or nearly.
+func (l *clause) comesToBoil() bool {
+	return slices.ContainsFunc(l.until(), func(w *token) bool {
+		return slices.Contains([]string{"boils", "boil", "boiling", "bubbles", "bubbling", "steams", "steaming", "simmers", "simmering"}, w.text)
+	})
 }
 
 // optional marks what may be left out.
@@ -197,7 +234,7 @@ func (c *cookery) top(l *clause) (fine bool) {
 			list = append(list, mention{item: -1, share: 1, holder: from})
 		}
 	}
-	if l.do == doPass { // "serve with": nobody pours the milk in
+	if l.do == doPass && l.find("over") < 0 && !l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated", "dusted") { // "serve with": nobody pours the milk in
 		list = slices.DeleteFunc(list, func(m mention) bool {
 			return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece)
 		})

@@ -112,7 +112,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		return Cooked{}, ErrLongMethod
 	}
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		at: -1, assumed: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}}
+		at: -1, assumed: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -180,7 +180,9 @@ func (r *Cooked) lead(c *cookery) {
 		step.Note = note
 		switch {
 		case at >= 0 && at < len(r.Sentences):
-			r.Sentences[at].Steps = append(r.Sentences[at].Steps, i)
+			for _, k := range append([]int{at}, c.shared[step.Name]...) {
+				r.Sentences[k].Steps = append(r.Sentences[k].Steps, i)
+			}
 		case step.Do.IsPreparation() && !r.ByList || step.Do.IsPreparation() && at == lineMark:
 			r.Prepared = append(r.Prepared, i)
 		}
@@ -252,8 +254,10 @@ type cookery struct {
 	offHeat  bool
 	flame    vessel.Flame // turned to, for what comes
 	lid      *bool
-	bowls    bool // it is shared out before it cools
-	assumed  int  // the step whose end is our own guess; -1: none
+	bowls    bool             // it is shared out before it cools
+	shared   map[string][]int // by the name of what is fried: further sentences that add to it
+	joined   int              // how often something was added to what is fried
+	assumed  int              // the step whose end is our own guess; -1: none
 }
 
 func (c *cookery) doubt(of DoubtOf, words, amount string) {
@@ -368,7 +372,8 @@ const (
 	doSteam   action = "steam"
 	doCaramel action = "caramel"
 	doMove    action = "move"
-	doPass    action = "pass" // nothing that a plan has a step for
+	doPass    action = "pass"    // nothing that a plan has a step for, unless it is served with something
+	doNothing action = "nothing" // what a plan has no step for
 )
 
 // doing are the words that begin a clause.
@@ -377,20 +382,22 @@ var doing = map[string]action{}
 func init() {
 	for do, list := range map[action]string{
 		doAdd: `add pour tip put drop throw combine place fold return mix sweeten whisk beat stir blend take toss swirl tumble slide
-			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot crumble`,
+			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot crumble lift
+			scent perfume season layer thin slacken whip work`,
 		doBoil: "bring",
 		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow stew poach braise scald bubble evaporate cooks",
 		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften", doRoast: "roast toast brown",
-		doFry:   "fry saute sauté temper puff",
-		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve", doPeel: "peel deseed",
+		doFry:   "fry saute sauté temper puff sweat",
+		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve quarter cube snip slit sliver julienne",
+		doPeel: "peel deseed hull core stone pit",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
-		doTop: "garnish decorate scatter sprinkle top strew drizzle break dust", doOff: "remove", doTurn: "turn switch raise increase",
+		doTop: "garnish decorate scatter sprinkle top strew drizzle break dust lay", doOff: "remove", doTurn: "turn switch raise increase",
 		doCooker: "pressure",
-		doMelt:   "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion",
+		doMelt:   "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion fill",
 		doPass: "wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat " +
 			"ensure avoid prepare make " +
-			"reserve release wait open start begin gather weigh savour eat fish",
+			"reserve release wait open start begin gather weigh savour eat fish butter oil line skim rub shake give lick unmould skin send tilt spread smear",
 	} {
 		for w := range strings.FieldsSeq(list) {
 			doing[w] = do
@@ -435,12 +442,16 @@ func (c *cookery) sentence(text string) (passed bool) {
 		return true
 	}
 	tokens := methodWords(text)
-	tokens = c.opening(tokens)
+	tokens = c.retold(c.opening(tokens))
+	if len(tokens) == 0 {
+		return true
+	}
 	clauses := c.clauses(tokens)
 	if len(clauses) == 0 {
 		return false
 	}
 	did := false
+	var lost []*clause // of which nothing came
 	passed = true
 	was, begin := c.stand(), len(c.steps)
 	c.said = map[int]bool{}
@@ -449,7 +460,15 @@ func (c *cookery) sentence(text string) (passed bool) {
 		if one.bare() && k+1 < len(clauses) && clauses[k+1].getsReady() {
 			continue // "peel and dice the pears"
 		}
+		if k+1 < len(clauses) && c.addsToFry(one, &clauses[k+1]) {
+			clauses[k+1].words = slices.Concat(one.words[one.lead:], clauses[k+1].words)
+			clauses[k+1].lead = 0
+			continue
+		}
 		c.means(one, inPassing)
+		if one.do == doNothing {
+			continue
+		}
 		if one.verb == "repeat" && c.again(one) {
 			continue
 		}
@@ -466,6 +485,24 @@ func (c *cookery) sentence(text string) (passed bool) {
 			did = true
 		} else if !fine {
 			passed = false
+			lost = append(lost, one)
+		}
+	}
+	if did && !c.kept[c.now] {
+		for _, one := range lost {
+			if !one.onlyLets() {
+				c.doubt(NotDone, one.said(), "")
+			}
+		}
+	}
+	if slices.ContainsFunc(clauses, func(l clause) bool { return l.verb == "wash" || l.verb == "rinse" || l.do == doSoak || l.do == doDrain }) {
+		for k, w := range tokens {
+			w.read = w.read || w.text == "water" // it is washed in
+			if w.text == "times" || w.text == "waters" {
+				for _, n := range tokens[max(k-3, 0):k] {
+					n.read = n.read || isFigure(n.text)
+				}
+			}
 		}
 	}
 	passed = passed && !did
@@ -477,6 +514,43 @@ func (c *cookery) sentence(text string) (passed bool) {
 		c.check(tokens, was)
 	}
 	return passed && !c.kept[c.now]
+}
+
+// addsToFry reports whether a clause adds only what the next one fries in the hot fat: "add the cashews and fry till golden".
+func (c *cookery) addsToFry(one, next *clause) bool {
+	if one.do != doAdd || next.do != doFry && next.do != doRoast || len(c.unused(next)) > 0 {
+		return false
+	}
+	last := len(c.steps) - 1
+	if c.fat == nil && !(last >= 0 && c.steps[last].Do == plan.Fry) {
+		return false
+	}
+	list := c.unused(one)
+	return len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) })
+}
+
+// onlyLets reports whether a clause says nothing but that something is let be: the next one says what.
+func (l *clause) onlyLets() bool {
+	rest := l.words[min(l.lead, len(l.words)):]
+	return slices.Contains([]string{"let", "allow", "leave", "stir", "mix"}, l.verb) && !slices.ContainsFunc(rest, func(w *token) bool {
+		return !filler[w.text] && w.text != ","
+	})
+}
+
+// said is what a clause says, from its word of doing on.
+func (l *clause) said() string {
+	const most = 6
+	words := []string{l.verb}
+	for _, w := range l.words[min(l.lead, len(l.words)):] {
+		if w.text == "," || len(words) == most {
+			break
+		}
+		words = append(words, w.text)
+	}
+	for last := words[len(words)-1]; len(words) > 1 && (last == "and" || last == "then" || last == "the"); last = words[len(words)-1] {
+		words = words[:len(words)-1]
+	}
+	return strings.Join(words, " ")
 }
 
 // getsReady reports whether a clause gets something ready; bare whether it does and does not say what.
@@ -492,6 +566,9 @@ func (l *clause) bare() bool {
 
 // heatOven reads how hot the oven is to be: what is baked later is baked at that, unless it says otherwise.
 func (c *cookery) heatOven(text string) {
+	if found := ovenCalled.FindStringSubmatch(text); found != nil {
+		c.heated = calledOvens[strings.ToLower(found[1])]
+	}
 	found := ovenHeated.FindStringSubmatch(text)
 	if found == nil || strings.HasPrefix(found[3], "min") || strings.HasPrefix(found[3], "hour") {
 		return // "in the oven for 100 minutes"
@@ -501,6 +578,12 @@ func (c *cookery) heatOven(text string) {
 		c.heated = celsius
 	}
 }
+
+// calledOvens are heats as old books call them. Source: general knowledge of cookery books.
+var (
+	ovenCalled  = regexp.MustCompile(`(?i)\b(very slow|cool|slow|moderate|fairly hot|hot) oven\b`)
+	calledOvens = map[string]measure.Celsius{"very slow": 130, "cool": 130, "slow": 150, "moderate": 180, "fairly hot": 200, "hot": 220}
+)
 
 // lasted reads a sentence that only tells how long the step before it takes: "that takes 40 minutes or so".
 func (c *cookery) lasted(text string) bool {
@@ -518,8 +601,7 @@ func (c *cookery) lasted(text string) bool {
 		c.steps[last].Until = &plan.Until{Minutes: &minutes}
 		c.answer()
 	} else if c.steps[last].Until.Minutes == nil {
-		at, note := unmarked(c.steps[last].Note)
-		c.steps[last].Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.Itoa(int(minutes))+" minutes."))
+		c.saidMinutes(minutes)
 	}
 	return true
 }
@@ -550,11 +632,14 @@ func (c *cookery) stand() standing {
 	return standing{len(c.holders), c.at, len(c.held()), slices.Clone(c.used), c.countPrepared(), c.next != nil}
 }
 
+// toKeep is said of the bowl that a pudding cools in: that is as good as its pot.
+var toKeep = regexp.MustCompile(`\b(?:transfer|pour|tip|turn|spoon|scrape)\b.*\bto an? .*\b(?:refrigerate|chill|cool|fridge)\b`)
+
 // check looks whether what a sentence names has become something.
 func (c *cookery) check(tokens []*token, was standing) {
 	all := clause{words: tokens}
 	if k := all.newPan(); k >= 0 && was.held > 0 && !was.next && len(c.holders) == was.holders && c.at == was.at && c.next == nil &&
-		!c.bowls && !c.pan {
+		!c.bowls && !c.pan && !toKeep.MatchString(all.text()) {
 		c.doubt(OtherPan, tokens[k].text, "")
 	}
 	for i := range was.used {
@@ -672,6 +757,13 @@ func (p *parting) condition(k int) (end int) {
 		if end < 0 {
 			end = p.nextDoing(p.tokens, k+1)
 		}
+		if at := p.afterTime(); at > 0 && (end < 0 || end > at) {
+			end = at
+		}
+		if end < 0 && p.endsIt() {
+			end = len(p.tokens)
+			p.clauses = append(p.clauses, clause{do: doPass})
+		}
 		if end > 0 {
 			p.when(&clause{words: p.tokens[:end]})
 			return end
@@ -681,6 +773,27 @@ func (p *parting) condition(k int) (end int) {
 		p.waits = true
 	}
 	return 0
+}
+
+// afterTime returns where a sentence goes on that begins with "after five minutes"; 0 for none.
+func (p *parting) afterTime() int {
+	if p.tokens[0].text != "after" {
+		return 0
+	}
+	const most = 7
+	for k, w := range p.tokens[:min(most, len(p.tokens))] {
+		if (strings.HasPrefix(w.text, "minute") || strings.HasPrefix(w.text, "hour") || w.text == "mins" || w.text == "min") &&
+			k+1 < len(p.tokens) && p.tokens[k+1].text != "of" && p.tokens[k+1].text != "or" && p.tokens[k+1].text != "in" {
+			return k + 1
+		}
+	}
+	return 0
+}
+
+// endsIt reports whether all that is waited for is that something is done: "when a grain can be crushed it is done".
+func (p *parting) endsIt() bool {
+	l := clause{words: p.tokens}
+	return l.find("done") >= 0 || l.find("ready") >= 0 || l.find("enough") >= 0
 }
 
 // begins returns what a word begins to do, and the word of doing; "" where it begins no clause.
@@ -760,25 +873,114 @@ func (c *cookery) endsWait(tokens []*token, k int) bool {
 
 var passive = map[string]bool{"is": true, "are": true, "be": true, "was": true, "were": true, "been": true, "gets": true}
 
-// wordless reads a sentence without a word of doing: "Milk to the boil", "Rice in", "Off the heat".
-func (c *cookery) wordless(lead []*token) []clause {
-	l := clause{words: lead}
+// wordless reads a sentence without a word of doing, piece by piece: "Milk to the boil", "Rice in", "Sugar and cardamom in, one
+// more minute, off the heat".
+func (c *cookery) wordless(lead []*token) (list []clause) {
+	if c.unknownVerb(lead) {
+		return nil
+	}
+	for piece := range slices.Values(pieces(lead)) {
+		one, ok := c.wordlessPiece(clause{words: piece})
+		if !ok {
+			return c.wordlessWhole(lead)
+		}
+		list = append(list, one)
+	}
+	return list
+}
+
+// unknownVerb reports whether words begin with one that seems to ask for something, and is not known: "crimp the dough".
+func (c *cookery) unknownVerb(words []*token) bool {
+	if len(words) < 2 {
+		return false
+	}
+	first := words[0]
+	if c.isName(first.one) || beginsPhrase[first.text] || describes[first.text] && doing[first.one] == "" && !strings.HasPrefix(words[1].text, "the") ||
+		isFigure(first.text) || numberWords[first.text] > 0 || strings.HasSuffix(first.text, "ly") {
+		return false
+	}
+	switch words[1].text {
+	case "the", "it", "them", "a", "an", "some", "half", "all", "your", "both", "each", "together":
+		return true
+	}
+	return false
+}
+
+// beginsPhrase are words that begin no doing.
+var beginsPhrase = wordSet(`a an the this that these those all both half some each every any in into on onto to with for from off over at by of and
+	then now next first second third finally last once when while after before about around not no only just also again more
+	as it they them meanwhile here there towards without within around until till during under above below through but or so plus
+	either another other one two three your my our their its best`)
+
+// wordlessWhole reads such a sentence as one.
+func (c *cookery) wordlessWhole(lead []*token) []clause {
+	if one, ok := c.wordlessPiece(clause{words: lead}); ok {
+		return []clause{one}
+	}
+	return nil
+}
+
+// pieces parts words at their commas.
+func pieces(words []*token) (list [][]*token) {
+	var piece []*token
+	for k, w := range words {
+		if w.text != "," {
+			piece = append(piece, w)
+		}
+		if (w.text == "," || k+1 == len(words)) && len(piece) > 0 {
+			list, piece = append(list, piece), nil
+		}
+	}
+	return list
+}
+
+// wordlessPiece reads one of its pieces.
+func (c *cookery) wordlessPiece(l clause) (clause, bool) {
+	words := l.words
+	if len(words) == 0 {
+		return l, false
+	}
+	last := words[len(words)-1].text
+	named := len(c.unused(&l)) > 0
 	switch {
 	case l.has("to the boil", "to a boil"):
 		l.do, l.verb = doBoil, "bring"
-	case l.has("off the heat", "off the flame", "flame off", "heat off"), len(lead) == 1 && lead[0].text == "off":
+	case l.has("off the heat", "off the flame", "flame off", "heat off"), last == "off" && len(words) < 3:
 		l.do = doOff
-	case l.has("goes in", "go in", "goes into", "go into"), len(lead) > 0 && len(lead) < 8 && lead[len(lead)-1].text == "in",
-		len(lead) > 0 && len(lead) < 5 && len(c.unused(&l)) > 0:
+	case l.find("fridge") >= 0 || l.find("refrigerator") >= 0:
+		l.do, l.verb = doChill, "chill"
+	case l.find("oven") >= 0 && l.minutes() > 0:
+		l.do, l.verb = doBake, "bake"
+	case last == "top" && len(words) < 8 && l.has("on top", "on the top"):
+		l.do, l.verb = doTop, "top"
+	case l.has("goes in", "go in", "goes into", "go into"), len(words) < 8 && last == "in", named && (len(words) < 5 || c.onlyNames(&l)):
 		l.do, l.verb = doAdd, "add"
-	case len(lead) > 0 && len(lead) < 7 && l.minutes() > 0 && len(c.held()) > 0:
+	case len(words) < 7 && l.minutes() > 0 && len(c.held()) > 0:
 		l.do, l.verb = doCook, "cook"
 	case numberedWhistle.MatchString(l.text()):
 		l.do = doCooker
+	case l.flame() != "" && len(words) < 5:
+		l.do, l.verb = doTurn, "turn"
+	case ended[last] && len(words) < 5:
+		l.do = doPass
 	default:
-		return nil
+		return l, false
 	}
-	return []clause{l}
+	return l, true
+}
+
+// ended are words for a pudding that wants nothing more.
+var ended = wordSet("done ready finished cold warm hot")
+
+// onlyNames reports whether a clause says nothing but what goes in.
+func (c *cookery) onlyNames(l *clause) bool {
+	words := make([]*token, len(l.words))
+	for k, w := range l.words {
+		one := *w
+		words[k] = &one
+	}
+	c.unusedIn(&clause{words: words})
+	return len(unread(words)) == 0
 }
 
 // ifOptional reads "if using", "if you like" as what may be left out.
@@ -788,9 +990,9 @@ func (c *cookery) ifOptional(tokens []*token, k int) bool {
 	}
 	switch tokens[k+1].text {
 	case "using", "you", "desired", "liked", "wished", "available":
-		if tokens[k+1].text == "you" && k+2 < len(tokens) && tokens[k+2].text != "like" && tokens[k+2].text != "wish" &&
-			tokens[k+2].text != "want" {
-			return false
+		if tokens[k+1].text == "you" && k+2 < len(tokens) && (tokens[k+2].text != "like" && tokens[k+2].text != "wish" &&
+			tokens[k+2].text != "want" || k+3 < len(tokens) && tokens[k+3].text != ",") {
+			return false // "if you like it sweeter"
 		}
 		for _, t := range tokens[k:min(k+3, len(tokens))] {
 			if t.text == "," {
@@ -818,7 +1020,9 @@ func (c *cookery) orWaits(tokens []*token, k int) bool {
 	return k+1 < len(tokens) && doing[tokens[k+1].text] == ""
 }
 
+// countPrepared counts what is done to things beforehand, and added to what is done.
 func (c *cookery) countPrepared() (n int) {
+	n = c.joined
 	for _, list := range c.preparations {
 		n += len(list)
 	}
@@ -840,22 +1044,34 @@ func (c *cookery) opens(words []*token, k int) bool {
 			}
 		}
 	}
+	if greasing[words[k].text] && (k+1 >= len(words) || !slices.Contains([]string{"a", "an", "the", "your", "two", "four", "six", "some"},
+		words[k+1].text)) {
+		return false // "with sugar, butter and salt"
+	}
+	if words[k].text == "take" && k+1 < len(words) && slices.Contains([]string{"colour", "color", "on", "up", "about", "care", "around"}, words[k+1].text) {
+		return false // "let it take colour"
+	}
 	if words[k].text == "rest" && k+1 < len(words) && words[k+1].text == "of" {
 		return false
 	}
 	if words[k].text == "heat" && !heats(words, k) {
 		return false
 	}
+	warms := words[k].text == "warm" || words[k].text == "cool"
 	switch before := words[k-1].text; before {
 	case "reduce", "lower", "increase", "raise", "pressure", "same", "serve", "served", "until", "very", "keep", "the", "a", "an", "to",
 		"of", "rolling", "gentle", "well", "for", "dry", "in", "with", "is", "are", "has", "have", "low", "high", "medium", "at", "on",
-		"stop", "into", "from", "off", "under", "over", "first", "fan", "its", "your", "this", "that", "room", "rice", "not", "don't",
-		"never", "without", "is not", "slow", "full", "by":
+		"stop", "into", "from", "off", "under", "over", "first", "fan", "slotted", "will", "its", "your", "this", "that", "room", "rice", "not", "don't",
+		"never", "without", "is not", "slow", "full", "by", "can", "could", "cannot", "bare", "steady", "light", "brisk",
+		"lively", "quiet":
+		if before == "rice" && warms {
+			break
+		}
 		return before == "dry" && words[k].text == "roast" || before == "rice" && doing[words[k].text] != doPass && words[k].text != "cooks"
 	}
-	if w := words[k].text; (w == "warm" || w == "cool") && k+1 == len(words) {
+	if w := words[k].text; warms && k+1 == len(words) {
 		return w == "cool"
-	} else if w == "warm" || w == "cool" { // "add warm milk"
+	} else if warms { // "add warm milk"
 		switch words[k+1].text {
 		case "the", "it", "a", "through", "in", "over", "gently", "up", "slowly", "completely", "to", "down", "for", "until", ",", "and", "then",
 			"this", "them", "well", "on", "slightly", "before":
@@ -883,11 +1099,16 @@ func heats(words []*token, k int) bool {
 	return next[0] >= '0' && next[0] <= '9'
 }
 
+// greasing are words of doing that are things of the list more often.
+var greasing = wordSet("butter oil line")
+
 // nounish are words of doing that are as often things.
 var nounish = map[string]bool{"puree": true, "purée": true, "mash": true, "mix": true, "whisk": true, "press": true, "steam": true,
 	"cover": true,
 	"grill": true, "place": true, "shower": true, "grease": true, "measure": true, "extract": true, "top": true, "temper": true,
-	"bubble": true, "finish": true, "blend": true, "fish": true}
+	"bubble": true, "finish": true, "blend": true, "fish": true, "butter": true, "oil": true, "line": true, "season": true, "layer": true,
+	"thin": true, "skin": true, "rub": true, "work": true, "lick": true, "fill": true, "shake": true, "peel": true, "puff": true,
+	"dust": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true}
 
 func (c *cookery) emit(steps ...plan.Step) {
 	for _, s := range steps {
@@ -947,6 +1168,11 @@ func (c *cookery) mainPot() int {
 func (c *cookery) put(list []mention, step plan.Step) bool {
 	step.Do = plan.Add
 	from := c.at
+	if c.fat != nil && c.pan && c.next == nil && slices.ContainsFunc(list, func(m mention) bool {
+		return m.item >= 0 && m.share > 0 && m.holder < 0 && !c.behaves(m, pantry.Liquid)
+	}) {
+		c.next = []string{} // that which the fat is hot in
+	}
 	if c.next != nil || c.at < 0 {
 		wants := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 || m.holder >= 0 && m.holder != c.at })
 		if !wants {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"kirdu/core/measure"
@@ -36,6 +37,9 @@ func (r *Reader) namesOf(g Given) []string {
 				set[phrase] = true
 			}
 		}
+	}
+	if m.Slug != "water" {
+		delete(set, "water") // of roses
 	}
 	delete(set, "paste") // of vanilla; it is what was ground
 	if !strings.HasPrefix(m.Slug, "milk-") {
@@ -79,9 +83,10 @@ func (r *Reader) namesOf(g Given) []string {
 }
 
 // commonly are what cooks call things in a method, by a piece of the slug.
-var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "chana": {"dal", "lentil", "pulse", "chickpea"},
+var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "masoor": {"dal", "lentil", "pulse"}, "urad": {"dal", "lentil", "pulse"},
+	"chana":  {"dal", "lentil", "pulse", "chickpea"},
 	"lentil": {"dal", "lentil", "pulse"}, "milk-": {"milk"}, "condensed-milk": {"milk"}, "evaporated-milk": {"milk"},
-	"coconut-milk": {"coconut milk"}, "coconut-cream": {"coconut milk"},
+	"coconut-milk": {"coconut milk"}, "coconut-cream": {"coconut milk"}, "cream-": {"cream"},
 	"sago": {"sago", "pearl", "tapioca"}, "wheat": {"wheat"}, "millet": {"millet"}, "vermicelli": {"vermicelli", "noodle"},
 	"egg-": {"egg"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
 
@@ -179,7 +184,13 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 			if slices.Contains(taken[k:k+length], true) {
 				continue
 			}
-			if found := c.named(l, k, length, list); len(found) > 0 {
+			found, again := c.named(l, k, length, list)
+			if again {
+				for j := k; j < k+length; j++ {
+					l.words[j].read = true // it is in what is named before
+				}
+			}
+			if len(found) > 0 {
 				list = append(list, found...)
 				for j := k; j < k+length; j++ {
 					taken[j], l.words[j].read = true, true
@@ -200,10 +211,10 @@ func (c *cookery) isName(one string) bool {
 }
 
 // named finds what some words of a clause name.
-func (c *cookery) named(l *clause, k, length int, before []mention) (list []mention) {
+func (c *cookery) named(l *clause, k, length int, before []mention) (list []mention, again bool) {
 	phrase := phraseOf(l.words[k : k+length])
 	if phrase == "" {
-		return nil
+		return nil, false
 	}
 	candidates := c.candidates(phrase, l, k)
 	for _, i := range candidates {
@@ -221,7 +232,7 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 			continue
 		}
 		if h := c.holderOf(i); h >= 0 && c.used[i] > 0.999 {
-			if !slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }) {
+			if again = slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }); !again {
 				list = append(list, mention{item: i, share: 0, holder: h, at: k})
 			}
 		} else {
@@ -231,23 +242,39 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 			c.said[i] = true
 		}
 		if !isClass(phrase) && !(phrase == "milk" && l.words[k].text == "milks") {
-			return list
+			return list, again
 		}
 	}
 	if len(list) > 0 {
-		return list
+		return list, again
 	}
 	for h := range c.holders {
 		named := slices.Contains(c.holders[h].words, phrase) || c.holders[h].pot && c.loosely(phrase, h)
 		if named && (c.holders[h].left > 0 || c.holders[h].pot) &&
 			!slices.ContainsFunc(before, func(m mention) bool { return m.holder == h }) {
-			return []mention{{item: -1, share: c.partShare(l, k), holder: h, at: k}}
+			return []mention{{item: -1, share: c.partShare(l, k), holder: h, at: k}}, false
 		}
 	}
 	if len(candidates) == 0 {
-		return c.unlisted(l, k, length, phrase)
+		if list = c.groundTo(phrase, k); len(list) == 0 {
+			list = c.unlisted(l, k, length, phrase)
+		}
 	}
-	return nil
+	return list, again
+}
+
+// groundTo returns what was ground and is in no pot yet: "the paste".
+func (c *cookery) groundTo(phrase string, k int) (list []mention) {
+	if phrase != "paste" && phrase != "puree" && phrase != "purée" && phrase != "powder" {
+		return nil
+	}
+	for i := range c.given {
+		ground := slices.ContainsFunc(c.preparations[i], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
+		if ground && c.used[i] == 0 {
+			list = append(list, mention{item: i, share: 1, holder: -1, at: k})
+		}
+	}
+	return list
 }
 
 // loosely reports whether a pot may be meant by "the sauce", "the milk mixture".
@@ -256,15 +283,41 @@ func (c *cookery) loosely(phrase string, h int) bool {
 		return h != c.at
 	}
 	if phrase == "sauce" {
-		return h > 0
+		return h > 0 || h != c.at
+	}
+	if phrase == "syrup" {
+		return c.isSyrup(h)
+	}
+	if phrase == "caramel" {
+		return slices.ContainsFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Caramel && s.Pot == c.holders[h].name })
 	}
 	of, what, two := strings.Cut(phrase, " ")
+	if two && what == "syrup" {
+		return c.isSyrup(h)
+	}
 	return two && (what == "sauce" || what == "mixture") && slices.ContainsFunc(c.holders[h].items, func(i int) bool {
 		return slices.Contains(c.names[i], of) || slices.ContainsFunc(c.names[i], func(name string) bool {
 			return strings.HasPrefix(name,
 				of+" ")
 		})
 	})
+}
+
+// isSyrup reports whether a pot holds nothing but what sweetens, water and what flavours it.
+func (c *cookery) isSyrup(h int) bool {
+	sweet, water := false, false
+	for _, i := range c.holders[h].items {
+		switch m := c.material(i); {
+		case m == nil:
+		case m.Kind == "sweetener":
+			sweet = true
+		case m.Slug == "water":
+			water = true
+		case m.Kind != "spice" && m.Kind != "flavour":
+			return false
+		}
+	}
+	return sweet && water
 }
 
 func phraseOf(words []*token) string {
@@ -286,8 +339,17 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 			list = append(list, i)
 		}
 	}
+	if at := k + len(strings.Fields(phrase)); at < len(l.words) && slices.Contains([]string{"peel", "zest", "rind"}, l.words[at].one) {
+		list = slices.DeleteFunc(list, func(i int) bool { return strings.HasSuffix(c.given[i].Item.Material, "-juice") }) // of the lemon
+	}
 	if len(list) < 2 {
 		return list
+	}
+	if phrase == "milk" { // of condensed milk more is said, where there is other milk
+		plain := slices.DeleteFunc(slices.Clone(list), func(i int) bool { return !strings.HasPrefix(c.given[i].Item.Material, "milk-") })
+		if len(plain) > 0 && l.words[k].text != "milks" {
+			list = plain
+		}
 	}
 	kind := "" // "hot milk", "thick milk": what is said before the name
 	if k > 0 {
@@ -339,7 +401,11 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 	if text == "" {
 		text, from = c.amountAfter(l, k+length), k
 	}
-	if text == "" {
+	if text == "" && slug == "water" && c.cooksInWater(l, k) {
+		text, from = c.enoughWater(l), k
+		c.doubt(NoAmount, "water", text)
+		l.words[k].read = true
+	} else if text == "" {
 		if slug == "water" {
 			l.words[k].read = false // asked, unless it goes with a soaking
 		}
@@ -365,6 +431,62 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 	c.used, c.preparations = append(c.used, 0), append(c.preparations, nil)
 	c.names = append(c.names, c.reader.namesOf(c.given[len(c.given)-1]))
 	return []mention{{item: len(c.given) - 1, share: 1, holder: -1, at: k}}
+}
+
+// cooksInWater reports whether something is cooked in water of which no amount is said: "boil the barley in fresh water".
+func (c *cookery) cooksInWater(l *clause, k int) bool {
+	switch l.do {
+	case doBoil, doCook, doCooker:
+	case doAdd:
+		if l.find("enough") < 0 && l.find("fresh") < 0 && l.find("pan") < 0 && l.find("pot") < 0 {
+			return false
+		}
+	default:
+		return false
+	}
+	for _, beside := range []string{"tin", "bath", "basin", "bowl", "tap", "same", "little", "over", "with", "hot", "tablespoon", "spoon", "splash",
+		"topping", "up"} {
+		if at := l.find(beside); at >= 0 && at < k && k-at < 5 {
+			return false
+		}
+	}
+	return slices.ContainsFunc(append(c.last, c.solids(l)...), func(m mention) bool {
+		return m.item >= 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Tissue))
+	})
+}
+
+// solids are what the words of a clause name of grain and vegetables.
+func (c *cookery) solids(l *clause) (list []mention) {
+	for _, group := range c.namedIn(l.text()) {
+		if m := c.material(group[0]); m != nil && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue) {
+			list = append(list, mention{item: group[0], share: 1, holder: -1})
+		}
+	}
+	return list
+}
+
+// enoughWater is a guess at how much water is meant: what covers what is cooked in it, or plenty.
+func (c *cookery) enoughWater(l *clause) string {
+	const covers, usual, plenty = 1.5, 4.0, 8.0 // of its weight. Source: our own judgement
+	times := usual
+	switch {
+	case l.has("plenty of", "large pan of", "large pot of", "lots of", "big pan of", "big pot of"):
+		times = plenty
+	case l.has("enough", "to cover", "just"):
+		times = covers
+	}
+	grams := 0.0
+	for _, m := range append(slices.Clone(c.last), c.solids(l)...) {
+		if material := c.material(m.item); material != nil && m.item >= 0 {
+			if amount, err := measure.ParseAmount(c.given[m.item].Item.Amount); err == nil {
+				if g, err := c.reader.measures.Grams(amount, material.Body()); err == nil {
+					grams = max(grams, float64(g))
+				}
+			}
+		}
+	}
+	const step, least = 50, 200 // ml
+	return strconv.Itoa(max(least, int(math.Ceil(grams*times/step))*step)) + " ml"
 }
 
 // amountBefore reads an amount that stands before a name: "3 cups of", "another 100 g". from is where it
@@ -437,6 +559,8 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		switch l.words[k].one {
 		case "half":
 			share = 0.5
+		case "most":
+			share = mostOf
 		case "third":
 			share = 1.0 / 3
 		case "quarter":
@@ -465,6 +589,9 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 	return left
 }
 
+// mostOf is how much "most of" something is. Source: our own judgement.
+const mostOf = 0.8
+
 // shareOf is how much of an item an amount is.
 func (c *cookery) shareOf(text string, item int) (float64, bool) {
 	m := c.material(item)
@@ -487,6 +614,8 @@ func (c *cookery) partShare(l *clause, at int) float64 {
 		switch l.words[k].one {
 		case "half":
 			return 0.5
+		case "most":
+			return mostOf
 		case "third":
 			return 1.0 / 3
 		case "quarter":

@@ -14,7 +14,10 @@ import (
 func (c *cookery) putAside(l *clause) {
 	list := c.mentioned(l)
 	if len(c.held()) == 0 || len(c.steps) == 0 || c.steps[len(c.steps)-1].Do.IsPreparation() ||
-		slices.ContainsFunc(list, func(m mention) bool { return m.holder >= 0 || m.share > 0 }) {
+		slices.ContainsFunc(list, func(m mention) bool {
+			with := l.find("with") // "set aside with the vermicelli"
+			return (m.holder >= 0 || m.share > 0) && (with < 0 || m.at < with)
+		}) {
 		return
 	}
 	c.next = []string{}
@@ -23,7 +26,8 @@ func (c *cookery) putAside(l *clause) {
 // container returns the bowls or the dish that a clause tips things into: "into six small bowls".
 func (l *clause) container() string {
 	for k, w := range l.words {
-		if w.text != "into" && w.text != "between" && w.text != "among" {
+		bowls := w.text == "in" && (l.verb == "pour" || l.verb == "ladle" || l.verb == "serve" || l.verb == "spoon" || l.verb == "fill")
+		if w.text != "into" && w.text != "between" && w.text != "among" && !bowls {
 			continue
 		}
 	within:
@@ -48,7 +52,7 @@ func (c *cookery) goesInto(l *clause, list []mention) (subject []mention, into i
 	towards := -1
 	for k, w := range l.words {
 		switch w.text {
-		case "to", "into", "over", "onto", "on", "in", "through":
+		case "to", "into", "over", "onto", "on", "upon", "in", "through":
 			beside := w.text != "in" && w.text != "on" || slices.ContainsFunc(list, func(m mention) bool { return m.at < k })
 			if k+1 < len(l.words) && !strings.HasSuffix(l.words[k+1].text, "ing") && beside {
 				towards = k
@@ -226,15 +230,34 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 	}
 	some := 1.0
 	for k, w := range l.words {
-		if c.isName(w.one) && some == 1 {
-			some = c.partShare(l, k)
+		if !c.isName(w.one) || some < 1 {
+			continue
+		}
+		some = c.partShare(l, k)
+		if text, from := c.amountBefore(l, k); text != "" && some == 1 { // "half a cup of the hot rice"
+			some = plan.SlurryShare
+			for _, w := range l.words[from:k] {
+				w.read = true
+			}
 		}
 	}
 	if some >= 1 {
 		return c.put([]mention{{item: -1, share: 1, holder: into}}, plan.Step{Slowly: true})
 	}
-	share := some
-	step := plan.Step{Do: plan.Mix, Name: c.free("tempered"), Items: []plan.Item{c.pour(into, 1), {Pot: c.holders[c.at].name, Share: &share}}}
+	return c.tempered(into, some)
+}
+
+// temperBowl stirs some of what is hot into a bowl: "loosen with a ladle of the hot milk".
+func (c *cookery) temperBowl(l *clause, bowl int) bool {
+	for _, w := range l.words {
+		w.read = true
+	}
+	return c.tempered(bowl, plan.SlurryShare)
+}
+
+// tempered makes the step.
+func (c *cookery) tempered(into int, some float64) bool {
+	step := plan.Step{Do: plan.Mix, Name: c.free("tempered"), Items: []plan.Item{c.pour(into, 1), {Pot: c.holders[c.at].name, Share: &some}}}
 	c.emit(step)
 	c.holders = append(c.holders, holder{name: step.Name, left: 1, words: append(slices.Clone(c.holders[into].words), "mixture"),
 		items: slices.Clone(c.holders[into].items)})
@@ -309,7 +332,14 @@ func (c *cookery) move(l *clause) bool {
 	}
 	l.has("serving", "baking", "ovenproof", "individual", "dish", "tray", "tin", "mould", "casserole", "ramekins", "moulds", "dishes", "pots",
 		"platter")
+	before, fresh := c.last, c.unused(l)
+	if it := l.find("it") >= 0 || l.find("them") >= 0; it && len(fresh) == 0 && len(c.held()) == 0 {
+		fresh = slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 })
+	}
 	switch {
+	case dish && !bowls && l.find("serving") < 0 && len(fresh) > 0:
+		intoADish(c, l)
+		return c.put(c.asMeant(l, c.mentions(l), before), plan.Step{})
 	case dish && !bowls && l.find("serving") < 0 && len(c.held()) > 0:
 		from := c.at
 		c.open([]string{"dish"})
@@ -330,7 +360,12 @@ func (c *cookery) move(l *clause) bool {
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 	}
 	if l.verb == "divide" || l.verb == "portion" || l.verb == "share" {
-		return false
+		if c.bowls = l.has("per glass", "per bowl", "per portion", "per person", "each"); c.bowls {
+			for _, w := range l.words {
+				w.read = true
+			}
+		}
+		return c.bowls
 	}
 	return c.top(l)
 }

@@ -26,8 +26,11 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	if l.do == doGrate && len(list) == 1 && c.isCoconut(list[0]) && c.pressedLater() {
 		return true // pressing begins with it
 	}
-	if len(list) == 0 {
-		list = c.asMeant(&clause{words: append(slices.Clone(l.words), &token{text: "it"})}, nil, before)
+	wet := !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) })
+	if them := l.find("them") >= 0 || l.find("it") >= 0; len(list) == 0 || wet && (l.do == doSoak || them && !slices.ContainsFunc(before, c.isCoconut)) {
+		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), &token{text: "it"})}, nil, before)
+		list = append(list, meant...)
+		c.remember(meant)
 	} else if l.do == doGrind && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) }) {
 		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
@@ -52,7 +55,8 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		if m.item < 0 || l.do == doSoak && c.behaves(m, pantry.Liquid) {
 			continue
 		}
-		fine = c.preparing(m.item, c.readied(l, minutes)) || l.do == doCut || l.do == doPeel || l.do == doSoak || fine
+		pulp := c.behaves(m, pantry.Puree) // by its nature
+		fine = c.preparing(m.item, c.readied(l, minutes)) || l.do == doCut || l.do == doPeel || l.do == doSoak || pulp || fine
 	}
 	return fine
 }
@@ -115,7 +119,9 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 		doPeel: "peel", doSteam: "steam"}[l.do], minutes, c.now}
 	switch l.do {
 	case doSoak:
-		if minutes == 0 {
+		if minutes == 0 && nightBefore.MatchString(c.text[c.now]) {
+			one.minutes = overnight
+		} else if minutes == 0 {
 			one.minutes = c.guess(soakUsual)
 		}
 	case doRoast:
@@ -136,6 +142,9 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 	}
 	return one
 }
+
+// nightBefore is said of what stands until the next day.
+var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|(?:evening|night|day) before|the previous (?:evening|night|day)|all night)\b`)
 
 // pressedLater reports whether a sentence from here on presses something.
 func (c *cookery) pressedLater() bool {
@@ -349,7 +358,7 @@ func (c *cookery) mash(l *clause) bool {
 	c.mentions(l)
 	pct := mashUsual
 	switch {
-	case l.has("lightly", "slightly", "a little", "roughly", "coarsely", "gently", "some"):
+	case l.has("lightly", "slightly", "a little", "a bit", "roughly", "coarsely", "gently", "some"):
 		pct = 20
 	case l.has("half"):
 		pct = 50

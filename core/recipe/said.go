@@ -19,7 +19,8 @@ type token struct {
 
 // methodWords are the words of a sentence in lower case; commas are words of their own.
 func methodWords(text string) (list []*token) {
-	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ").Replace(strings.ToLower(text))
+	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ", "→", " , ",
+		"->", " , ", "=>", " , ", " + ", " and ", "&", " and ", " / ", " or ").Replace(strings.ToLower(text))
 	text = strings.ReplaceAll(text+" ", " w/ ", " with ")
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = softSugar.ReplaceAllString(text, "$1")
@@ -113,8 +114,10 @@ func (l *clause) find(phrase string) int {
 }
 
 // match finds a pattern in the words of a clause and marks them as read.
-func (l *clause) match(re *regexp.Regexp) []string {
-	text := l.text()
+func (l *clause) match(re *regexp.Regexp) []string { return l.matchIn(l.text(), re) }
+
+// matchIn finds a pattern in the text of a clause of which a part may be blank.
+func (l *clause) matchIn(text string, re *regexp.Regexp) []string {
 	at := re.FindStringSubmatchIndex(text)
 	if at == nil {
 		return nil
@@ -184,7 +187,38 @@ func init() {
 		back fast slow quick quickly slowly
 		needed required use using used scraping scrape end beginning puff puffs dry
 		payasam kheer payesh phirni halwa porridge ladleful along clay shallow cling film foil paper parchment
-		impurities quick letting eating cooled pots longer cloth largest muslin raw form forms rise rises last lasts`) {
+		impurities quick letting eating cooled pots longer cloth largest muslin raw form forms rise rises last lasts
+		nothing something anything everyone itself themselves yourself myself own their his her whose whatever wherever whenever
+		finger fingers thumb hand hands palm teeth bite spoonfuls drop drops trace traces sign signs hint touch
+		grit dirt dust husk husks crumb crumbs speck specks dot dots spot spots centre center middle heart inside outside corner corners
+		running tap sink colander tea towel kitchen towel absorbent napkin mortar pestle board knife grater processor blender jar jug mug
+		tray rack trivet hotplate counter worktop shelf table tablecloth mesh fine-mesh slotted skimmer paddle saucer
+		smallest biggest widest heaviest lowest highest possible slightest tiniest barest merest
+		steam steamy bubbly blip blips plop plops ripple ripples splutter splutters splash splashes spit spits
+		wet wetted damp moist watery sticky glossy silky velvety dense loose looser runny pourable spoonable set-up firm firmer thicker thinner
+		crisp crisper tender-ish plumper bigger swollen doubled double single pair
+		morning evening afternoon night noon lunch supper dinner breakfast party feast guest guests family child children kid kids
+		everybody nobody somebody delicious lovely wonderful beautiful heavenly favourite favorite famous
+		secret trick point idea reason matter mind luck attention patience care caution worry hurry
+		contents content amount amounts quantity kind sort type way ways manner style
+		gone left-over stuck burnt-on clinging forming developing releasing wobble wobbly jiggle set-looking shake shaking
+		between against along across inside outside beyond towards toward above below underneath beneath behind opposite
+		because since although though unless whether while whilst as-is such rather instead else even ever almost nearly about
+		already soon later early earlier late longer shorter sooner halfway midway
+		first-rate proper perfect exact rough ordinary usual normal plain clean-smelling
+		again again-and-again whenever pity shame fine okay ok yes please
+		don't won't can't doesn't isn't aren't shouldn't cannot stop stopping
+		giving give gives given gave letting having doing being making taking
+		puddle layer crust bottom-most uppermost
+		lay lays lying laid hold holds holding look looks looking watch watching see seeing think know find finds feel feels
+		wobbles quiver trembles tremble shimmer shimmering glisten glistening
+		kadhai karahi uruli tawa stockpot milkpan double-boiler heatproof ovenproof flameproof lidded roomy sturdy
+		ajar half-open tilted partially partly
+		rid lose loses losing colour-change darken darkens deepen deepens turning
+		lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons
+		oven hob range grill preheated meantime waiting wait
+		household recipe batch recipes batches version versions book grandmother grandma mother mum aunt uncle friend friends neighbour
+		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate cm inch inches mm send table running`) {
 		filler[w] = true
 	}
 }
@@ -223,7 +257,7 @@ var (
 	anyTime      = regexp.MustCompile(`half an hour|(?:three quarters|(?:a )?quarter) of an hour|` +
 		`(?:an|one) hour and (?:a half|a quarter|three quarters)|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
 		`overnight|over night|(?:(?:` + number + `|[a-z]+)(?: (?:to|or|and))? )?(?:` +
-		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b`)
+		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b|` + number + ` h\b`)
 	hoursAnd        = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
 	everyTime       = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
@@ -239,11 +273,11 @@ var (
 // minutes reads how long, the middle of a range; 0 for nothing said.
 func (l *clause) minutes() measure.Minute {
 	l.match(everyTime)
-	said := l.match(anyTime)
-	if said == nil {
+	text := everyTime.ReplaceAllStringFunc(l.text(), func(every string) string { return strings.Repeat(" ", len(every)) })
+	if l.matchIn(text, anyTime) == nil {
 		return 0
 	}
-	text := everyTime.ReplaceAllString(l.text(), "")
+	l.has("hour and a half", "hour and a quarter", "hour and three quarters")
 	for _, known := range []struct {
 		words   string
 		minutes measure.Minute
@@ -291,7 +325,7 @@ func (l *clause) stirring() plan.Stir {
 	switch {
 	case l.has("constantly", "continuously", "all the time", "without stopping", "nonstop", "non stop", "keep stirring", "all the while"):
 		return plan.StirConstant
-	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
+	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes", "every now and then", "every now and again",
 		"once in a while", "every few minutes",
 		"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
 		return plan.StirNow
@@ -328,7 +362,8 @@ func (l *clause) flame() vessel.Flame {
 // lid reads whether one is on, nil for nothing said.
 func (l *clause) lid() *bool {
 	switch {
-	case l.has("uncovered", "without a lid", "no lid", "lid off"):
+	case l.has("uncovered", "without a lid", "without the lid", "no lid", "lid off", "lid removed", "remove the lid", "take the lid off",
+		"take off the lid", "without lid", "without covering"):
 		return new(bool)
 	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
 		return new(true)
@@ -357,10 +392,13 @@ func (l *clause) sign() string {
 	extra := false
 	for _, w := range l.until() {
 		extra = extra || !w.read && !plainSign[w.text] && w.text != ","
-		w.read = true
+		w.read = w.read || !isFigure(w.text) && !strings.Contains(w.text, "/") // what is measured is no sign
 		list = append(list, w.text)
 	}
 	text := strings.ReplaceAll(strings.Join(list, " "), " ,", ",")
+	for _, end := range []string{" then", " and"} {
+		text = strings.TrimSuffix(strings.Trim(text, " ,"), end)
+	}
 	text = strings.Trim(text, " ,")
 	const most = 120
 	if !extra || len(text) > most {

@@ -560,6 +560,11 @@ func (s *scan) material(name, note string, asides []string) {
 			found.sure = found.sure || closer.sure
 		}
 	}
+	if said := plainWords(name + " " + note); strings.HasPrefix(found.slug, "rice-") && found.near == "" && slices.Contains(said, "cooked") {
+		if cooked := s.find("cooked rice"); cooked.sure { // "jasmine rice, cooked and cooled"
+			found.slug, found.sure = cooked.slug, true
+		}
+	}
 	if found.slug == "" && either {
 		found = s.find(alternative)
 	}

@@ -1,6 +1,8 @@
 package recipe
 
 import (
+	"cmp"
+	"maps"
 	"slices"
 	"strings"
 
@@ -37,6 +39,12 @@ var (
 	leadsIn  = func(_ *cookery, l *clause) bool {
 		return l.lead < len(l.words) && (l.words[l.lead].text == "in" || l.words[l.lead].text == "into")
 	}
+	// A grain that is in no pot is covered with water: it soaks.
+	soaksIt = func(c *cookery, l *clause) bool {
+		return len(c.held()) == 0 && slices.ContainsFunc(append(c.unused(l), c.last...), func(m mention) bool {
+			return m.item >= 0 && c.used[m.item] == 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Piece))
+		})
+	}
 	setsAside = func(c *cookery, l *clause) { c.putAside(l) }
 )
 
@@ -51,21 +59,70 @@ var offAndAway = []string{"away", "off the water", "off the liquid", "off most",
 var inPassing = []meaning{
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
+	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water", "overnight",
+		"warm water", "hot water"}, do: doSoak},
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
+	{verbs: "give", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && (timed(c, l) || numberedWhistle.MatchString(l.text()))
+	},
+		do: doCook},
+	{verbs: "butter oil line grease rub", finds: []string{"with"}, not: []string{"little", "some", "paper", "parchment"}, when: namesNew,
+		do: doAdd, then: intoADish},
+	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
+		"dishes", "pan"}, do: doPass, then: func(c *cookery, l *clause) { c.greases(l) }},
+	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
+	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
+	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
+		return l.find("water") >= 0
+	}, do: doNothing, then: func(_ *cookery, l *clause) {
+		for _, w := range l.words {
+			w.read = true // the bath that it stands in
+		}
+	}},
+	{verbs: "keep", finds: []string{"stirring", "whisking"}, not: []string{"until", "till"}, when: untimed, do: doNothing,
+		then: func(c *cookery, l *clause) { c.stirsOn(l) }},
+	{verbs: "wait", when: both(timed, inPot), not: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doRest},
 	{verbs: "wait", has: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doCool},
 }
 
 // meanings are tried in their order.
 var meanings = []meaning{
+	{verbs: "cook boil simmer", has: []string{"under pressure", "under full pressure", "at pressure", "in the pressure cooker", "in a pressure cooker"},
+		do: doCooker},
+	{of: []action{doCut}, when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"when cold", "when cool",
+		"into squares", "into pieces", "into diamonds", "into lozenges", "into bars", "into wedges"}, do: doNothing},
+	{verbs: "take", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"it off", "it down", "it away",
+		"off", "the pot off", "the pan off", "the pot down"}, do: doOff},
+	{verbs: "put place set return", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && !namesNew(c, l) && l.minutes() == 0 && !l.waitsFor() && l.find("off") < 0
+	}, has: []string{"heat", "flame", "fire", "stove", "hob"}, do: doTurn},
+	{verbs: "leave let allow", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && !namesNew(c, l) }, has: []string{"to soak",
+		"soak"}, do: doRest},
+	{verbs: "steam", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && !namesNew(c, l) }, has: []string{"in its own heat",
+		"in its own steam", "off the heat", "with the lid on"}, do: doRest},
+	{verbs: "turn", when: func(_ *cookery, l *clause) bool { return l.container() != "" }, do: doMove},
+	{verbs: "keep", finds: []string{"shaking", "scraping", "tossing"}, when: untimed, do: doNothing},
+	{verbs: "temper", when: func(c *cookery, _ *clause) bool { return c.lastBowl() >= 0 }, do: doAdd},
 	{when: whistles, do: doCooker},
 	{verbs: "take remove turn switch put", has: []string{"off the heat", "from the heat", "off the flame", "from the flame", "off heat",
 		"off the stove", "from heat", "from the stove", "off the fire", "the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
 		do: doAdd}, // "turn the barley in the butter"
-	{verbs: "take lift", when: func(c *cookery, l *clause) bool { return c.pan && len(c.unused(l)) == 0 }, has: []string{"out"}, do: doPass,
+	{verbs: "take lift scoop", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
+		has: []string{"out", "onto a plate", "on a plate", "to a plate", "out of the pan", "from the pan", "into a bowl"}, do: doNothing,
 		then: setsAside},
+	{verbs: "tip turn", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
+		has: []string{"onto a plate", "on a plate", "to a plate", "out onto a tray"}, do: doNothing, then: setsAside},
+	{verbs: "lift take scoop fish remove discard", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.onlySpice(l) },
+		do: doNothing, then: func(c *cookery, l *clause) {
+			said := maps.Clone(c.said)
+			list := c.mentions(l)
+			c.said = said // it is taken out, and does not go in
+			c.asOther(slices.DeleteFunc(list, func(m mention) bool { return m.holder < 0 || !c.holders[m.holder].pot }))
+		}},
+	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"}, do: doNothing},
 	{verbs: "soften", not: []string{"water", "milk"}, do: doFry}, // "soften the carrot in the ghee"
 	{verbs: "steep", when: namesNew, do: doSoak},
 	{verbs: "take remove scoop scrape", has: []string{"the seeds", "the stones", "the stone", "the core", "the cores", "the pith",
@@ -74,14 +131,18 @@ var meanings = []meaning{
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
 	{verbs: "keep continue", finds: []string{"cooking", "until", "till"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
 	{verbs: "reduce lower turn keep raise increase", not: []string{"oven", "whistle"}, when: turnsFlame, do: doTurn},
+	{verbs: "set put place", when: func(c *cookery, l *clause) bool {
+		return len(c.held()) == 0 && (namesNew(c, l) || l.find("it") >= 0 || l.find("them") >= 0)
+	}, has: []string{"over the fire", "on the fire", "on the stove", "on the hob", "over the heat", "on the heat"}, do: doAdd},
+	{verbs: "return pop slide", has: []string{"oven"}, do: doBake},
 	{verbs: "put set place", has: []string{"on to boil", "to boil", "on to heat", "on to warm"}, do: doBoil},
 	{of: []action{doGrate}, finds: []string{"over", "in", "into", "on top"}, when: inPot, do: doAdd},
 	{of: []action{doCut}, when: both(inPot, leadsIn), do: doAdd},             // "slice in the bananas"
 	{of: []action{doCut}, finds: []string{"on top"}, when: inPot, do: doTop}, // "slice the banana on top"
 	{verbs: "keep", finds: []string{"flame", "heat", "fire", "boil"}, when: timed, do: doCook},
 	{verbs: "keep", not: []string{"stirring", "boiling", "simmering", "cooking"}, when: timed, do: doRest},
-	{verbs: "keep", has: []string{"aside", "warm", "ready", "hot", "separately"}, do: doPass, then: setsAside},
-	{verbs: "set put place", has: []string{"aside"}, do: doPass, then: setsAside},
+	{verbs: "keep", has: []string{"aside", "warm", "ready", "hot", "separately"}, do: doNothing, then: setsAside},
+	{verbs: "set put place", has: []string{"aside"}, do: doNothing, then: setsAside},
 	{verbs: "put place leave keep set", has: []string{"fridge", "refrigerator"}, do: doChill},
 	{verbs: "let", has: []string{"fridge"}, do: doChill},
 	{verbs: "simmer", when: func(_ *cookery, l *clause) bool { return l.lead < len(l.words) && l.minutes() == 0 }, has: []string{"the flame",
@@ -99,6 +160,58 @@ var meanings = []meaning{
 	{of: []action{doAdd}, has: []string{"to the boil", "to a boil"}, do: doBoil},
 	{verbs: "pulse", of: []action{doGrind}, when: inPot, do: doMash},
 	{verbs: "blend", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, do: doMash},
+}
+
+// inFat reports whether what is taken out was fried or browned in fat, so that only this comes out.
+func (c *cookery) inFat() bool {
+	last := len(c.steps) - 1
+	return c.pan || last >= 0 && c.steps[last].Do == plan.Fry ||
+		c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Fat) })
+}
+
+// stirsOn sets how the last step over a flame is stirred.
+func (c *cookery) stirsOn(l *clause) {
+	l.has("keep stirring", "stirring", "whisking")
+	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Heat {
+		c.steps[last].Stir = cmp.Or(l.stirring(), plan.StirConstant)
+	}
+}
+
+// lastBowl is the bowl that was stirred together last and is poured nowhere yet; -1 for none.
+func (c *cookery) lastBowl() int {
+	if len(c.last) == 0 || c.last[0].holder < 0 || c.holders[c.last[0].holder].pot || c.holders[c.last[0].holder].left <= 0 {
+		return -1
+	}
+	return c.last[0].holder
+}
+
+// onlySpice reports whether a clause names nothing but what gave its flavour and is taken out again, or nothing at all.
+func (c *cookery) onlySpice(l *clause) bool {
+	flavours := []string{"peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
+	l.has(flavours...)
+	if !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool { return slices.Contains(flavours, w.text) || c.isName(w.one) }) {
+		return false
+	}
+	for _, m := range c.mentioned(l) {
+		material := c.material(m.item)
+		if from := max(l.find("of"), l.find("from")); from >= 0 && m.at > from && m.share == 0 {
+			continue // "out of the rice"
+		}
+		if material == nil || material.Kind != "spice" && material.Kind != "flavour" {
+			return false
+		}
+	}
+	return true
+}
+
+// greases reads what a dish is rubbed with; it is counted as gone in only where the list has it for that alone.
+func (c *cookery) greases(l *clause) {
+	for _, m := range c.mentions(l) {
+		text := strings.ToLower(c.given[max(m.item, 0)].Text)
+		if m.item >= 0 && (strings.Contains(text, "greas") || strings.Contains(text, "for the dish") || strings.Contains(text, "for the tin")) {
+			c.used[m.item] = 1
+		}
+	}
 }
 
 func whistles(_ *cookery, l *clause) bool {

@@ -1,0 +1,5 @@
+package recipe
+
+import "os"
+
+var dbg = os.Getenv("DBG") != ""

@@ -1,0 +1,559 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+)
+
+// What is told is put as it is asked for, before it is read: "I peeled and grated the carrots", "in went the sugar", "the
+// rice, which has been in water for an hour, goes in now", "it will thicken as it cools". The clauses know one form only:
+// a word of doing and what it is done to.
+
+// A telling is a sentence while it is put so.
+type telling struct {
+	*cookery
+	words []*token
+	past  bool // somebody tells what was done: "I melted the ghee and added the rice"
+}
+
+// retold puts a sentence in the form that clauses are read in.
+func (c *cookery) retold(tokens []*token) []*token {
+	t := telling{cookery: c, words: tokens}
+	t.described()
+	t.relative()
+	t.byDoing()
+	t.subjects()
+	t.goingIn()
+	t.afterMinutes()
+	t.thenThings()
+	t.restOfNotes()
+	t.ownUnits()
+	return t.words
+}
+
+// afterMinutes reads "and after 5 minutes the cream": it cooks so long, and then that goes in.
+func (t *telling) afterMinutes() {
+	for k := 1; k+3 < len(t.words); k++ {
+		if t.at(k) != "after" || t.at(k-1) != "and" && t.at(k-1) != "," && t.at(k-1) != "then" {
+			continue
+		}
+		end := k + 1
+		for end < len(t.words) && !strings.HasPrefix(t.at(end), "minute") && t.at(end) != "min" && t.at(end) != "mins" {
+			end++
+		}
+		const longest = 4 // "another five to ten minutes"
+		if end-k > longest || end+1 >= len(t.words) {
+			continue
+		}
+		next := end + 1
+		for t.at(next) == "," || t.at(next) == "then" {
+			next++
+		}
+		switch base, does := anyForm(t.at(next)); {
+		case does && doing[base] == doAdd && base == t.at(next):
+			t.replace(end+1, next, ",", "then")
+		case t.at(next) == "the" || next < len(t.words) && t.isName(t.words[next].one):
+			t.replace(end+1, next, ",", "then", "add")
+		default:
+			continue
+		}
+		t.replace(k, k+1, "cook", "for")
+		return
+	}
+}
+
+func (t *telling) at(k int) string {
+	if k < 0 || k >= len(t.words) {
+		return ""
+	}
+	return t.words[k].text
+}
+
+// starts reports whether something new may begin at a word.
+func (t *telling) starts(k int) bool {
+	if k == 0 {
+		return true
+	}
+	switch t.at(k - 1) {
+	case ",", "and", "then", "so", "now", "next", "first", "finally", "but":
+		return true
+	}
+	return false
+}
+
+// replace puts words in the place of others.
+func (t *telling) replace(from, to int, with ...string) {
+	list := make([]*token, len(with))
+	for k, w := range with {
+		list[k] = &token{text: w, one: singularWord(w), read: w == ","}
+	}
+	for _, w := range t.words[from:to] {
+		w.read = true
+	}
+	t.words = slices.Concat(t.words[:from:from], list, t.words[to:])
+}
+
+// say makes a word another form of itself.
+func (t *telling) say(k int, base string) {
+	t.words[k].text, t.words[k].one = base, singularWord(base)
+}
+
+var (
+	tellers = wordSet(`i we you she he they mum mother grandmother granny gran grandma aunt auntie cooks people one everybody`)
+	// What may stand between who does it and what is done.
+	helpers = wordSet(`then now just also always usually will would must should have had has do did to want need like 'll next
+		simply only first finally often still slowly gently quickly carefully immediately 've 'd
+		all both normally generally sometimes myself ourselves`)
+	// What a pudding does by itself, and nobody has to do.
+	ofItself = wordSet(`thicken thickens set sets firm firms sink sinks rise rises foam foams froth froths loosen loosens look looks
+		seem seems taste tastes keep keeps last lasts improve improves become becomes get gets change changes turn turns darken
+		darkens stiffen stiffens swell swells tighten tightens smell smells feel feels be bubble bubbles splutter splutters spit
+		spits catch catches stick sticks burn burns boil boils curdle curdles split splits taste need needs continue continues
+		absorb absorbs drop drops melt melts release releases stay stays remain remains appear appears start starts begin begins
+		float floats soak soaks come comes leave leaves hold holds wobble wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates`)
+	selves = wordSet(`it they this that these pudding payasam kheer mixture custard milk rice grain dessert syrup everything sauce
+		pearl dal lentil jaggery sago vermicelli one flavour colour porridge cream sugar carrot skin`)
+	modal = wordSet(`will may might should would ll ought`)
+)
+
+func wordSet(words string) map[string]bool {
+	set := map[string]bool{}
+	for w := range strings.FieldsSeq(words) {
+		set[w] = true
+	}
+	return set
+}
+
+// described passes over what a pudding does by itself: "it will thicken as it cools, so take it off early".
+func (t *telling) described() {
+	subject := func(k int) bool { return selves[t.words[k].text] || selves[t.words[k].one] || t.isName(t.words[k].one) }
+	for k := 1; k+1 < len(t.words) && k < 7; k++ {
+		if w := t.at(k); w == "," || conditions[w] || doing[w] != "" && !subject(k) {
+			return
+		}
+		if !subject(k-1) || !modal[t.at(k)] && !t.oftenDoes(k) {
+			continue
+		}
+		does := k
+		for does < len(t.words) && (modal[t.at(does)] || t.at(does) == "not" || t.at(does) == "only" || t.at(does) == "also" ||
+			strings.HasSuffix(t.at(does), "ly")) {
+			does++
+		}
+		if !ofItself[t.at(does)] || t.at(does) == "be" && t.participleAt(does+1) {
+			return
+		}
+		end := t.described2(does)
+		for _, w := range t.words[:end] {
+			w.read = true
+		}
+		t.words = t.words[end:]
+		return
+	}
+}
+
+// oftenDoes reports whether a word is of a third person that does something by itself: "it thickens as it cools".
+func (t *telling) oftenDoes(k int) bool {
+	w := t.at(k)
+	return ofItself[w] && strings.HasSuffix(w, "s") && doing[w] == ""
+}
+
+func (t *telling) participleAt(k int) bool {
+	for strings.HasSuffix(t.at(k), "ly") {
+		k++
+	}
+	_, ok := participle(t.at(k))
+	return ok
+}
+
+// described2 returns where what is described ends: where something is asked for again.
+func (t *telling) described2(from int) int {
+	for k := from + 1; k < len(t.words); k++ {
+		if t.at(k-1) != "," && t.at(k-1) != "so" {
+			continue
+		}
+		j := k
+		for t.at(j) == "so" || t.at(j) == "then" || t.at(j) == "and" {
+			j++
+		}
+		if doing[t.at(j)] != "" && (t.at(k-1) == "so" || t.at(k) == "so" || t.at(k) == "then" || t.at(k) == "and" || j == k) {
+			return j
+		}
+	}
+	return len(t.words)
+}
+
+// relative takes out what was done before with what is named: "the rice, which has been soaking for an hour, goes in".
+func (t *telling) relative() {
+	for k := 1; k+2 < len(t.words); k++ {
+		if t.at(k) != "which" && t.at(k) != "that" || t.at(k) == "that" && t.at(k-1) == "," {
+			continue
+		}
+		from := k + 1
+		for from < len(t.words) && (passive[t.at(from)] || helpers[t.at(from)]) {
+			from++
+		}
+		base, ok := anyForm(t.at(from))
+		if from == k+1 || from >= len(t.words) || (base == "sit" || base == "stand" || base == "lie" || base == "be" || base == "leave") &&
+			!slices.ContainsFunc(t.words[from:], func(w *token) bool { return w.text == "water" }) {
+			continue
+		}
+		if t.at(from) == "in" {
+			base, ok, from = "soak", true, from-1
+		}
+		switch base {
+		case "sit", "stand", "lie", "leave":
+			base, ok = "soak", true
+		}
+		if !ok || !ahead[doing[base]] {
+			continue
+		}
+		end := from + 1
+		for end < len(t.words) && t.at(end) != "," && !t.goes(end) {
+			end++
+		}
+		begin := k - 1
+		for begin > 0 && (t.at(begin) == "," || t.isName(t.words[begin].one) || t.at(begin-1) == "the" && t.at(begin) != "the") {
+			begin--
+		}
+		thing := slices.DeleteFunc(slices.Clone(t.words[begin:k]), func(w *token) bool { return w.text == "," })
+		before := slices.Clone(t.words[from+1 : end])
+		rest := slices.Clone(t.words[end:])
+		for len(rest) > 0 && rest[0].text == "," {
+			rest = rest[1:]
+		}
+		for _, w := range t.words[k : from+1] {
+			w.read = true
+		}
+		again := make([]*token, len(thing))
+		for i, w := range thing {
+			one := *w
+			one.read, again[i] = true, &one
+		}
+		front := t.words[:begin:begin]
+		t.words = slices.Concat([]*token{{text: base, one: base}}, thing, before, []*token{{text: ",", one: ",", read: true},
+			{text: "then", one: "then", read: true}}, front, again, rest)
+		return
+	}
+}
+
+// ahead is what is done with something before it goes in.
+var ahead = map[action]bool{doSoak: true, doRoast: true, doGrind: true, doGrate: true, doCut: true, doPeel: true, doMash: true, doFry: true,
+	doDrain: true, doCook: true, doBoil: true, doMelt: true}
+
+// byDoing reads "start by washing the rice", "be sure to stir", "it is time to add".
+func (t *telling) byDoing() {
+	for k := 0; k+1 < len(t.words); k++ {
+		if !t.starts(k) && k != 0 {
+			continue
+		}
+		for _, opener := range openers {
+			n := len(opener)
+			if k+n >= len(t.words) || !slices.Equal(t.texts(k, k+n), opener) {
+				continue
+			}
+			if base, ok := anyForm(t.at(k + n)); ok {
+				t.say(k+n, base)
+				t.replace(k, k+n)
+				break
+			}
+		}
+	}
+}
+
+func (t *telling) texts(from, to int) []string {
+	list := make([]string, 0, to-from)
+	for _, w := range t.words[from:to] {
+		list = append(list, w.text)
+	}
+	return list
+}
+
+var openers = func() (list [][]string) {
+	for _, said := range []string{"start by", "begin by", "start off by", "finish by", "start with", "be sure to", "make sure to",
+		"remember to", "don't forget to", "do not forget to", "it is time to", "it's time to", "time to", "you want to",
+		"you need to", "you will need to", "you have to", "let's", "let us", "go on", "all you do is", "all that is left is to",
+		"the next step is to", "the first step is to", "what you do is", "the trick is to", "try to", "be careful to", "take care to", "please",
+		"kindly", "go ahead and", "it is best to"} {
+		list = append(list, strings.Fields(said))
+	}
+	return list
+}()
+
+// subjects takes out who does it: "we put the milk on", "I melted the ghee and cooked the carrots in it".
+func (t *telling) subjects() {
+	for k := 0; k < len(t.words); k++ {
+		who := k
+		if t.at(who) == "my" || t.at(who) == "our" {
+			who++
+		}
+		if !t.starts(k) || !tellers[t.at(who)] || who == k && k > 0 && conditions[t.at(k-1)] {
+			t.goesOn(k)
+			continue
+		}
+		verb := who + 1
+		for verb < len(t.words) && helpers[t.at(verb)] {
+			verb++
+		}
+		base, ok := anyForm(t.at(verb))
+		if !ok {
+			continue
+		}
+		t.past = true
+		t.say(verb, base)
+		t.replace(k, verb)
+	}
+}
+
+// goesOn puts a further word of doing of who does it in its form: "and cooked the carrots".
+func (t *telling) goesOn(k int) {
+	if !t.past || k == 0 || !t.starts(k) || t.at(k-1) == "," && t.participlesOnly(k) {
+		return
+	}
+	if base, ok := anyForm(t.at(k)); ok && doing[t.at(k)] == "" && !strings.HasSuffix(t.at(k), "ing") {
+		t.say(k, base)
+	}
+}
+
+// participlesOnly reports whether a word behind a comma says how something is, and not what is done: ", chopped,".
+func (t *telling) participlesOnly(k int) bool {
+	return k+1 == len(t.words) || t.at(k+1) == "," || t.at(k+1) == "and" && k+2 < len(t.words) && t.participleAt(k+2)
+}
+
+// goingIn reads "the sugar goes in", "in went the sugar", "on top go the nuts".
+func (t *telling) goingIn() {
+	for k := 0; k < len(t.words); k++ {
+		if !t.goes(k) {
+			continue
+		}
+		begin := k
+		for begin > 0 && !t.begun(begin) {
+			begin--
+		}
+		before := t.texts(begin, k)
+		top := slices.Contains(before, "top") || slices.Contains(before, "over")
+		inverted := slices.ContainsFunc(before, func(w string) bool { return w != "it" && w != "this" && w != "that" })
+		for _, w := range before {
+			inverted = inverted && inversion[w]
+		}
+		after, verb := t.at(k+1), "add"
+		if next := t.at(k + 2); after == "on" && (next == "for" || next == "until" || next == "till" || strings.HasSuffix(next, "ing")) {
+			continue // "go on for ten minutes"
+		}
+		switch {
+		case inverted:
+			if top {
+				verb = "scatter"
+			}
+			end := k + 1
+			for t.at(end) == "in" || t.at(end) == "with" {
+				end++
+			}
+			t.replace(begin, end, verb)
+			return
+		case after == "in" || after == "into" || after == "on" || after == "over" || after == "onto":
+		default:
+			continue
+		}
+		if after == "on" || after == "over" || after == "onto" {
+			verb = "scatter"
+		}
+		thing := slices.DeleteFunc(slices.Clone(t.words[begin:k]), func(w *token) bool { return inversion[w.text] || helpers[w.text] })
+		if len(thing) == 0 {
+			if begin == 0 || t.at(begin-1) != "and" {
+				continue
+			}
+			thing = []*token{{text: "them", one: "them", read: true}}
+		}
+		named := slices.ContainsFunc(thing, func(w *token) bool {
+			return t.isName(w.one) || w.text == "it" || w.text == "them" || w.text == "they" || w.text == "rest"
+		})
+		if !named {
+			continue
+		}
+		end := k + 1
+		if next := t.at(k + 2); after == "in" && (next == "" || next == "," || next == "and" || next == "now" || next == "next" ||
+			next == "then" || next == "last" || next == "with" || next == "at" || next == "together" || next == "for" || next == "too" ||
+			next == "once" || next == "when" || next == "after" || next == "as") {
+			end++
+		}
+		for _, w := range t.words[begin:end] {
+			if !slices.Contains(thing, w) {
+				w.read = true
+			}
+		}
+		for _, w := range thing {
+			if w.text == "they" {
+				w.text, w.one = "them", "them"
+			}
+		}
+		t.words = slices.Concat(t.words[:begin:begin], []*token{{text: verb, one: verb}}, thing, t.words[end:])
+	}
+}
+
+// begun reports whether what a word belongs to begins at it.
+func (t *telling) begun(k int) bool {
+	switch t.at(k - 1) {
+	case "then", "so", "but":
+		return true
+	case "and", ",":
+		before := k - 2 // "the sugar and the ghee go in" is one
+		for before >= 0 && !t.isName(t.words[before].one) && t.at(before) != "," && doing[t.at(before)] == "" && !conditions[t.at(before)] {
+			before--
+		}
+		one := before >= 0 && t.isName(t.words[before].one)
+		for j := 0; one && j < before; j++ {
+			if _, done := anyForm(t.at(j)); done || conditions[t.at(j)] {
+				one = false
+			}
+		}
+		return !one
+	}
+	return conditions[t.at(k-1)]
+}
+
+// goes reports whether a word says that something is put in, if a place follows or stands before it.
+func (t *telling) goes(k int) bool {
+	switch t.at(k) {
+	case "goes", "go", "went", "follow", "follows", "followed", "comes", "came":
+		return true
+	}
+	return false
+}
+
+var inversion = wordSet(`in next then now finally last first of all on top over only does do did and that comes after into it this`)
+
+// thenThings reads what is named without a word of doing: "fry the cashews till golden, then the raisins", and "the whole
+// thing" as "it".
+func (t *telling) thenThings() {
+	for k := 0; k < len(t.words); k++ {
+		if t.at(k) == "the" && (t.at(k+1) == "lot" || t.at(k+1) == "whole" && (t.at(k+2) == "thing" || t.at(k+2) == "lot")) {
+			end := k + 2
+			if t.at(k+1) == "whole" {
+				end++
+			}
+			t.replace(k, end, "it")
+		}
+		if t.at(k) != "then" || k == 0 {
+			continue
+		}
+		next := k + 1
+		if t.at(next) == "the" {
+			next++
+		}
+		if next >= len(t.words) || !t.isName(t.words[next].one) || doing[t.at(next)] != "" {
+			continue
+		}
+		end := next
+		for end < len(t.words) && t.at(end) != "," && doing[t.at(end)] == "" && !passive[t.at(end)] && !t.goes(end) {
+			end++
+		}
+		if end == len(t.words) || t.at(end) == "," {
+			t.replace(k+1, k+1, "add")
+		}
+	}
+}
+
+// restOfNotes reads "boil, 15 min low": a time with its flame, and no word of doing.
+func (t *telling) restOfNotes() {
+	for k := 1; k+2 < len(t.words); k++ {
+		unit := t.at(k + 1)
+		if t.at(k-1) != "," || !isFigure(t.at(k)) || unit != "min" && unit != "mins" && unit != "minutes" && unit != "h" && unit != "hours" {
+			continue
+		}
+		flame := false
+		end := k + 2
+		for ; end < len(t.words) && t.at(end) != "," && doing[t.at(end)] == ""; end++ {
+			flame = flame || slices.Contains([]string{"low", "medium", "high", "flame"}, t.at(end))
+		}
+		if flame {
+			for j := k + 2; j < end; j++ {
+				if w := t.at(j); (w == "low" || w == "medium" || w == "high") && t.at(j-1) != "on" {
+					t.replace(j, j, "on")
+					break
+				}
+			}
+			t.replace(k, k, "cook", "for")
+			return
+		}
+	}
+}
+
+// ownUnits reads what notes leave out: "low, 40 min, stir every 5".
+func (t *telling) ownUnits() {
+	for k := 0; k < len(t.words); k++ {
+		switch w := t.at(k); {
+		case (w == "low" || w == "medium" || w == "high") && (k == 0 || t.at(k-1) == ",") && (t.at(k+1) == "," || k+1 == len(t.words)):
+			t.replace(k, k, "on")
+			k++
+		case (w == "for" || w == "another") && t.bareNumber(k+1):
+			t.replace(k+2, k+2, "minutes")
+		case t.at(k+1) == "ml" && isFigure(w) && k > 1 && (t.at(k-1) == "other" || t.at(k-1) == "remaining" || t.at(k-1) == "last") &&
+			(t.at(k+2) == "" || t.at(k+2) == "," || t.at(k+2) == "to" || t.at(k+2) == "and" || t.at(k+2) == "in" || t.at(k+2) == "with"):
+			if name := t.leftLiquid(); name != "" {
+				t.replace(k+2, k+2, append([]string{"of", "the"}, strings.Fields(name)...)...)
+			}
+		case w == "every" && isFigure(t.at(k+1)) && t.at(k+1) != "" && (t.at(k+2) == "" || t.at(k+2) == ","):
+			t.replace(k+2, k+2, "minutes")
+		}
+	}
+}
+
+// bareNumber reports whether a number stands alone: "let it sit for ten".
+func (t *telling) bareNumber(k int) bool {
+	w := t.at(k)
+	n, words := numberWords[w]
+	if w == "" || !(isFigure(w) || words && n >= 2) || strings.Contains(w, "%") {
+		return false
+	}
+	switch t.at(k + 1) {
+	case "", ",", "and", "until", "till", "without", "before", "then", "or", "while":
+		if next := t.at(k + 2); t.at(k+1) == "or" && (isFigure(next) || numberWords[next] > 0) {
+			return false
+		}
+		return true
+	}
+	return false
+}
+
+// leftLiquid is the name of the liquid of which a part is in, "" for none or several.
+func (t *telling) leftLiquid() (name string) {
+	for i := range t.given {
+		if m := t.material(i); m != nil && pours(m) && t.used[i] > 0 && t.used[i] < 0.999 && len(t.names[i]) > 0 {
+			if name != "" {
+				return ""
+			}
+			name = NameOf(m)
+		}
+	}
+	return name
+}
+
+// anyForm returns the word of doing that a word is a form of: "stirred", "stirring", "stirs", "brought".
+func anyForm(w string) (base string, ok bool) {
+	if doing[w] != "" {
+		return w, true
+	}
+	if base, known := irregular[w]; known {
+		return base, true
+	}
+	if base, known := participle(w); known {
+		return base, true
+	}
+	if stem, ing := strings.CutSuffix(w, "ing"); ing {
+		for _, form := range []string{stem, stem + "e", strings.TrimSuffix(stem, stem[max(len(stem)-1, 0):])} {
+			if doing[form] != "" {
+				return form, true
+			}
+		}
+	}
+	for _, ending := range [][2]string{{"ies", "y"}, {"es", ""}, {"s", ""}} {
+		if stem, many := strings.CutSuffix(w, ending[0]); many && doing[stem+ending[1]] != "" {
+			return stem + ending[1], true
+		}
+	}
+	return "", false
+}
+
+var irregular = map[string]string{"took": "take", "taken": "take", "threw": "throw", "thrown": "throw", "brought": "bring", "left": "leave",
+	"kept": "keep", "ground": "grind", "fried": "fry", "stood": "stand", "sat": "sit", "beaten": "beat", "ate": "eat", "made": "make",
+	"shook": "shake", "froze": "chill", "strewn": "strew", "began": "begin", "gave": "give", "given": "give", "ran": "run"}
