@@ -309,6 +309,7 @@ var english = map[string]string{
 	"method.in-already":         "Is to go in here, and does not: %[1]s.",
 	"method.figure-lost":        "It says %[1]s, and no step has it.",
 	"method.all-of-it":          "A part of it is said, and all of it goes in: %[1]s.",
+	"method.elsewhere":          "It names the %[1]s, and what is heated here has nothing to do with that.",
 	"method.whole-pot":          "It says to mash the %[1]s; all that is in the pot is mashed.",
 	"method.not-done":           "It says to %[1]s, and no step does.",
 	"method.other-pan":          "It names a second %[1]s; everything stays in the one pot.",

@@ -29,13 +29,13 @@ var doneBy = []struct {
 	{begun(`(?:bake)\b`), []plan.Verb{plan.Bake}, "bake", false},
 	{begun(`(?:chill|refrigerate)\b`), []plan.Verb{plan.Chill, plan.Cool}, "chill", false},
 	{begun(`(?:strain|sieve)\b`), []plan.Verb{plan.Drain, plan.Melt, plan.Press, plan.Mash}, "strain", false},
-	{begun(`(?:grind|blitz|blend)\b`), []plan.Verb{plan.Grind, plan.Mash, plan.Press, plan.Squeeze}, "grind", true},
+	{begun(`(?:grind|blitz|blend)\b`), []plan.Verb{plan.Grind, plan.Mash, plan.Press, plan.Squeeze, plan.Mix}, "grind", true},
 	{begun(`(?:soak)\b`), []plan.Verb{plan.Soak, plan.Rest}, "soak", true},
 	{begun(`(?:roast|toast)\b`), []plan.Verb{plan.Roast, plan.Fry, plan.Heat}, "roast", true},
 	{begun(`(?:mash|crush)\b`), []plan.Verb{plan.Mash, plan.Grind, plan.Prep}, "mash", true},
 	{begun(`(?:squeeze|press)(?: [^cf]| c[^l]| f[^i]|$)`), []plan.Verb{plan.Press, plan.Squeeze, plan.Drain}, "press", true},
 	{begun(`(?:steam)\b`), []plan.Verb{plan.Steam, plan.Heat}, "steam", true},
-	{begun(`(?:boil|bring)\b`), []plan.Verb{plan.Heat, plan.Pressure, plan.Melt, plan.Caramel}, "boil", true},
+	{begun(`(?:boil|bring)\b`), []plan.Verb{plan.Heat, plan.Pressure, plan.Melt, plan.Caramel, plan.Soak}, "boil", true},
 	{begun(`(?:chop|slice|dice|peel)(?: [^i]| i[^n]|$)`),
 		[]plan.Verb{plan.Prep, plan.Press, plan.Grind, plan.Mash}, "get it ready", true},
 }
@@ -51,7 +51,7 @@ func saidTimes(text string) (list []measure.Range) {
 		minutes := 60*mixedNumber(timeWords(found[1]+" hours")) + mixedNumber(found[2])
 		list = append(list, measure.Range{Value: minutes, Low: minutes, High: minutes})
 	}
-	text = timeWords(hoursAnd.ReplaceAllString(text, ""))
+	text = timeWords(hoursAnd.ReplaceAllString(orElse.ReplaceAllString(text, ""), ""))
 	for _, found := range minutesSaid.FindAllStringSubmatch(text, -1) {
 		low := mixedNumber(found[1])
 		high := low
@@ -89,6 +89,9 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 				rest, _ := lasting(&p.Steps[k]) // what goes in "for the last two minutes" parts the time
 				m += rest
 			}
+			if p.Steps[i].Do == plan.Soak && float64(m) > said.High {
+				return true // "overnight, or for at least 6 hours"
+			}
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
 		})
 		if !kept {
@@ -97,7 +100,12 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	}
 	text := strings.ToLower(s.Text)
 	for _, one := range doneBy {
-		if one.word == "press" && filmSaid.MatchString(text) {
+		pours := one.word == "strain" && pouredInto.MatchString(text) &&
+			slices.ContainsFunc(s.Steps, func(i int) bool { return p.Steps[i].Do == plan.Add })
+		if one.word == "chill" && keepsFor.MatchString(text) {
+			continue
+		}
+		if pours || one.word == "press" && filmSaid.MatchString(text) {
 			continue
 		}
 		does := func(i int) bool { return slices.Contains(one.verbs, p.Steps[i].Do) || stated(&p.Steps[i], one.verbs) }
@@ -106,6 +114,15 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 		}
 	}
 }
+
+// orElse is another time for another heat: "on low for 5 hours or on high for 2".
+var orElse = regexp.MustCompile(`\bor (?:on (?:high|low) )for ` + number + ` (?:hours?|minutes?)`)
+
+// keepsFor is how long it keeps in the cold.
+var keepsFor = regexp.MustCompile(`\b(?:refrigerate|chill|keep)\b[^.;]*\b(?:days?|weeks?)\b`)
+
+// pouredInto is said of what is strained into something.
+var pouredInto = regexp.MustCompile(`\b(?:onto|into|over)\b`)
 
 // filmSaid is what is pressed onto a pudding so that it grows no skin.
 var filmSaid = regexp.MustCompile(`\b(?:film|wrap|paper|parchment)\b`)

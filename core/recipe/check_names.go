@@ -111,14 +111,18 @@ var (
 		`nuts|fruit|dry|wet|topping|flavourings?|sweeteners?|sweeten|season|syrup|batter|paste|slurry|grains?|liquids?|pulses?|left)\b`)
 	restOf  = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?([a-z]+ ?[a-z]*)`)
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
-		`(?:it|this)\b`)
+		`(?:it|this)\b|\b(?:add|transfer|put|tip|place|return) (?:back )?(?:in|into|to) `)
 	// Words after which something goes in, what says that it goes back to the flame, and where its name ends.
 	puts = regexp.MustCompile(`(?i)\b(add|stir in|mix in|fold in|whisk in|pour in|pour on|tip in|put in|drop in|beat in|top with|pour over|` +
 		`sprinkle|scatter|strew|drizzle|swirl|stir|mix|whisk|tip|pour|return)\b`)
-	goesBack  = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
-	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|for|while|from|except|but)\b`)
+	putPassively = regexp.MustCompile(`(?i)((?:[^,.;]|, and )*?) (?:(?:is|are|was|were|being) (?:then |now |slowly |gradually )?` +
+		`(?:added|poured|sprinkled|stirred|mixed|tipped|put|dropped|thrown|folded|scattered)|goes|go|went) (?:in|into|on|over)\b`)
+	// What comes to the boil first, or is boiled in water, need not be what is named.
+	waitsFirst = regexp.MustCompile(`(?i)^(?:when|once|as soon as|after|just before|before)\b|\bwater\b`)
+	goesBack   = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
+	thingEnds  = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|for|while|from|except|but)\b`)
 
-	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?([CF])?|([CF])\b)`)
+	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?(?:([CF])\b)?|([CF])\b)`)
 	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|most) (?:of )?(?:the )?([a-z -]+)`)
 	friedIn     = regexp.MustCompile(`(?i)\b(?:(?:fried|browned|toasted|roasted|sizzled)|(?:toast|roast|brown|` +
 		`fry) [a-z ]{2,40}?) in ([^,.;]*)`)
@@ -144,6 +148,7 @@ func (r *second) read(s *Sentence, waiting string) {
 	r.doings(s)
 	r.mashing(s)
 	r.shares(s)
+	r.elsewhere(s)
 }
 
 func (s *Sentence) note(of DoubtOf, words string) {
@@ -228,6 +233,12 @@ func (r *second) promised(s *Sentence) {
 			return r.steps[k].put[r.slug(i)] || made && r.steps[k].touched[r.slug(i)]
 		})
 	}
+	r.passively(s, arrives)
+	for _, found := range restOf.FindAllStringSubmatch(s.Text, -1) {
+		if i, one := r.first(found[1]); one && len(s.Steps) > 0 && !arrives(i) {
+			s.note(InAlready, r.called(r.slug(i)))
+		}
+	}
 	for _, at := range puts.FindAllStringIndex(s.Text, -1) {
 		rest := s.Text[at[1]:]
 		if goesBack.MatchString(rest) {
@@ -244,11 +255,44 @@ func (r *second) promised(s *Sentence) {
 	}
 }
 
+// passively finds what is told to go in, and does not: "the rice is sprinkled in", "in goes the sugar".
+func (r *second) passively(s *Sentence, arrives func(int) bool) {
+	for _, found := range putPassively.FindAllStringSubmatch(s.Text, -1) {
+		said := found[1]
+		if at := strings.LastIndexAny(said, ",;"); at >= 0 {
+			said = said[at:]
+		}
+		if groups := r.namedIn(said); len(groups) > 0 && !slices.ContainsFunc(groups[len(groups)-1], arrives) {
+			s.note(InAlready, r.called(r.slug(groups[len(groups)-1][0])))
+		}
+	}
+}
+
 // touched reports whether the steps of a sentence have to do with one of these things.
 func (r *second) touched(s *Sentence, list []int) bool {
 	return slices.ContainsFunc(s.Steps, func(k int) bool {
 		return slices.ContainsFunc(list, func(i int) bool { return r.steps[k].touched[r.slug(i)] })
 	})
+}
+
+// elsewhere finds a step over a flame that has to do with nothing that its sentence names.
+func (r *second) elsewhere(s *Sentence) {
+	groups := r.namedIn(s.Text)
+	if len(groups) == 0 || waitsFirst.MatchString(s.Text) {
+		return
+	}
+	for _, k := range s.Steps {
+		switch r.plan.Steps[k].Do {
+		case plan.Heat, plan.Pressure, plan.Bake:
+		default:
+			continue
+		}
+		if !slices.ContainsFunc(groups, func(group []int) bool {
+			return slices.ContainsFunc(group, func(i int) bool { return r.steps[k].touched[r.slug(i)] })
+		}) {
+			s.note(Elsewhere, r.called(r.slug(groups[0][0])))
+		}
+	}
 }
 
 // figures finds a temperature that no step has: of several, as of an oven with its fan and without, one is enough.
@@ -295,7 +339,8 @@ func (r *second) mashing(s *Sentence) {
 		i, ok := r.first(found[1])
 		for _, k := range s.Steps {
 			const alone = 3 // with what it was cooked in
-			if one := &r.plan.Steps[k]; ok && one.Do == plan.Mash && one.Of == "" && len(r.steps[k].touched) > alone {
+			m, _ := r.reader.pantry.Material(r.slug(i))
+			if one := &r.plan.Steps[k]; ok && m != nil && m.Behaviour != pantry.Grain && one.Do == plan.Mash && one.Of == "" && len(r.steps[k].touched) > alone {
 				s.note(WholePot, r.called(r.slug(i)))
 			}
 		}

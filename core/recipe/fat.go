@@ -81,7 +81,7 @@ func (c *cookery) melt(l *clause) bool {
 		return true
 	}
 	if !c.put(list, plan.Step{}) {
-		return len(list) > 0
+		return len(list) > 0 || len(c.held()) > 0 // what is in the pot melts there
 	}
 	if minutes := l.minutes(); minutes > 0 {
 		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes})
@@ -141,20 +141,19 @@ func (c *cookery) meltsOn(l *clause) bool {
 	if at, _ := unmarked(c.steps[last].Note); at != c.now {
 		return false
 	}
-	if l.do == doBoil && len(c.unused(l)) == 0 && l.find("until") < 0 { // "dissolve the jaggery in the water, bring to the boil"
-		l.has("to the boil", "to a boil", "to boil")
-		l.flame()
-		return true
-	}
-	if !l.has("till it melts", "until it melts", "till melted", "until melted", "until it dissolves", "till it dissolves", "until dissolved",
-		"till dissolved", "till it has melted", "until it has melted", "until it has dissolved", "until all is melted") {
+	if only := c.mentioned(&clause{words: l.copied()}); slices.ContainsFunc(only, func(m mention) bool {
+		return m.holder < 0 || c.holders[m.holder].name != c.steps[last].Name
+	}) || l.find("everything") >= 0 || l.find("both") >= 0 {
 		return false
 	}
+	l.has("to the boil", "to a boil", "to boil", "till it melts", "until it melts", "till melted", "until melted", "until dissolved")
 	if minutes := l.minutes(); minutes > 0 {
 		c.steps[last].Minutes = &minutes
 	}
 	l.flame()
-	l.sign()
+	if sign := l.sign(); sign != "" {
+		c.steps[last].Sign = sign
+	}
 	return true
 }
 
@@ -229,7 +228,8 @@ func (c *cookery) asFrying(list []mention) frying {
 	return f
 }
 
-func (c *cookery) fryThese(l *clause, list []mention) {
+// fryThese fries what is named; it reports true, so that what was fried can be asked for.
+func (c *cookery) fryThese(l *clause, list []mention) bool {
 	f, minutes := c.asFrying(list), l.minutes()
 	const all = 0.999
 	switch {
@@ -250,6 +250,7 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 		}
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 	}
+	return true
 }
 
 // fryPieces fries beside the pot; what it was fried in is left for what comes.

@@ -35,21 +35,33 @@ func (c *cookery) heat(l *clause, usual vessel.Flame, until plan.Until) {
 	c.emit(step)
 }
 
-func (c *cookery) boil(l *clause) {
+func (c *cookery) boil(l *clause) (fine bool) {
 	list := c.fresh(l)
+	if len(list) == 0 && len(c.held()) == 0 && l.find("water") >= 0 && steepedSaid.MatchString(c.text[c.now]) {
+		l.has("water")
+		return true // for what is soaked in it
+	}
+	if len(list) == 0 && len(c.held()) == 0 && l.find("water") >= 0 {
+		list = c.waterForAll(l)
+	}
 	c.aside(l, list)
 	list = c.asOther(list)
 	if !c.put(list, plan.Step{}) && len(c.held()) == 0 {
 		c.liquids()
 	}
 	if len(c.held()) == 0 {
-		return
+		return false
 	}
 	turned := c.flame
 	const boils = 99
 	if celsius := l.celsius(); celsius > 0 && celsius < boils { // "bring to 90 °C"
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
-		return
+		return true
+	}
+	if l.has("simmering point", "just to a simmer", "just below the boil", "just under the boil") {
+		nearly := nearlyBoiling
+		c.heat(l, vessel.Medium, plan.Until{TempC: &nearly})
+		return true
 	}
 	c.heat(l, vessel.High, plan.Until{Boil: true})
 	last := &c.steps[len(c.steps)-1]
@@ -65,6 +77,33 @@ func (c *cookery) boil(l *clause) {
 	} else if minutes > 0 && l.has("for") {
 		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes})
 	}
+	return true
+}
+
+// steepedSaid is said of what is put into hot water that is poured off.
+var steepedSaid = regexp.MustCompile(`(?i)\b(?:soak|blanch|steep)\b`)
+
+// waterForAll takes water of which nobody says how much, for what there is of grain.
+func (c *cookery) waterForAll(l *clause) []mention {
+	before := c.last
+	c.last = nil
+	for i := range c.given {
+		if one := (mention{item: i}); c.used[i] == 0 && c.behaves(one, pantry.Grain) {
+			c.last = append(c.last, one)
+		}
+	}
+	if len(c.last) == 0 {
+		c.last = before
+		return nil
+	}
+	item := plan.Item{Material: "water", Amount: c.enoughWater(l)}
+	c.last = before
+	l.has("water")
+	c.doubt(NoAmount, "water", item.Amount)
+	c.given = append(c.given, Given{Item: item, Text: item.Amount + " water", Section: c.section, inMethod: true})
+	c.used, c.preparations = append(c.used, 0), append(c.preparations, nil)
+	c.names = append(c.names, c.reader.namesOf(c.given[len(c.given)-1]))
+	return []mention{{item: len(c.given) - 1, share: 1, holder: -1}}
 }
 
 func (c *cookery) cook(l *clause) (fine bool) {
@@ -79,6 +118,9 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if c.onlyFat(list) && l.minutes() == 0 {
 		c.hotFat(l, list)
 		return true
+	}
+	if l.verb == "keep" && c.anyNew(list) && l.minutes() == 0 && l.bareMinutes() == 0 && !l.waitsFor() && l.flame() == "" {
+		return false // "keep the milk that runs out"
 	}
 	c.aside(l, list)
 	list = c.asOther(list)
@@ -97,11 +139,31 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if minutes == 0 {
 		minutes = l.bareMinutes()
 	}
-	if c.oven == plan.SlowCooker && minutes > 0 {
+	if c.underPressure(l, minutes) {
+		return true
+	}
+	if (c.oven == plan.SlowCooker || c.oven == plan.Microwave) && minutes > 0 {
 		c.bakeFor(l, minutes)
 		return true
 	}
 	return c.heatUntil(l, minutes)
+}
+
+// underPressure takes how long a cooker is under pressure, said behind the whistle: "till the first whistle, then lower the heat
+// and cook for 15 minutes".
+func (c *cookery) underPressure(l *clause, minutes measure.Minute) bool {
+	last := len(c.steps) - 1
+	if last < 0 || minutes == 0 || c.steps[last].Do != plan.Pressure || c.steps[last].Whistles == 0 || c.steps[last].Minutes != nil {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		return false
+	}
+	c.steps[last].Minutes = &minutes
+	c.flame = ""
+	l.flame()
+	l.sign()
+	return true
 }
 
 // heatUntil heats what is in the pot until what a clause says, or for a usual time.
@@ -139,7 +201,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		few := fewMinutes
 		c.heat(l, usual, plan.Until{Minutes: &few})
 	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils"):
-		celsius := measure.Celsius(93)
+		celsius := nearlyBoiling
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.has("steaming", "steams", "hot") || l.verb == "scald":
 		celsius := measure.Celsius(80)
@@ -253,8 +315,12 @@ func (c *cookery) pressure(l *clause) {
 		return
 	}
 	step := plan.Step{Do: plan.Pressure}
+	l.has("till the first whistle", "until the first whistle")
 	if found := l.match(whistleSaid); found != nil {
 		n, ok := numberWords[found[1]]
+		if found[1] == "first" {
+			n, ok = 1, true
+		}
 		if figure, err := strconv.Atoi(found[1]); err == nil {
 			n, ok = float64(figure), true
 		}
@@ -341,6 +407,9 @@ const (
 
 // coolTo reads how far something cools.
 func (l *clause) coolTo() measure.Celsius {
+	if celsius := l.celsius(); celsius > 0 {
+		return celsius
+	}
 	switch {
 	case l.has("slightly", "a little", "a bit", "somewhat", "off the boil"):
 		return cooledALittle
@@ -358,6 +427,10 @@ func (c *cookery) turn(l *clause) bool {
 		off := l.has("heat", "flame", "fire", "stove", "gas", "hob", "burner") || l.verb == "turn" || l.verb == "switch"
 		if l.verb == "remove" && !off {
 			last := len(c.steps) - 1
+			if last >= 0 && c.steps[last].Do == plan.Heat && len(c.mentions(l)) == 0 {
+				c.offHeat = true
+				return true // "heat for a minute and remove"
+			}
 			return last >= 0 && (c.steps[last].Do == plan.Fry || c.steps[last].Do == plan.Roast)
 		}
 		c.mentions(l)
@@ -423,12 +496,24 @@ func ovenCelsius(number, unit string) measure.Celsius {
 	return measure.Celsius(degrees)
 }
 
+// Powers of a microwave oven, as its knob has them. Source: our own judgement of household ovens.
+const (
+	microwaveHigh   measure.Watt = 700
+	microwaveMedium measure.Watt = 400
+	microwaveLow    measure.Watt = 250
+)
+
 // bakeFor is in the oven, or in what else was said.
 func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 	step := plan.Step{Do: plan.Bake, BakeIn: c.oven, Covered: c.lid != nil && *c.lid}
 	switch c.oven {
 	case plan.Microwave:
-		step.PowerW = new(measure.Watt(700))
+		step.PowerW = new(microwaveHigh)
+		if flame := l.flame(); flame == vessel.Medium {
+			step.PowerW = new(microwaveMedium)
+		} else if flame == vessel.Low {
+			step.PowerW = new(microwaveLow)
+		}
 	case plan.SlowCooker:
 		l.has("low", "high", "slow cooker")
 	default:
@@ -437,7 +522,9 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 	l.stirring()
 	step.Sign = l.sign()
 	step.Minutes = &minutes
-	c.lid, c.oven = nil, ""
+	if c.lid = nil; step.BakeIn == plan.InOven {
+		c.oven = ""
+	}
 	c.emit(step)
 }
 

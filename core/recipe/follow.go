@@ -2,6 +2,7 @@ package recipe
 
 import (
 	"maps"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -29,6 +30,7 @@ const (
 	fewMinutes    measure.Minute = 2
 	mashUsual                    = 40.0 // per cent
 	cookerMinutes measure.Minute = 10
+	nearlyBoiling                = measure.Celsius(93)
 )
 
 // clause does one thing. fine reports whether it is right that nothing came of it.
@@ -45,10 +47,7 @@ func (c *cookery) clause(l *clause) (fine bool) {
 	case doTop, doPass:
 		return c.top(l)
 	case doBoil:
-		if c.meltsOn(l) {
-			return true
-		}
-		c.boil(l)
+		return c.meltsOn(l) || c.boil(l)
 	case doCook:
 		return c.meltsOn(l) || c.cook(l)
 	case doSoak, doRoast, doGrind, doGrate, doCut, doPeel, doSteam:
@@ -148,6 +147,9 @@ func (c *cookery) when(l *clause) {
 	case l.has(thickWords...):
 		grade := thickUsual
 		until = &plan.Until{Thickness: &grade}
+	case l.words[0].text == "before" && l.has("boils", "boiling", "it bubbles"):
+		nearly := nearlyBoiling
+		until = &plan.Until{TempC: &nearly}
 	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "simmering", "simmers"):
 		until = &plan.Until{Boil: true}
 	case l.has("cool", "cold", "cooled", "lukewarm"):
@@ -165,7 +167,10 @@ func (c *cookery) when(l *clause) {
 		c.steps[last].Until = until
 		c.answer()
 	case heats && (until.Minutes == nil || c.steps[last].Until.Minutes != nil):
-		// it is said already how that ends
+		// it is said already how that ends; what it looks like then is its sign
+		if c.steps[last].Sign == "" && until.Minutes == nil && !until.Boil {
+			c.steps[last].Sign = l.told()
+		}
 	default:
 		flame := vessel.Simmer
 		if until.Boil {
@@ -173,6 +178,19 @@ func (c *cookery) when(l *clause) {
 		}
 		c.heat(l, flame, *until)
 	}
+}
+
+// told is what a clause says behind the word that it waits with.
+func (l *clause) told() string {
+	words := l.words
+	if len(words) > 0 && conditions[words[0].text] {
+		words = words[1:]
+	}
+	const most = 120
+	if text := strings.ReplaceAll((&clause{words: words}).text(), " ,", ","); len(text) <= most {
+		return text
+	}
+	return ""
 }
 
 // answer takes back the guess that the last step was made with.
@@ -287,10 +305,24 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	}
 	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
 	here := " " + l.text() + " "
-	return slices.ContainsFunc(c.names[item], func(name string) bool {
+	if slices.ContainsFunc(c.names[item], func(name string) bool {
 		return strings.Contains(all, " "+name+" ") && !strings.Contains(here, " "+name+" ")
-	})
+	}) {
+		return true
+	}
+	const ahead = 5 // sentences
+	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
+		at := goesInSaid.FindStringIndex(text)
+		if at != nil && slices.ContainsFunc(c.namedIn(text), func(group []int) bool { return slices.Contains(group, item) }) {
+			return true
+		}
+	}
+	return false
 }
+
+// goesInSaid is said of what goes into the pot.
+var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:ed)?|(?:put|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|throw[n]?|rain(?:ed)?|` +
+	`goes|go|come|comes|went) (?:it|them|in|into|on)|drained)\b`)
 
 // follows reports whether the method is one to go by: something goes into the pot and is heated.
 func (c *cookery) follows() bool {

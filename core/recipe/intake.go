@@ -128,10 +128,25 @@ func (r *Reader) Read(text string) ([]Line, error) {
 // joined is what stands between two things of one line.
 var joined = regexp.MustCompile(`\s*(?:,|&|\band\b|\+)\s*`)
 
+// bothOf is said of the two things that a fruit gives.
+var bothOf = regexp.MustCompile(`(?i)^((?:finely |grated )*)(zest|rind|peel|juice) (?:and|&|\+) ((?:grated )?(?:zest|rind|peel|juice)) of (.*)$`)
+
+var zestedToo = regexp.MustCompile(`(?i)^(half an?|an?|one|two|three|[\d½¼][\d½¼ /.]*) ?(?:large |small |unwaxed )?(lemon|orange|lime)s?,? ` +
+	`(?:(?:finely |grated )*(?:zest|peel|rind)(?:ed)? and juiced?|juiced? and (?:zest|peel|rind)(?:ed)?)$`)
+
+// partOf is said of what a fruit gives: "grated rind of 1 lemon".
+var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the )?(half an?|an?|one|two|three|[\d½¼][\d½¼ /.]*) ?(lemon|orange|lime)s?\b(.*)$`)
+
 // apart parts a line with several things that need no amount of their own: "ghee, cashews and raisins",
 // "1/2 tsp each ginger powder and cardamom".
 func (r *Reader) apart(raw string) []string {
 	text := clean(raw)
+	if both := bothOf.FindStringSubmatch(text); both != nil { // "zest and juice of 1 lemon"
+		return []string{both[1] + both[2] + " of " + both[4], both[3] + " of " + both[4]}
+	}
+	if both := zestedToo.FindStringSubmatch(text); both != nil { // "1 lemon, zested and juiced"
+		return []string{both[1] + " " + both[2] + " zest", both[1] + " " + both[2] + " juice"}
+	}
 	s := scan{reader: r, line: &Line{}}
 	q, rest, found := s.quantity(tokens(text))
 	if strings.ContainsAny(text, "([") {
@@ -312,12 +327,14 @@ var intakeUnits = map[string]struct {
 	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1},
 	"no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
 	"strand": {"piece", 1}, "thread": {"piece", 1}, "nut": {"piece", 1}, "leaf": {"piece", 1}, "kernel": {"piece", 1}, "half": {"piece", 0.5},
-	"pint": {"ml", 500}, "quart": {"l", 0.95},
+	"pint": {"ml", 500}, "pt": {"ml", 500}, "quart": {"l", 0.95}, "qt": {"l", 0.95},
 }
 
 // loose are units that differ from country to country.
 var loose = map[string]measure.Code{
 	"pint":  "recipe.pint",
+	"pt":    "recipe.pint",
+	"qt":    "recipe.quart",
 	"quart": "recipe.quart",
 }
 

@@ -45,6 +45,14 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.has("on top", "for garnish", "as garnish", "as a garnish", "on the top") {
 		return c.top(l)
 	}
+	if c.steeps == c.now || c.steepsBeside(l) {
+		for _, w := range l.words {
+			w.read = true
+		}
+		c.steeps = c.now
+		c.steeped[c.now] = true
+		return true
+	}
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
 	if bowl >= 0 && len(c.held()) > 0 && slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) && !c.anyNew(named) {
@@ -55,9 +63,17 @@ func (c *cookery) add(l *clause) (fine bool) {
 		c.at = min(c.at, other)
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 	}
-	if l.verb == "return" && slices.ContainsFunc(named, func(m mention) bool {
-		return m.item >= 0 && m.holder < 0 && c.used[m.item] == 0 && len(c.preparations[m.item]) == 0
-	}) {
+	if l.find("fried in") >= 0 && slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
+		l.has("fried in")
+		if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known { // "season with the nuts fried in the ghee"
+			named = append(slices.DeleteFunc(named, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) }), c.last...)
+		}
+	}
+	if bowl := c.bowlOfSentence(); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
+		return c.temper(l, named, bowl)
+	}
+	if l.verb == "return" && len(named) > 0 && named[0].item >= 0 && named[0].holder < 0 && c.used[named[0].item] == 0 &&
+		len(c.preparations[named[0].item]) == 0 {
 		c.doubt(NotDone, l.said(), "") // it was in no pot before
 	}
 	list := c.asMeant(l, named, before)
@@ -68,14 +84,23 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true
 	}
 	switch l.verb {
-	case "take", "put", "place", "combine", "melt":
+	case "take", "put", "place", "combine", "melt", "add":
 		if k := l.newPan(); k >= 0 && l.words[k].one != "bowl" && l.words[k].one != "dish" && l.words[k].one != "casserole" {
 			c.aside(l, list)
 		}
 	}
+	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, func(w *token) bool { return w.one == "dish" || w.one == "tin" }) {
+		from := c.at
+		c.open([]string{"dish"})
+		l.has("dish", "baking dish", "baking")
+		return c.put(append(list, mention{item: -1, share: 1, holder: from}), plan.Step{})
+	}
 	list, into := c.goesInto(l, list)
 	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
 		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+	}
+	if into >= 0 && into != c.at && c.next == nil && strings.HasSuffix(c.holders[into].name, ".fat") {
+		return c.put(append([]mention{{item: -1, share: 1, holder: into}}, list...), plan.Step{}) // "to the same ghee"
 	}
 	if into >= 0 && into != c.at && c.next == nil {
 		if !c.holders[into].pot {
@@ -97,13 +122,47 @@ func (c *cookery) add(l *clause) (fine bool) {
 	return c.goesIn(l, list)
 }
 
+// steepsBeside reports whether a clause takes some of a liquid into a bowl, for what is steeped in it: "take a spoon of the
+// warm milk in a bowl". It goes back into the pot by the name of what is in it.
+func (c *cookery) steepsBeside(l *clause) bool {
+	return len(c.held()) > 0 && slices.Contains([]string{"take", "put", "pour", "mix"}, l.verb) && !c.any(c.unused(l), pantry.Egg) &&
+		!slices.ContainsFunc(c.unused(l), func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) &&
+		slices.ContainsFunc(l.words, func(w *token) bool { return w.one == "bowl" || w.one == "cup" || w.one == "katori" }) &&
+		slices.ContainsFunc(l.words, func(w *token) bool {
+			return w.one == "tbsp" || w.one == "tablespoon" || w.one == "spoon" || w.one == "little"
+		})
+}
+
+// bowlOfSentence is the bowl that this sentence has stirred together, or the one before if nothing is in the pot yet; -1 for
+// none.
+func (c *cookery) bowlOfSentence() int {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Mix {
+		return -1
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
+		return -1
+	}
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left > 0 })
+}
+
+// goesOnStirring reports whether a clause goes on with what is being stirred together, and names no pot.
+func (l *clause) goesOnStirring() bool {
+	return slices.Contains([]string{"work", "beat", "whisk", "stir", "mix", "fold", "sift", "add"}, l.verb) &&
+		!slices.ContainsFunc(l.words, func(w *token) bool {
+			return w.one == "pan" || w.one == "pot" || w.one == "saucepan" || w.text == "to" || w.text == "into" || w.text == "onto"
+		})
+}
+
 // putsItself reports whether a clause says only where something goes: it is what was named before.
 func (l *clause) putsItself() bool {
-	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir"}, l.verb) &&
+	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&
 		inVessel.MatchString((&clause{words: l.words[min(l.lead, len(l.words)):]}).text())
 }
 
-var inVessel = regexp.MustCompile(`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z]+){0,2} (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
+var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)
+
+var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/]+){0,4}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
 
 // toAdd is what a clause names to go in.
 func (c *cookery) toAdd(l *clause, before []mention) []mention {
@@ -175,6 +234,10 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
 		return true
 	}
+	if len(c.held()) > 0 && l.waitsFor() && l.comesToBoil() && !nearlySaid.MatchString(l.text()) {
+		c.heat(l, vessel.Medium, plan.Until{Boil: true})
+		return true
+	}
 	if len(c.held()) > 0 && (!put && l.verb != "add" && l.waitsFor() && l.targets() || l.waitsFor() && l.comesToBoil()) {
 		return c.cook(l)
 	}
@@ -182,14 +245,31 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		l.sign()
 		return true
 	}
-	return fine || slices.Contains([]string{"stir", "mix", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
+	if slices.Contains([]string{"pour", "tip", "turn", "scrape"}, l.verb) && len(c.held()) > 0 && len(list) == 0 && intoBowl.MatchString(l.text()) {
+		l.has("bowl")
+		return true // as good as the pot
+	}
+	if len(c.held()) > 0 && len(list) == 0 && l.find("back") >= 0 && l.has("everything", "it all", "all of it", "it") {
+		return true
+	}
+	if l.verb == "pour" && len(c.held()) > 0 && l.has("the mixture", "the pudding", "it") && len(list) == 0 { // into the moulds that were got ready
+		c.bowls = c.bowls || regexp.MustCompile(`(?i)\b(?:moulds|glasses|cups|bowls|ramekins)\b`).MatchString(c.text[c.now])
+		return true
+	}
+	return fine || slices.Contains([]string{"stir", "mix", "move", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
 }
+
+// nearlySaid is said of what is not quite at the boil.
+var nearlySaid = regexp.MustCompile(`\b(?:nearly|almost|just before|steam\w*|simmer\w*|hot)\b`)
 
 // waitsFor reports whether a clause says until when.
 func (l *clause) waitsFor() bool { return l.find("until") >= 0 || l.find("till") >= 0 }
 
 // comesToBoil reports whether it waits for the boil, or nearly.
 func (l *clause) comesToBoil() bool {
+	if l.find("never") >= 0 || l.find("not") >= 0 || l.find("without") >= 0 {
+		return false
+	}
 	return slices.ContainsFunc(l.until(), func(w *token) bool {
 		return slices.Contains([]string{"boils", "boil", "boiling", "bubbles", "bubbling", "steams", "steaming", "simmers", "simmering"}, w.text)
 	})
@@ -236,13 +316,17 @@ func (c *cookery) top(l *clause) (fine bool) {
 	}
 	if l.do == doPass && l.find("over") < 0 && !l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated", "dusted") { // "serve with": nobody pours the milk in
 		list = slices.DeleteFunc(list, func(m mention) bool {
-			return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece)
+			fruit := m.item >= 0 && c.material(m.item) != nil && c.material(m.item).Kind == "fruit"
+			return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece) && !fruit
 		})
 	}
 	if c.at < 0 {
 		return l.do == doPass
 	}
-	return c.put(list, plan.Step{Topping: true}) || l.do == doPass
+	raw := slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.holder < 0 }) && !slices.ContainsFunc(list, func(m mention) bool {
+		return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
+	})
+	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass // "sprinkle over the semolina": it is cooked yet
 }
 
 // pours reports whether a material is what things are cooked in: honey and rose water are liquid too.

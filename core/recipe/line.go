@@ -64,7 +64,7 @@ func (c *cookery) prepare(p *plan.Plan) {
 		for _, one := range c.preparations[i] {
 			for step := range p.Steps {
 				at := slices.IndexFunc(p.Steps[step].Items, func(item plan.Item) bool { return c.is(p, item, i) })
-				if at < 0 || p.Steps[step].Do != plan.Add {
+				if do := p.Steps[step].Do; at < 0 || do != plan.Add && do != plan.Fry && do != plan.Mix {
 					continue
 				}
 				before := len(p.Steps)

@@ -64,13 +64,14 @@ const (
 	InAlready      DoubtOf = "in-already"       // Words: is to go in, and went in before
 	FigureLost     DoubtOf = "figure-lost"      // Words: a figure that no step has
 	AllOfIt        DoubtOf = "all-of-it"        // Words: of which a part is said, and all went in
+	Elsewhere      DoubtOf = "elsewhere"        // Words: is named, and what is heated by its steps has nothing to do with it
 	WholePot       DoubtOf = "whole-pot"        // Words: is to be mashed, and all that is in the pot would be
 )
 
 // Doubts lists the kinds of doubt.
 func Doubts() []DoubtOf {
 	return []DoubtOf{Unread, MoreThanListed, HowLong, NoAmount, TakenFor, NotPut, OtherPan, TimeLost, NotDone, NotPoured, Unnamed,
-		InAlready, FigureLost, AllOfIt, WholePot}
+		InAlready, FigureLost, AllOfIt, WholePot, Elsewhere}
 }
 
 // A Doubt is what a cook should look at in a sentence that was read.
@@ -112,7 +113,8 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		return Cooked{}, ErrLongMethod
 	}
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		at: -1, assumed: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{}}
+		at: -1, assumed: -1, steeps: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
+		reserved: map[int]float64{}, steeped: map[int]bool{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -200,6 +202,9 @@ func (r *Cooked) lead(c *cookery) {
 				before = r.Sentences[k-1].Steps
 			}
 			s.recheck(r.Plan, before)
+			if c.steeped[k] {
+				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d.Of == TimeLost })
+			}
 			again.read(s, waiting)
 			waiting = ""
 			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
@@ -256,6 +261,9 @@ type cookery struct {
 	lid      *bool
 	bowls    bool             // it is shared out before it cools
 	shared   map[string][]int // by the name of what is fried: further sentences that add to it
+	reserved map[int]float64  // of items: the share that is kept for later
+	steeps   int              // the sentence in which something is steeped beside the pot; -1 for none
+	steeped  map[int]bool     // sentences in which something was: their minutes are its
 	joined   int              // how often something was added to what is fried
 	assumed  int              // the step whose end is our own guess; -1: none
 }
@@ -275,7 +283,8 @@ func Sentences(text string) (list []string) {
 	for line := range strings.Lines(text) {
 		line = leadingNumber.ReplaceAllString(clean(line), "")
 		for _, part := range sentenceEnd.Split(line, -1) {
-			if part = strings.Trim(part, " .;!"); part != "" && !onlyNumber.MatchString(part) {
+			part = stepNumber.ReplaceAllString(strings.Trim(part, " .;!"), "$1")
+			if part != "" && !onlyNumber.MatchString(part) {
 				list = append(list, part)
 			}
 		}
@@ -286,6 +295,7 @@ func Sentences(text string) (list []string) {
 var (
 	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`) // of a step, in the middle of a line
+	stepNumber    = regexp.MustCompile(`^\d{1,2} (\p{Lu}\p{Ll})`)
 	leadingNumber = regexp.MustCompile(`(?i)^(?:step )?\d+ ?[.):]+ *`)
 )
 
@@ -383,21 +393,21 @@ func init() {
 	for do, list := range map[action]string{
 		doAdd: `add pour tip put drop throw combine place fold return mix sweeten whisk beat stir blend take toss swirl tumble slide
 			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot crumble lift
-			scent perfume season layer thin slacken whip work`,
+			scent perfume season layer thin slacken whip work trickle drip pile draw pull move sharpen`,
 		doBoil: "bring",
-		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow stew poach braise scald bubble evaporate cooks",
-		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften", doRoast: "roast toast brown",
+		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow maintain stew poach braise scald bubble evaporate cooks",
+		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften hydrate", doRoast: "roast toast brown",
 		doFry:   "fry saute sauté temper puff sweat",
 		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve quarter cube snip slit sliver julienne",
 		doPeel: "peel deseed hull core stone pit",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
-		doTop: "garnish decorate scatter sprinkle top strew drizzle break dust lay", doOff: "remove", doTurn: "turn switch raise increase",
+		doTop: "garnish decorate scatter sprinkle top strew drizzle break dust lay", doOff: "remove kill", doTurn: "turn switch raise increase",
 		doCooker: "pressure",
-		doMelt:   "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion fill",
+		doMelt:   "melt", doSteam: "steam", doCaramel: "caramelise caramelize", doMove: "transfer divide spoon ladle share portion fill distribute",
 		doPass: "wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat " +
 			"ensure avoid prepare make " +
-			"reserve release wait open start begin gather weigh savour eat fish butter oil line skim rub shake give lick unmould skin send tilt spread smear",
+			"reserve save store hold release wait open start begin gather weigh savour eat drink fish butter oil line skim rub shake give lick unmould skin send tilt spread smear get invert blanch parboil",
 	} {
 		for w := range strings.FieldsSeq(list) {
 			doing[w] = do
@@ -446,6 +456,10 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if len(tokens) == 0 {
 		return true
 	}
+	all := clause{words: tokens}
+	all.match(vesselSize)
+	all.match(otherOven)
+	all.match(howLarge)
 	clauses := c.clauses(tokens)
 	if len(clauses) == 0 {
 		return false
@@ -463,6 +477,11 @@ func (c *cookery) sentence(text string) (passed bool) {
 		if k+1 < len(clauses) && c.addsToFry(one, &clauses[k+1]) {
 			clauses[k+1].words = slices.Concat(one.words[one.lead:], clauses[k+1].words)
 			clauses[k+1].lead = 0
+			continue
+		}
+		if k+1 < len(clauses) && one.letsBe() {
+			next := &clauses[k+1] // it says what
+			next.words, next.lead = slices.Concat(one.words, next.words), next.lead+len(one.words)
 			continue
 		}
 		c.means(one, inPassing)
@@ -507,7 +526,8 @@ func (c *cookery) sentence(text string) (passed bool) {
 	}
 	passed = passed && !did
 	c.forTheLast(text, begin)
-	if words := unread(tokens); len(words) > 0 && (did || slices.ContainsFunc(words, c.isMaterial)) && !c.kept[c.now] {
+	served := !did && !slices.ContainsFunc(clauses, func(l clause) bool { return l.do != doPass || !slices.Contains(eating, l.verb) })
+	if words := unread(tokens); len(words) > 0 && !served && (did || slices.ContainsFunc(words, c.isMaterial)) && !c.kept[c.now] {
 		c.doubt(Unread, strings.Join(words, ", "), "")
 	}
 	if did && !c.kept[c.now] {
@@ -537,6 +557,15 @@ func (l *clause) onlyLets() bool {
 	})
 }
 
+// letsBe reports whether a clause is "let it": what it is let do comes next.
+func (l *clause) letsBe() bool {
+	switch (&clause{words: l.words[min(l.lead, len(l.words)):]}).text() {
+	case "it", "them", "this", "all", "everything", "":
+		return l.verb == "let" || l.verb == "allow"
+	}
+	return false
+}
+
 // said is what a clause says, from its word of doing on.
 func (l *clause) said() string {
 	const most = 6
@@ -553,14 +582,16 @@ func (l *clause) said() string {
 	return strings.Join(words, " ")
 }
 
+// eating are words of doing of those who eat it: what goes with it is theirs.
+var eating = []string{"serve", "eat", "enjoy", "drink", "savour", "taste"}
+
 // getsReady reports whether a clause gets something ready; bare whether it does and does not say what.
 func (l *clause) getsReady() bool {
 	return slices.Contains([]action{doPeel, doCut, doGrate, doGrind, doRoast}, l.do)
 }
 func (l *clause) bare() bool {
 	return l.getsReady() && !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
-		return w.text != "and" &&
-			w.text != "then"
+		return w.text != "and" && w.text != "then" && !strings.HasSuffix(w.text, "ly")
 	})
 }
 
@@ -589,12 +620,19 @@ var (
 func (c *cookery) lasted(text string) bool {
 	found := takesSaid.FindStringSubmatch(text)
 	last := len(c.steps) - 1
-	if found == nil || last < 0 || c.steps[last].Do != plan.Heat || c.steps[last].Until == nil {
+	if found == nil || last < 0 {
 		return false
 	}
 	l := clause{words: methodWords(found[1])}
 	minutes := l.minutes()
 	if minutes == 0 || len(unread(l.words)) > 0 {
+		return false
+	}
+	if c.steps[last].Do == plan.Add && !c.steps[last].Topping && c.cooked() { // "add the milk little by little. This takes 40 minutes"
+		c.heat(&l, vessel.Simmer, plan.Until{Minutes: &minutes})
+		return false
+	}
+	if c.steps[last].Do != plan.Heat || c.steps[last].Until == nil {
 		return false
 	}
 	if c.assumed == last {
@@ -623,24 +661,37 @@ func (c *cookery) forTheLast(text string, begin int) {
 // A standing is how things stood before a sentence.
 type standing struct {
 	holders, at, held int
+	steps             int
 	used              []float64
 	prepared          int
 	next              bool
 }
 
 func (c *cookery) stand() standing {
-	return standing{len(c.holders), c.at, len(c.held()), slices.Clone(c.used), c.countPrepared(), c.next != nil}
+	return standing{len(c.holders), c.at, len(c.held()), len(c.steps), slices.Clone(c.used), c.countPrepared(), c.next != nil}
 }
 
+// vesselSize is how large a vessel is.
+var vesselSize = regexp.MustCompile(`\b\d[\d./]*(?: \d/\d)? ?(?:litres?|liters?|l|quarts?|pints?|cm|inch)(?: [a-z]+){0,3} ` +
+	`(?:dish|pan|pot|saucepan|cooker|mould|bowl|tin|diameter)\b`)
+
+// otherOven is how hot another oven would be.
+var otherOven = regexp.MustCompile(`\b(?:fan(?: oven)? \d{3}(?: ?° ?c?| c)?|\d{3}(?: ?° ?c?| c)? fan|gas(?: mark)? \d)\b`)
+
+// howLarge pieces are.
+var howLarge = regexp.MustCompile(`\b\d[\d./]*(?: to \d[\d./]*)? (?:cm|mm|inch|inches)\b`)
+
 // toKeep is said of the bowl that a pudding cools in: that is as good as its pot.
-var toKeep = regexp.MustCompile(`\b(?:transfer|pour|tip|turn|spoon|scrape)\b.*\bto an? .*\b(?:refrigerate|chill|cool|fridge)\b`)
+var toKeep = regexp.MustCompile(`\b(?:transfer|pour|tip|turn|spoon|scrape)\b.*\b(?:in)?to an? .*\b(?:refrigerate|chill|cool|fridge)\b`)
 
 // check looks whether what a sentence names has become something.
 func (c *cookery) check(tokens []*token, was standing) {
 	all := clause{words: tokens}
 	if k := all.newPan(); k >= 0 && was.held > 0 && !was.next && len(c.holders) == was.holders && c.at == was.at && c.next == nil &&
-		!c.bowls && !c.pan && !toKeep.MatchString(all.text()) {
-		c.doubt(OtherPan, tokens[k].text, "")
+		!c.bowls && !c.pan && was.steps < len(c.steps) && !toKeep.MatchString(all.text()) {
+		if !c.saysOld(was) {
+			c.doubt(OtherPan, tokens[k].text, "")
+		}
 	}
 	for i := range was.used {
 		if was.used[i] > 0 || c.used[i] > 0 || len(c.preparations[i]) > 0 || c.given[i].Item.Material == "water" || c.fat != nil &&
@@ -651,6 +702,16 @@ func (c *cookery) check(tokens []*token, was standing) {
 			c.doubt(NotPut, c.given[i].Text, "")
 		}
 	}
+}
+
+// saysOld reports whether the sentence names what was in the pot before it: that is only moved.
+func (c *cookery) saysOld(was standing) bool {
+	for i, used := range was.used {
+		if used > 0 && c.said[i] && c.given[i].Item.Material != "water" && slices.Contains(c.held(), i) {
+			return true
+		}
+	}
+	return false
 }
 
 // isMaterial reports whether a word is the name of something in the pantry.
@@ -709,7 +770,9 @@ func (c *cookery) clauses(tokens []*token) []clause {
 	switch {
 	case len(p.clauses) > 0:
 		return p.clauses
-	case slices.ContainsFunc(tokens, func(w *token) bool { return w.text == "not" || w.text == "don't" || w.text == "never" }):
+	case slices.ContainsFunc(tokens, func(w *token) bool {
+		return w.text == "not" || w.text == "don't" || w.text == "never" || w.text == "no"
+	}):
 		return []clause{{do: doPass, words: p.lead}}
 	}
 	return c.wordless(p.lead)
@@ -750,7 +813,7 @@ func (p *parting) condition(k int) (end int) {
 	switch {
 	case w == ",":
 		p.waits, p.not = false, false
-	case w == "not" || w == "don't" || w == "never" || w == "without":
+	case w == "not" || w == "don't" || w == "never" || w == "without" || w == "no" && next == "account":
 		p.not = true
 	case k == 0 && conditions[w] && (w != "as" || next == "soon"):
 		end := slices.IndexFunc(p.tokens, func(t *token) bool { return t.text == "," })
@@ -880,7 +943,7 @@ func (c *cookery) wordless(lead []*token) (list []clause) {
 		return nil
 	}
 	for piece := range slices.Values(pieces(lead)) {
-		one, ok := c.wordlessPiece(clause{words: piece})
+		one, ok := c.wordlessPiece(clause{words: piece}, lead)
 		if !ok {
 			return c.wordlessWhole(lead)
 		}
@@ -914,7 +977,7 @@ var beginsPhrase = wordSet(`a an the this that these those all both half some ea
 
 // wordlessWhole reads such a sentence as one.
 func (c *cookery) wordlessWhole(lead []*token) []clause {
-	if one, ok := c.wordlessPiece(clause{words: lead}); ok {
+	if one, ok := c.wordlessPiece(clause{words: lead}, lead); ok {
 		return []clause{one}
 	}
 	return nil
@@ -934,15 +997,23 @@ func pieces(words []*token) (list [][]*token) {
 	return list
 }
 
-// wordlessPiece reads one of its pieces.
-func (c *cookery) wordlessPiece(l clause) (clause, bool) {
+// wordlessPiece reads one of the pieces of such a sentence.
+func (c *cookery) wordlessPiece(l clause, p []*token) (clause, bool) {
 	words := l.words
 	if len(words) == 0 {
 		return l, false
 	}
 	last := words[len(words)-1].text
 	named := len(c.unused(&l)) > 0
+	const few = 4
 	switch {
+	case l.find("lid") >= 0 && len(words) < few:
+		if on := l.lid(); on != nil {
+			c.lid = on
+		}
+		l.do = doPass
+	case l.has("to rolling boil", "to boil", "to a rolling boil", "to full boil"):
+		l.do, l.verb = doBoil, "bring"
 	case l.has("to the boil", "to a boil"):
 		l.do, l.verb = doBoil, "bring"
 	case l.has("off the heat", "off the flame", "flame off", "heat off"), last == "off" && len(words) < 3:
@@ -951,12 +1022,17 @@ func (c *cookery) wordlessPiece(l clause) (clause, bool) {
 		l.do, l.verb = doChill, "chill"
 	case l.find("oven") >= 0 && l.minutes() > 0:
 		l.do, l.verb = doBake, "bake"
+	case l.container() != "" && len(words) < few+1:
+		l.do, l.verb = doMove, "divide"
 	case last == "top" && len(words) < 8 && l.has("on top", "on the top"):
 		l.do, l.verb = doTop, "top"
 	case l.has("goes in", "go in", "goes into", "go into"), len(words) < 8 && last == "in", named && (len(words) < 5 || c.onlyNames(&l)):
 		l.do, l.verb = doAdd, "add"
 	case len(words) < 7 && l.minutes() > 0 && len(c.held()) > 0:
 		l.do, l.verb = doCook, "cook"
+		if off := (&clause{words: p}); off.find("heat off") >= 0 || off.find("flame off") >= 0 || off.find("off the heat") >= 0 {
+			l.do, l.verb = doRest, "rest"
+		}
 	case numberedWhistle.MatchString(l.text()):
 		l.do = doCooker
 	case l.flame() != "" && len(words) < 5:
@@ -974,11 +1050,7 @@ var ended = wordSet("done ready finished cold warm hot")
 
 // onlyNames reports whether a clause says nothing but what goes in.
 func (c *cookery) onlyNames(l *clause) bool {
-	words := make([]*token, len(l.words))
-	for k, w := range l.words {
-		one := *w
-		words[k] = &one
-	}
+	words := l.copied()
 	c.unusedIn(&clause{words: words})
 	return len(unread(words)) == 0
 }
@@ -1033,7 +1105,7 @@ func (c *cookery) countPrepared() (n int) {
 // are things.
 func (c *cookery) opens(words []*token, k int) bool {
 	if k == 0 {
-		return true
+		return words[k].text != "pressure" || len(words) > 1 && words[1].text == "cook"
 	}
 	if nounish[words[k].text] {
 		switch before := words[k-1].text; before {
@@ -1044,6 +1116,18 @@ func (c *cookery) opens(words []*token, k int) bool {
 			}
 		}
 	}
+	if words[k].text == "pressure" && (k+1 >= len(words) || words[k+1].text != "cook") {
+		return false
+	}
+	if words[k].text == "microwave" && (k+1 >= len(words) || !slices.Contains([]string{"for", "on", "at", "the", "it", "until"}, words[k+1].text)) {
+		return false // "a microwave safe bowl"
+	}
+	if words[k].text == "stand" && k+1 < len(words) && words[k+1].text == "by" {
+		return false
+	}
+	if words[k].text == "thin" && (k+1 >= len(words) || !slices.Contains([]string{"with", "it", "the", "down", "out"}, words[k+1].text)) {
+		return false // "the thick and thin milk"
+	}
 	if greasing[words[k].text] && (k+1 >= len(words) || !slices.Contains([]string{"a", "an", "the", "your", "two", "four", "six", "some"},
 		words[k+1].text)) {
 		return false // "with sugar, butter and salt"
@@ -1051,7 +1135,7 @@ func (c *cookery) opens(words []*token, k int) bool {
 	if words[k].text == "take" && k+1 < len(words) && slices.Contains([]string{"colour", "color", "on", "up", "about", "care", "around"}, words[k+1].text) {
 		return false // "let it take colour"
 	}
-	if words[k].text == "rest" && k+1 < len(words) && words[k+1].text == "of" {
+	if words[k].text == "rest" && (k+1 < len(words) && words[k+1].text == "of" || doing[words[k-1].text] != "" && words[k-1].text != "let") {
 		return false
 	}
 	if words[k].text == "heat" && !heats(words, k) {
@@ -1061,7 +1145,7 @@ func (c *cookery) opens(words []*token, k int) bool {
 	switch before := words[k-1].text; before {
 	case "reduce", "lower", "increase", "raise", "pressure", "same", "serve", "served", "until", "very", "keep", "the", "a", "an", "to",
 		"of", "rolling", "gentle", "well", "for", "dry", "in", "with", "is", "are", "has", "have", "low", "high", "medium", "at", "on",
-		"stop", "into", "from", "off", "under", "over", "first", "fan", "slotted", "will", "its", "your", "this", "that", "room", "rice", "not", "don't",
+		"stop", "into", "from", "off", "under", "over", "first", "fan", "slotted", "wooden", "metal", "will", "its", "your", "this", "that", "room", "rice", "not", "don't",
 		"never", "without", "is not", "slow", "full", "by", "can", "could", "cannot", "bare", "steady", "light", "brisk",
 		"lively", "quiet":
 		if before == "rice" && warms {
@@ -1086,9 +1170,9 @@ func (c *cookery) opens(words []*token, k int) bool {
 func heats(words []*token, k int) bool {
 	switch words[k-1].text {
 	case ",", "and", "then", "now", "meanwhile", "slowly", "gently":
-		return true
+		return k+1 == len(words) || words[k+1].text != "off"
 	}
-	if k+1 == len(words) {
+	if k+1 == len(words) || words[k+1].text == "off" {
 		return false
 	}
 	next := words[k+1].text
@@ -1108,7 +1192,7 @@ var nounish = map[string]bool{"puree": true, "purée": true, "mash": true, "mix"
 	"grill": true, "place": true, "shower": true, "grease": true, "measure": true, "extract": true, "top": true, "temper": true,
 	"bubble": true, "finish": true, "blend": true, "fish": true, "butter": true, "oil": true, "line": true, "season": true, "layer": true,
 	"thin": true, "skin": true, "rub": true, "work": true, "lick": true, "fill": true, "shake": true, "peel": true, "puff": true,
-	"dust": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true}
+	"dust": true, "drink": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true}
 
 func (c *cookery) emit(steps ...plan.Step) {
 	for _, s := range steps {

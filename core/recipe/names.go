@@ -231,7 +231,14 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		if slices.ContainsFunc(before, func(m mention) bool { return m.item == i && m.share > 0 }) {
 			continue
 		}
-		if h := c.holderOf(i); h >= 0 && c.used[i] > 0.999 {
+		if h := c.seasonedWith(l, k, i); h >= 0 {
+			return []mention{{item: i, share: 0, holder: h, at: k}}, false // "the salted coconut milk"
+		}
+		if c.used[i] > 0 && c.used[i] < 0.999 && k > 0 && cookedFirst[l.words[k-1].text] && c.inSomePot(i) {
+			list = append(list, mention{item: i, share: 0, holder: c.holderOf(i), at: k}) // "the sweet coconut milk"
+			return list, false
+		}
+		if h := c.holderOf(i); h >= 0 && c.used[i] > 0.999 && (c.next != nil || !slices.Contains(c.held(), i)) {
 			if again = slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }); !again {
 				list = append(list, mention{item: i, share: 0, holder: h, at: k})
 			}
@@ -261,6 +268,34 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		}
 	}
 	return list, again
+}
+
+// cookedFirst is said of what has been in a pot already.
+var cookedFirst = wordSet("sweet sweetened hot boiling spiced thickened reduced infused scented")
+
+// seasonedWith returns the other pot that is meant by what its content is called: "the salted coconut milk"; -1 for none.
+func (c *cookery) seasonedWith(l *clause, k, item int) int {
+	if k == 0 {
+		return -1
+	}
+	fits := func(m *pantry.Material) bool { return false }
+	switch l.words[k-1].text {
+	case "salted":
+		fits = func(m *pantry.Material) bool { return m.Slug == "salt" }
+	case "sweet", "sweetened", "sugared":
+		fits = func(m *pantry.Material) bool { return m.Kind == "sweetener" }
+	case "spiced":
+		fits = func(m *pantry.Material) bool { return m.Kind == "spice" }
+	}
+	return slices.IndexFunc(c.holders, func(h holder) bool {
+		return h.pot && h.left > 0 && h.name != c.holders[max(c.at, 0)].name && slices.Contains(h.items, item) &&
+			slices.ContainsFunc(h.items, func(i int) bool { m := c.material(i); return m != nil && fits(m) })
+	})
+}
+
+// inSomePot reports whether part of an item is in a pot.
+func (c *cookery) inSomePot(item int) bool {
+	return slices.ContainsFunc(c.holders, func(h holder) bool { return h.pot && slices.Contains(h.items, item) })
 }
 
 // groundTo returns what was ground and is in no pot yet: "the paste".
@@ -401,6 +436,11 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 	if text == "" {
 		text, from = c.amountAfter(l, k+length), k
 	}
+	if slug == "rice-cooked" {
+		if list := c.cookedHere(l, from, k); list != nil {
+			return list
+		}
+	}
 	if text == "" && slug == "water" && c.cooksInWater(l, k) {
 		text, from = c.enoughWater(l), k
 		c.doubt(NoAmount, "water", text)
@@ -431,6 +471,28 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 	c.used, c.preparations = append(c.used, 0), append(c.preparations, nil)
 	c.names = append(c.names, c.reader.namesOf(c.given[len(c.given)-1]))
 	return []mention{{item: len(c.given) - 1, share: 1, holder: -1, at: k}}
+}
+
+// cookedHere returns the rice that was cooked before: "combine 1 1/2 cups of the cooked rice with the milk".
+func (c *cookery) cookedHere(l *clause, from, k int) []mention {
+	for i := range c.given {
+		if c.used[i] == 0 || !strings.HasPrefix(c.given[i].Item.Material, "rice-") || c.behaves(mention{item: i}, pantry.Flour) {
+			continue
+		}
+		for _, w := range l.words[min(from, k):k] {
+			w.read = true
+		}
+		if c.said != nil {
+			c.said[i] = true
+		}
+		for h := range c.holders {
+			if c.holders[h].left > 0 && slices.Contains(c.holders[h].items, i) && (h != c.at || c.next != nil) {
+				return []mention{{item: -1, share: 1, holder: h, at: k}}
+			}
+		}
+		return []mention{{item: i, share: 0, holder: -1, at: k}}
+	}
+	return nil
 }
 
 // cooksInWater reports whether something is cooked in water of which no amount is said: "boil the barley in fresh water".
@@ -538,6 +600,16 @@ var plainBetween = regexp.MustCompile(`^(?:(?:of|the|a|hot|warm|cold|boiling|fre
 // of it": how much of what the list has.
 func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 	left := 1 - c.used[item]
+	if kept := c.reserved[item]; kept > 0 {
+		for _, w := range l.words[max(at-3, 0):at] {
+			if w.text == "reserved" || w.text == "kept" {
+				w.read = true
+				delete(c.reserved, item)
+				return min(kept, left)
+			}
+		}
+		left = max(left-kept, 0)
+	}
 	if text, from := c.amountBefore(l, at); text != "" {
 		if share, ok := c.shareOf(text, item); ok {
 			for j := from; j < at; j++ {

@@ -13,7 +13,7 @@ import (
 // putAside leaves what is in the pot where it is: what comes goes into another.
 func (c *cookery) putAside(l *clause) {
 	list := c.mentioned(l)
-	if len(c.held()) == 0 || len(c.steps) == 0 || c.steps[len(c.steps)-1].Do.IsPreparation() ||
+	if c.steeps == c.now || len(c.held()) == 0 || len(c.steps) == 0 || c.steps[len(c.steps)-1].Do.IsPreparation() ||
 		slices.ContainsFunc(list, func(m mention) bool {
 			with := l.find("with") // "set aside with the vermicelli"
 			return (m.holder >= 0 || m.share > 0) && (with < 0 || m.at < with)
@@ -26,14 +26,22 @@ func (c *cookery) putAside(l *clause) {
 // container returns the bowls or the dish that a clause tips things into: "into six small bowls".
 func (l *clause) container() string {
 	for k, w := range l.words {
-		bowls := w.text == "in" && (l.verb == "pour" || l.verb == "ladle" || l.verb == "serve" || l.verb == "spoon" || l.verb == "fill")
-		if w.text != "into" && w.text != "between" && w.text != "among" && !bowls {
+		bowls := w.text == "in" && (l.verb == "pour" || l.verb == "ladle" || l.verb == "serve" || l.verb == "spoon" || l.verb == "fill" ||
+			l.verb == "distribute" || l.verb == "divide")
+		moves := w.text == "to" && l.verb == "transfer"
+		if w.text != "into" && w.text != "between" && w.text != "among" && w.text != "onto" && !bowls && !moves {
 			continue
 		}
 	within:
-		for _, t := range l.words[k+1 : min(k+5, len(l.words))] {
+		for _, t := range l.words[k+1 : min(k+7, len(l.words))] {
+			if bowls && t.text == "cups" {
+				break within // "pour in two cups of the milk"
+			}
 			switch t.text {
 			case "bowls", "glasses", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould", "casserole", "platter":
+				for _, n := range l.words[k:min(k+7, len(l.words))] {
+					n.read = n.read || isFigure(n.text) // of bowls
+				}
 				return t.text
 			case "serving":
 				t.read = true
@@ -297,17 +305,25 @@ func (c *cookery) aside(l *clause, list []mention) {
 		"in a small pot",
 		"in a large pan", "in a large pot", "in a large saucepan", "in a heavy pan", "in a heavy pot", "in a wide pan", "in a heavy bottomed pan")
 	known := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+	if k := l.newPan(); k >= 0 && (l.words[k].one == "pan" || l.words[k].one == "saucepan" || l.words[k].one == "pot") && c.cooked() {
+		indefinite = true
+	}
 	switch l.verb {
 	case "boil", "bring", "heat", "reduce", "warm", "scald": // "cook the rice ... boil the milk": in another pot
 		indefinite = indefinite || slices.ContainsFunc(list, func(m mention) bool {
-			return m.share > 0 && m.holder < 0 && m.at >= l.lead && c.behaves(m, pantry.Liquid)
-		}) && slices.ContainsFunc(c.steps, func(s plan.Step) bool {
-			return s.Pot == c.holders[c.at].name && (s.Do == plan.Heat || s.Do == plan.Pressure)
-		})
+			return m.share > 0 && m.holder < 0 && (m.at >= l.lead || l.words[l.lead-1].text == ",") && c.behaves(m, pantry.Liquid)
+		}) && c.cooked()
 	}
 	if (meanwhile || indefinite) && !known {
 		c.next = []string{}
 	}
+}
+
+// cooked reports whether what is in the pot has been on the flame.
+func (c *cookery) cooked() bool {
+	return c.at >= 0 && slices.ContainsFunc(c.steps, func(s plan.Step) bool {
+		return s.Pot == c.holders[c.at].name && (s.Do == plan.Heat || s.Do == plan.Pressure)
+	})
 }
 
 // portion shares the pudding out, if that was said.
@@ -340,6 +356,13 @@ func (c *cookery) move(l *clause) bool {
 	case dish && !bowls && l.find("serving") < 0 && len(fresh) > 0:
 		intoADish(c, l)
 		return c.put(c.asMeant(l, c.mentions(l), before), plan.Step{})
+	case dish && !bowls && l.find("serving") < 0 && len(c.held()) == 0 && c.bowlOfSentence() >= 0:
+		bowl := c.bowlOfSentence()
+		intoADish(c, l)
+		if c.next == nil {
+			c.next = []string{"dish"}
+		}
+		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{})
 	case dish && !bowls && l.find("serving") < 0 && len(c.held()) > 0:
 		from := c.at
 		c.open([]string{"dish"})
@@ -351,9 +374,9 @@ func (c *cookery) move(l *clause) bool {
 	case into != "":
 		return true
 	case l.verb == "transfer" && l.find("pot") >= 0 || l.verb == "transfer" && l.find("pan") >= 0 || l.verb == "transfer" &&
-		l.find("saucepan") >= 0:
+		l.find("saucepan") >= 0 || l.verb == "transfer" && l.find("cooker") >= 0:
 		if len(c.held()) == 0 {
-			return false
+			return c.add(l)
 		}
 		from := c.at
 		c.open([]string{})

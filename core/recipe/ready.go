@@ -20,21 +20,26 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) {
 		return true
 	}
+	if l.do == doSoak && c.steepsAroma(l) {
+		return true
+	}
 	minutes := l.minutes()
 	before := c.last
 	list := c.mentions(l)
 	if l.do == doGrate && len(list) == 1 && c.isCoconut(list[0]) && c.pressedLater() {
 		return true // pressing begins with it
 	}
+	grinds := l.do == doGrind && !c.pressedLater()
 	wet := !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) })
-	if them := l.find("them") >= 0 || l.find("it") >= 0; len(list) == 0 || wet && (l.do == doSoak || them && !slices.ContainsFunc(before, c.isCoconut)) {
+	if them := l.find("them") >= 0 || l.find("it") >= 0; len(list) == 0 || wet && (l.do == doSoak || them && !slices.ContainsFunc(before, c.isCoconut)) ||
+		grinds && them {
 		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), &token{text: "it"})}, nil, before)
 		list = append(list, meant...)
 		c.remember(meant)
 	} else if l.do == doGrind && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) }) {
 		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
-	if l.do == doGrind && slices.ContainsFunc(list, c.isCoconut) {
+	if l.do == doGrind && !grinds && slices.ContainsFunc(list, c.isCoconut) {
 		c.groundToPress(l, list)
 		return true
 	}
@@ -55,10 +60,24 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		if m.item < 0 || l.do == doSoak && c.behaves(m, pantry.Liquid) {
 			continue
 		}
-		pulp := c.behaves(m, pantry.Puree) // by its nature
+		pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
 		fine = c.preparing(m.item, c.readied(l, minutes)) || l.do == doCut || l.do == doPeel || l.do == doSoak || pulp || fine
 	}
 	return fine
+}
+
+// steepsAroma reports whether a clause steeps nothing but what flavours, in some of a liquid: it goes into the pot by its name.
+func (c *cookery) steepsAroma(l *clause) bool {
+	solid := slices.DeleteFunc(c.unused(l), func(m mention) bool { return c.behaves(m, pantry.Liquid) })
+	if len(solid) == 0 || slices.ContainsFunc(solid, func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) {
+		return false
+	}
+	for _, w := range l.words {
+		w.read = true
+	}
+	c.steeps = c.now
+	c.steeped[c.now] = true
+	return true
 }
 
 // groundToPress notes what coconut is ground with: it is pressed then.
@@ -82,7 +101,7 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 	case !unused && held:
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 		return true
-	case held && fat && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }):
+	case held && (fat || c.fat != nil) && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }):
 		c.fry(l)
 		return true
 	}
@@ -301,6 +320,9 @@ func (c *cookery) waters(l *clause) (list []measure.Millilitre) {
 func (c *cookery) drain(l *clause) (fine bool) {
 	before := c.last
 	list := c.mentions(l)
+	if len(list) == 0 && c.at >= 0 && c.next == nil && c.isSyrup(c.at) {
+		return true // of grit
+	}
 	if len(list) == 0 {
 		list = before
 	}
@@ -314,6 +336,12 @@ func (c *cookery) drain(l *clause) (fine bool) {
 		}
 		return true
 	}
+	if into := l.find("into") >= 0 || l.find("over") >= 0 || l.find("onto") >= 0; into && slices.ContainsFunc(list, func(m mention) bool {
+		return m.holder >= 0 && (c.holders[m.holder].pot && c.isSyrup(m.holder) || !c.holders[m.holder].pot && l.find("onto") >= 0)
+	}) { // "strain this syrup into the rice"
+		l.do, l.verb, c.last = doAdd, "pour", before
+		return c.add(l)
+	}
 	for _, m := range list {
 		if m.item >= 0 && m.holder < 0 && !slices.Contains(c.held(), m.item) {
 			return true // it stood in its water: soaking pours that off
@@ -325,6 +353,11 @@ func (c *cookery) drain(l *clause) (fine bool) {
 	milk := slices.ContainsFunc(c.held(), func(i int) bool {
 		return c.behaves(mention{item: i}, pantry.Liquid) && c.given[i].Item.Material != "water"
 	})
+	if milk && !slices.ContainsFunc(c.held(), func(i int) bool {
+		return !c.behaves(mention{item: i}, pantry.Liquid) && !c.behaves(mention{item: i}, pantry.Aroma)
+	}) {
+		return true // of what gave its flavour
+	}
 	if !milk && len(c.held()) > 0 && len(c.steps) > 0 && (c.steps[len(c.steps)-1].Do == plan.Heat || c.steps[len(c.steps)-1].Do == plan.Rest ||
 		c.steps[len(c.steps)-1].Do == plan.Pressure) {
 		c.emit(plan.Step{Do: plan.Drain})

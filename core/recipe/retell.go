@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 )
@@ -19,6 +20,11 @@ type telling struct {
 // retold puts a sentence in the form that clauses are read in.
 func (c *cookery) retold(tokens []*token) []*token {
 	t := telling{cookery: c, words: tokens}
+	t.finished()
+	if t.at(0) == "just" && (t.at(1) == "before" || t.at(1) == "when" || t.at(1) == "as") {
+		t.replace(0, 1)
+	}
+	t.bath()
 	t.described()
 	t.relative()
 	t.byDoing()
@@ -26,6 +32,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 	t.goingIn()
 	t.afterMinutes()
 	t.thenThings()
+	t.thingsIn()
 	t.restOfNotes()
 	t.ownUnits()
 	return t.words
@@ -127,8 +134,11 @@ func wordSet(words string) map[string]bool {
 // described passes over what a pudding does by itself: "it will thicken as it cools, so take it off early".
 func (t *telling) described() {
 	subject := func(k int) bool { return selves[t.words[k].text] || selves[t.words[k].one] || t.isName(t.words[k].one) }
+	if conditions[t.at(0)] || t.at(0) == "if" || t.at(0) == "unless" {
+		return
+	}
 	for k := 1; k+1 < len(t.words) && k < 7; k++ {
-		if w := t.at(k); w == "," || conditions[w] || doing[w] != "" && !subject(k) {
+		if w := t.at(k); w == "," || w == "if" || conditions[w] || doing[w] != "" && !subject(k) {
 			return
 		}
 		if !subject(k-1) || !modal[t.at(k)] && !t.oftenDoes(k) {
@@ -180,6 +190,46 @@ func (t *telling) described2(from int) int {
 		}
 	}
 	return len(t.words)
+}
+
+// bath passes over the water that a dish stands in: "set the dish in a larger pan and add an inch of hot water".
+func (t *telling) bath() {
+	text := strings.Join(t.texts(0, len(t.words)), " ")
+	found := bathSaid.FindStringIndex(text)
+	if found == nil {
+		return
+	}
+	begin := len(strings.Fields(text[:found[0]]))
+	end := begin + len(strings.Fields(text[found[0]:found[1]]))
+	for end < len(t.words) && doing[t.at(end)] != doBake && doing[t.at(end)] != doPass {
+		end++
+	}
+	for _, w := range t.words[begin:end] {
+		w.read = true
+	}
+	t.words = slices.Concat(t.words[:begin:begin], t.words[end:])
+}
+
+var bathSaid = regexp.MustCompile(`\b(?:set|place|put|stand) (?:the |it |them )?(?:[a-z]+ ){0,3}in(?:to)? an? (?:[a-z]+ )?(?:larger|bigger|roasting|deep|baking) ` +
+	`(?:baking )?(?:pan|tin|dish|tray)\b.*?\bwater\b`)
+
+// finished drops what only says that it is done: "five more minutes and you are done".
+func (t *telling) finished() {
+	n := len(t.words)
+	for _, end := range []int{n - 4, n - 3} {
+		if end < 1 || t.at(end) != "and" && t.at(end) != "," && t.at(end) != "then" {
+			continue
+		}
+		said := t.texts(end+1, n)
+		last, is := said[len(said)-1], said[len(said)-2]
+		if (last == "done" || last == "ready" || last == "finished") && (is == "are" || is == "is") {
+			for _, w := range t.words[end:] {
+				w.read = true
+			}
+			t.words = t.words[:end]
+			return
+		}
+	}
 }
 
 // relative takes out what was done before with what is named: "the rice, which has been soaking for an hour, goes in".
@@ -251,6 +301,9 @@ func (t *telling) byDoing() {
 			if k+n >= len(t.words) || !slices.Equal(t.texts(k, k+n), opener) {
 				continue
 			}
+			if ing := strings.HasSuffix(t.at(k+n), "ing"); n == 1 && (opener[0] == "start" || opener[0] == "begin") && !ing {
+				continue
+			}
 			if base, ok := anyForm(t.at(k + n)); ok {
 				t.say(k+n, base)
 				t.replace(k, k+n)
@@ -269,7 +322,7 @@ func (t *telling) texts(from, to int) []string {
 }
 
 var openers = func() (list [][]string) {
-	for _, said := range []string{"start by", "begin by", "start off by", "finish by", "start with", "be sure to", "make sure to",
+	for _, said := range []string{"start by", "begin by", "start", "begin", "start off by", "finish by", "start with", "be sure to", "make sure to",
 		"remember to", "don't forget to", "do not forget to", "it is time to", "it's time to", "time to", "you want to",
 		"you need to", "you will need to", "you have to", "let's", "let us", "go on", "all you do is", "all that is left is to",
 		"the next step is to", "the first step is to", "what you do is", "the trick is to", "try to", "be careful to", "take care to", "please",
@@ -300,7 +353,11 @@ func (t *telling) subjects() {
 		}
 		t.past = true
 		t.say(verb, base)
-		t.replace(k, verb)
+		if before := t.at(k - 1); before == "first" || before == "next" || before == "finally" {
+			t.replace(k, verb, ",") // "first" stands before things, too
+		} else {
+			t.replace(k, verb)
+		}
 	}
 }
 
@@ -478,6 +535,20 @@ func (t *telling) restOfNotes() {
 	}
 }
 
+// thingsIn reads "milk in, boil, 6 minutes": what stands before a comma goes in first.
+func (t *telling) thingsIn() {
+	end := slices.IndexFunc(t.words, func(w *token) bool { return w.text == "," })
+	if end < 2 || t.at(end-1) != "in" || end+1 >= len(t.words) {
+		return
+	}
+	for _, w := range t.words[:end-1] {
+		if doing[w.text] != "" || !t.isName(w.one) && w.text != "and" && !describes[w.text] {
+			return
+		}
+	}
+	t.replace(0, 0, "add")
+}
+
 // ownUnits reads what notes leave out: "low, 40 min, stir every 5".
 func (t *telling) ownUnits() {
 	for k := 0; k < len(t.words); k++ {
@@ -490,6 +561,16 @@ func (t *telling) ownUnits() {
 		case t.at(k+1) == "ml" && isFigure(w) && k > 1 && (t.at(k-1) == "other" || t.at(k-1) == "remaining" || t.at(k-1) == "last") &&
 			(t.at(k+2) == "" || t.at(k+2) == "," || t.at(k+2) == "to" || t.at(k+2) == "and" || t.at(k+2) == "in" || t.at(k+2) == "with"):
 			if name := t.leftLiquid(); name != "" {
+				t.replace(k+2, k+2, append([]string{"of", "the"}, strings.Fields(name)...)...)
+			}
+		case w == "rest" && t.at(k+1) != "of" && k > 0 && (doing[t.at(k-1)] != "" && t.at(k-1) != "let" || t.at(k-1) == "the" && k > 1 &&
+			doing[t.at(k-2)] != ""):
+			if name := t.leftLiquid(); name != "" { // "heat the rest with the sugar"
+				t.replace(k+1, k+1, append([]string{"of", "the"}, strings.Fields(name)...)...)
+			}
+		case isFigure(w) && w != "" && t.at(k+1) == "cup" && k > 1 && (t.at(k-1) == "aside" || t.at(k-1) == "reserve" || t.at(k-1) == "back") &&
+			(t.at(k+2) == "" || t.at(k+2) == "," || t.at(k+2) == "for" || t.at(k+2) == "and"):
+			if name := t.namedBefore(k); name != "" {
 				t.replace(k+2, k+2, append([]string{"of", "the"}, strings.Fields(name)...)...)
 			}
 		case w == "every" && isFigure(t.at(k+1)) && t.at(k+1) != "" && (t.at(k+2) == "" || t.at(k+2) == ","):
@@ -513,6 +594,16 @@ func (t *telling) bareNumber(k int) bool {
 		return true
 	}
 	return false
+}
+
+// namedBefore is the name of the liquid that stands last before a word; "" for none.
+func (t *telling) namedBefore(k int) (name string) {
+	for _, group := range t.namedIn(strings.Join(t.texts(0, k), " ")) {
+		if m := t.material(group[0]); m != nil && pours(m) {
+			name = NameOf(m)
+		}
+	}
+	return name
 }
 
 // leftLiquid is the name of the liquid of which a part is in, "" for none or several.

@@ -21,8 +21,9 @@ type token struct {
 func methodWords(text string) (list []*token) {
 	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ", "→", " , ",
 		"->", " , ", "=>", " , ", " + ", " and ", "&", " and ", " / ", " or ").Replace(strings.ToLower(text))
-	text = strings.ReplaceAll(text+" ", " w/ ", " with ")
+	text = contracted.Replace(strings.ReplaceAll(text+" ", " w/ ", " with "))
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
+	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = softSugar.ReplaceAllString(text, "$1")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
 	text = strings.ReplaceAll(text, "-", " ")
@@ -42,6 +43,12 @@ func firstRune(w string) rune { return []rune(w)[0] }
 
 // beforeAdding is said of what comes next: "let it cool before adding the honey".
 var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)
+
+// contracted writes out what is drawn together.
+var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", "it's ", "it is ", "that's ", "that is ")
+
+// beforeCold is said of what comes next, too: "let it cool before putting it in the fridge".
+var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferring) (?:it |them |the pudding )?(?:in|into|to) the (?:fridge|refrigerator)`)
 
 // softSugar is a sugar's name, and no doneness.
 var softSugar = regexp.MustCompile(`\bsoft ((?:light |dark )?brown sugar)`)
@@ -71,6 +78,16 @@ type clause struct {
 	verb  string
 	words []*token // what led up to the verb, and what stands after it
 	lead  int      // words before the verb
+}
+
+// copied returns the words of a clause, to be read without being marked.
+func (l *clause) copied() []*token {
+	words := make([]*token, len(l.words))
+	for k, w := range l.words {
+		one := *w
+		words[k] = &one
+	}
+	return words
 }
 
 func (l *clause) text() string {
@@ -218,7 +235,7 @@ func init() {
 		lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons
 		oven hob range grill preheated meantime waiting wait
 		household recipe batch recipes batches version versions book grandmother grandma mother mum aunt uncle friend friends neighbour
-		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate cm inch inches mm send table running`) {
+		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed slices cubes rounds settle batter larger pat forming casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send table running`) {
 		filler[w] = true
 	}
 }
@@ -234,6 +251,8 @@ func timeWords(text string) string {
 				sum, known = sum+n, true
 			} else if n, is := numberWords[w]; is {
 				sum, known = sum+n, true
+			} else if w == "more" {
+				continue
 			} else if known {
 				return found
 			}
@@ -258,14 +277,16 @@ var (
 		`(?:an|one) hour and (?:a half|a quarter|three quarters)|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
 		`overnight|over night|(?:(?:` + number + `|[a-z]+)(?: (?:to|or|and))? )?(?:` +
 		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b|` + number + ` h\b`)
+	orSoLong        = regexp.MustCompile(`\bor (?:for )?(?:at least |about )?` + number + `(?: to ` + number + `)? (?:hours?|hrs?|h)\b`)
 	hoursAnd        = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
-	everyTime       = regexp.MustCompile(`(?:every|each) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
+	everyTime       = regexp.MustCompile(`(?:every|each|at intervals of) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
 	numberedWhistle = regexp.MustCompile(`(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten) whistles?`)
 	ovenHeated      = regexp.MustCompile(`(?i)\boven\b[^.;]{0,40}?\b(\d{3}|\d{2}) ?(?:°|degrees?)? ?([CF]\b)? ?([a-z]*)`)
 	byPartSaid      = regexp.MustCompile(`\bby (?:a |one |about |another |further |around |nearly )*(?:half|third|quarter|two thirds)`)
-	lastMinutes     = regexp.MustCompile(`(?i)\bfor the (?:last|final) [a-z0-9-]+ minutes?\b`)
-	takesSaid       = regexp.MustCompile(`(?i)^(?:and )?(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +
+	lastMinutes     = regexp.MustCompile(`(?i)\bthe (?:last|final) (?:[a-z0-9-]+ minutes?|half hour|half an hour|hour)\b|` +
+		`\b(?:minutes?|mins?|hour) before (?:the end|it is done|the rice is done|the end of (?:the )?cooking)\b`)
+	takesSaid = regexp.MustCompile(`(?i)^(?:and )?(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +
 		`needs) (.*?)(?: or so| altogether| in all)?$`)
 	ovenSaid = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
 )
@@ -276,6 +297,10 @@ func (l *clause) minutes() measure.Minute {
 	text := everyTime.ReplaceAllStringFunc(l.text(), func(every string) string { return strings.Repeat(" ", len(every)) })
 	if l.matchIn(text, anyTime) == nil {
 		return 0
+	}
+	l.match(orElse)
+	if strings.Contains(text, "overnight") {
+		l.match(orSoLong)
 	}
 	l.has("hour and a half", "hour and a quarter", "hour and three quarters")
 	for _, known := range []struct {
@@ -348,8 +373,8 @@ func (l *clause) flame() vessel.Flame {
 		return vessel.Medium
 	case l.has("high heat", "high flame", "on high", "full flame", "over high", "to high", "strong flame", "fierce flame"):
 		return vessel.High
-	case l.has("lowest", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
-		"tiny flame", "lowest flame"):
+	case l.has("lowest", "to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
+		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):
 		return vessel.Low
 	case l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):
 		return vessel.Boil
@@ -362,7 +387,7 @@ func (l *clause) flame() vessel.Flame {
 // lid reads whether one is on, nil for nothing said.
 func (l *clause) lid() *bool {
 	switch {
-	case l.has("uncovered", "without a lid", "without the lid", "no lid", "lid off", "lid removed", "remove the lid", "take the lid off",
+	case l.has("uncovered", "without a lid", "without the lid", "no lid", "lid off", "lid removed", "remove the lid", "open the lid", "opening the lid", "lift the lid", "take the lid off",
 		"take off the lid", "without lid", "without covering"):
 		return new(bool)
 	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
@@ -409,4 +434,4 @@ func (l *clause) sign() string {
 
 // plainSign are words that a target says already.
 var plainSign = map[string]bool{"the": true, "it": true, "is": true, "are": true, "and": true, "has": true, "have": true, "a": true,
-	"to": true, "boils": true, "boil": true, "very": true, "just": true, "rice": true, "milk": true, "they": true}
+	"to": true, "boils": true, "boil": true, "boiling": true, "very": true, "just": true, "rice": true, "milk": true, "they": true}

@@ -37,6 +37,7 @@ var bracketed = regexp.MustCompile(`[(\[{]([^()\[\]{}]*)[)\]}]`)
 
 func (s *scan) read(text string) {
 	l := s.line
+	text = partOf.ReplaceAllString(text, "$2 $3 $1$4")
 	if (strings.HasSuffix(text, ":") || headed.MatchString(text)) &&
 		!strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
 		l.Heading, l.Note = true, strings.TrimSuffix(text, ":")
@@ -565,6 +566,11 @@ func (s *scan) material(name, note string, asides []string) {
 			found.slug, found.sure = cooked.slug, true
 		}
 	}
+	if said := plainWords(name + " " + note); found.slug == "citrus-juice" || found.slug == "orange-juice" {
+		if zest := s.find("lemon zest"); slices.ContainsFunc(said, func(w string) bool { return w == "zest" || w == "peel" || w == "rind" }) {
+			found.slug, found.sure = zest.slug, true // "grated rind of 1 lemon"
+		}
+	}
 	if found.slug == "" && either {
 		found = s.find(alternative)
 	}
@@ -643,7 +649,7 @@ func (s *scan) findIn(words []string, names map[string]string) match {
 				continue
 			}
 			switch {
-			case best.slug == "":
+			case best.slug == "", length == best.words && length > 1 && i > at && i < at+best.words && isMadeOf[words[i+length-1]]: // flakes of red rice
 				best, at = match{slug: slug, words: length, sure: true}, i
 			case slug != best.slug && !s.sameKind(slug, best.slug) && (i >= at+best.words || i+length <= at):
 				second = slug
@@ -670,6 +676,9 @@ func (s *scan) findIn(words []string, names map[string]string) match {
 	best.rest = strings.Join(rest, " ")
 	return best
 }
+
+// isMadeOf are what a name is of, whatever stands before: "red rice flakes".
+var isMadeOf = wordSet("flake flour powder meal paste noodle starch oil")
 
 // isFigure reports whether a word is a number or a per cent.
 func isFigure(word string) bool { return strings.Trim(word, "0123456789%.") == "" }

@@ -39,6 +39,15 @@ var (
 	leadsIn  = func(_ *cookery, l *clause) bool {
 		return l.lead < len(l.words) && (l.words[l.lead].text == "in" || l.words[l.lead].text == "into")
 	}
+	// Part of what is in no pot yet is kept for later.
+	reservable = func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		if len(list) != 1 || list[0].item < 0 || list[0].share <= 0 {
+			return false
+		}
+		text, _ := c.amountBefore(l, list[0].at)
+		return text != "" || list[0].share < 1-c.used[list[0].item]
+	}
 	// A grain that is in no pot is covered with water: it soaks.
 	soaksIt = func(c *cookery, l *clause) bool {
 		return len(c.held()) == 0 && slices.ContainsFunc(append(c.unused(l), c.last...), func(m mention) bool {
@@ -63,6 +72,13 @@ var inPassing = []meaning{
 		"warm water", "hot water"}, do: doSoak},
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
+	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil", "to a boil",
+		"bubbling"}, do: doBoil},
+	{verbs: "let", finds: []string{"pressure"}, do: doNothing, then: func(_ *cookery, l *clause) {
+		for _, w := range l.words {
+			w.read = true // what a cooker does by itself
+		}
+	}},
 	{verbs: "give", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && (timed(c, l) || numberedWhistle.MatchString(l.text()))
 	},
@@ -71,7 +87,15 @@ var inPassing = []meaning{
 		do: doAdd, then: intoADish},
 	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
 		"dishes", "pan"}, do: doPass, then: func(c *cookery, l *clause) { c.greases(l) }},
+	{verbs: "shake", finds: []string{"can", "tin", "bottle", "carton"}, do: doNothing, then: func(c *cookery, l *clause) {
+		said := maps.Clone(c.said)
+		c.mentions(l)
+		c.said = said
+	}},
+	{verbs: "put place", finds: []string{"weight", "whistle", "lid"}, when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, do: doNothing,
+		then: func(_ *cookery, l *clause) { l.has("weight") }},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
+	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
 	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
 		return l.find("water") >= 0
@@ -82,6 +106,15 @@ var inPassing = []meaning{
 	}},
 	{verbs: "keep", finds: []string{"stirring", "whisking"}, not: []string{"until", "till"}, when: untimed, do: doNothing,
 		then: func(c *cookery, l *clause) { c.stirsOn(l) }},
+	{verbs: "blanch parboil", when: func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		return c.any(list, pantry.Grain) || c.any(list, pantry.Tissue)
+	}, do: doCook, then: func(_ *cookery, l *clause) { l.verb = "boil" }},
+	{verbs: "chill refrigerate keep store", finds: []string{"days", "day", "week", "weeks"}, do: doNothing, then: func(_ *cookery, l *clause) {
+		for _, w := range l.words {
+			w.read = true // how long it keeps
+		}
+	}},
 	{verbs: "wait", when: both(timed, inPot), not: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doRest},
 	{verbs: "wait", has: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doCool},
 }
@@ -94,6 +127,10 @@ var meanings = []meaning{
 		"into squares", "into pieces", "into diamonds", "into lozenges", "into bars", "into wedges"}, do: doNothing},
 	{verbs: "take", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"it off", "it down", "it away",
 		"off", "the pot off", "the pan off", "the pot down"}, do: doOff},
+	{verbs: "put set", has: []string{"to soak"}, do: doSoak},
+	{verbs: "lay press put place cover", finds: []string{"paper", "film", "wrap", "parchment"}, when: func(c *cookery, l *clause) bool {
+		return !namesNew(c, l)
+	}, do: doNothing},
 	{verbs: "put place set return", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && l.minutes() == 0 && !l.waitsFor() && l.find("off") < 0
 	}, has: []string{"heat", "flame", "fire", "stove", "hob"}, do: doTurn},
@@ -103,9 +140,13 @@ var meanings = []meaning{
 		"in its own steam", "off the heat", "with the lid on"}, do: doRest},
 	{verbs: "turn", when: func(_ *cookery, l *clause) bool { return l.container() != "" }, do: doMove},
 	{verbs: "keep", finds: []string{"shaking", "scraping", "tossing"}, when: untimed, do: doNothing},
+	{verbs: "loosen", finds: []string{"edge", "edges", "sides"}, do: doNothing},
+	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on", "on top"},
+		do: doTop},
+	{verbs: "temper", finds: []string{"with"}, when: func(c *cookery, _ *clause) bool { return c.lastBowl() < 0 }, do: doTop},
 	{verbs: "temper", when: func(c *cookery, _ *clause) bool { return c.lastBowl() >= 0 }, do: doAdd},
 	{when: whistles, do: doCooker},
-	{verbs: "take remove turn switch put", has: []string{"off the heat", "from the heat", "off the flame", "from the flame", "off heat",
+	{verbs: "take remove turn switch put draw pull slide", has: []string{"off the heat", "from the heat", "off the flame", "from the flame", "off heat",
 		"off the stove", "from heat", "from the stove", "off the fire", "the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
@@ -135,15 +176,24 @@ var meanings = []meaning{
 		return len(c.held()) == 0 && (namesNew(c, l) || l.find("it") >= 0 || l.find("them") >= 0)
 	}, has: []string{"over the fire", "on the fire", "on the stove", "on the hob", "over the heat", "on the heat"}, do: doAdd},
 	{verbs: "return pop slide", has: []string{"oven"}, do: doBake},
-	{verbs: "put set place", has: []string{"on to boil", "to boil", "on to heat", "on to warm"}, do: doBoil},
+	{verbs: "put set place", has: []string{"on to boil", "to boil"}, do: doBoil},
+	{verbs: "put set place", when: namesNew, has: []string{"on to heat", "to heat", "on to warm", "to warm"}, do: doCook,
+		then: func(_ *cookery, l *clause) { l.verb = "heat" }},
 	{of: []action{doGrate}, finds: []string{"over", "in", "into", "on top"}, when: inPot, do: doAdd},
 	{of: []action{doCut}, when: both(inPot, leadsIn), do: doAdd},             // "slice in the bananas"
 	{of: []action{doCut}, finds: []string{"on top"}, when: inPot, do: doTop}, // "slice the banana on top"
+	{verbs: "let allow leave keep", when: func(c *cookery, l *clause) bool {
+		return l.verb != "keep" || l.find("soaked") >= 0 || l.find("water") >= 0
+	},
+		has: []string{"soak", "soaked", "soaking", "to soak", "in water", "in cold water", "in fresh water", "in clean water",
+			"in plenty of water", "under water"}, do: doSoak},
 	{verbs: "keep", finds: []string{"flame", "heat", "fire", "boil"}, when: timed, do: doCook},
 	{verbs: "keep", not: []string{"stirring", "boiling", "simmering", "cooking"}, when: timed, do: doRest},
 	{verbs: "keep", has: []string{"aside", "warm", "ready", "hot", "separately"}, do: doNothing, then: setsAside},
 	{verbs: "set put place", has: []string{"aside"}, do: doNothing, then: setsAside},
 	{verbs: "put place leave keep set", has: []string{"fridge", "refrigerator"}, do: doChill},
+	{verbs: "put place leave keep set", has: []string{"in the cool", "in a cool place", "in a cold place", "somewhere cool", "in the cold", "in the cellar"},
+		do: doCool},
 	{verbs: "let", has: []string{"fridge"}, do: doChill},
 	{verbs: "simmer", when: func(_ *cookery, l *clause) bool { return l.lead < len(l.words) && l.minutes() == 0 }, has: []string{"the flame",
 		"the heat", "the stove"}, do: doTurn},
@@ -153,9 +203,10 @@ var meanings = []meaning{
 	{verbs: "put place", has: []string{"oven"}, do: doBake},
 	{verbs: "put place close", has: []string{"the lid"}, do: doPass, then: func(c *cookery, _ *clause) { c.lid = new(true) }},
 	{verbs: "let allow leave", has: []string{"cool", "to cool"}, do: doCool},
+	{verbs: "let allow leave", finds: []string{"swell"}, when: func(c *cookery, l *clause) bool {
+		return c.flame != "" || l.find("lowest") >= 0 || l.find("heat") >= 0 || l.find("flame") >= 0 || l.find("low") >= 0
+	}, do: doCook},
 	{verbs: "let allow", has: []string{"stand", "rest", "sit", "swell", "infuse"}, do: doRest},
-	{verbs: "let allow leave", has: []string{"soak", "to soak", "in water", "in cold water", "in fresh water", "in clean water",
-		"in plenty of water", "under water"}, do: doSoak},
 	{when: func(_ *cookery, l *clause) bool { return (l.do == doAdd || l.verb == "divide") && l.container() != "" }, do: doMove},
 	{of: []action{doAdd}, has: []string{"to the boil", "to a boil"}, do: doBoil},
 	{verbs: "pulse", of: []action{doGrind}, when: inPot, do: doMash},
@@ -167,6 +218,17 @@ func (c *cookery) inFat() bool {
 	last := len(c.steps) - 1
 	return c.pan || last >= 0 && c.steps[last].Do == plan.Fry ||
 		c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Fat) })
+}
+
+// reserve keeps a part of something for later: "reserve a quarter of the coconut milk".
+func (c *cookery) reserve(l *clause) {
+	for _, m := range c.mentions(l) {
+		c.reserved[m.item] = m.share
+		if m.share >= 1-c.used[m.item] { // of a tin nobody knows how much it is
+			c.reserved[m.item] = plan.SlurryShare
+		}
+		delete(c.said, m.item)
+	}
 }
 
 // stirsOn sets how the last step over a flame is stirred.
@@ -256,8 +318,13 @@ func (c *cookery) settle(l *clause) {
 	}
 	l.has("whisking", "dry")
 	c.means(l, meanings)
-	if l.has("slow cooker") {
+	switch {
+	case l.has("slow cooker"):
 		c.oven = plan.SlowCooker
+	case l.has("microwave", "microwave oven"):
+		c.oven = plan.Microwave
+	case c.oven != "" && (l.find("saucepan") >= 0 || l.find("stove") >= 0 || l.find("hob") >= 0):
+		c.oven = ""
 	}
 	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||
 		l.verb == "boil" && l.minutes() == 0 && !l.targets()) {
