@@ -89,7 +89,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 				rest, _ := lasting(&p.Steps[k]) // what goes in "for the last two minutes" parts the time
 				m += rest
 			}
-			if p.Steps[i].Do == plan.Soak && float64(m) > said.High {
+			if (p.Steps[i].Do == plan.Soak || p.Steps[i].Do == plan.Chill) && float64(m) > said.High {
 				return true // "overnight, or for at least 6 hours"
 			}
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")

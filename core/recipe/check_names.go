@@ -113,14 +113,23 @@ var (
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
 		`(?:it|this)\b|\b(?:add|transfer|put|tip|place|return) (?:back )?(?:in|into|to) `)
 	// Words after which something goes in, what says that it goes back to the flame, and where its name ends.
-	puts = regexp.MustCompile(`(?i)\b(add|stir in|mix in|fold in|whisk in|pour in|pour on|tip in|put in|drop in|beat in|top with|pour over|` +
+	puts = regexp.MustCompile(`(?i)\b(add|put the|stir in|mix in|fold in|whisk in|pour in|pour on|tip in|put in|drop in|beat in|top with|pour over|` +
 		`sprinkle|scatter|strew|drizzle|swirl|stir|mix|whisk|tip|pour|return)\b`)
 	putPassively = regexp.MustCompile(`(?i)((?:[^,.;]|, and )*?) (?:(?:is|are|was|were|being) (?:then |now |slowly |gradually )?` +
 		`(?:added|poured|sprinkled|stirred|mixed|tipped|put|dropped|thrown|folded|scattered)|goes|go|went) (?:in|into|on|over)\b`)
 	// What comes to the boil first, or is boiled in water, need not be what is named.
 	waitsFirst = regexp.MustCompile(`(?i)^(?:when|once|as soon as|after|just before|before)\b|\bwater\b`)
-	goesBack   = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
-	thingEnds  = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|for|while|from|except|but)\b`)
+	// What was cooked or made of something may be in the pot that the rest goes into.
+	madeOfIt     = regexp.MustCompile(`(?i)\b(?:pur[eé]e|paste|pulp|mashed|cooked|boiled|drained|blended|pureed|puréed)\b`)
+	commas       = regexp.MustCompile(`[,;:] | and then | then | - `)
+	negated      = regexp.MustCompile(`(?i)^ ?(?:when|once|as soon as|after|until|till|while)\b|\b(?:not|never|without|don't|before|avoid|if|unless|no longer|otherwise|or it)\b`)
+	pressureSaid = regexp.MustCompile(`(?i)\b(?:pressure|whistles?)\b`)
+	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|open(?:ed)?|falls?|cools?|comes? down|` +
+		`off|pressure cooker|by itself|counting|naturally|weight|dies|died|steam out)\b`)
+	heatSaid = regexp.MustCompile(`(?i)\b(?:(?:bring|brought|let|allow|comes?|came|get)\b.*\b(?:to (?:a|the) (?:[a-z]+ )?(?:boil|simmer)|boil|simmer|bubble)|` +
+		`(?:simmer|poach|bubble|boil|cook) (?:it|them|this|gently|slowly|again|for|over|on low|on medium|until|till|\d))\b`)
+	goesBack  = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
+	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|and (?:simmer|cook|boil|stir|bring|let|mix))\b`)
 
 	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?(?:([CF])\b)?|([CF])\b)`)
 	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|most) (?:of )?(?:the )?([a-z -]+)`)
@@ -129,6 +138,7 @@ var (
 	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow|until)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
 	takenOut   = regexp.MustCompile(`(?i)\b(?:lift|scoop|take|spoon) (?:it|them|the [a-z]+)? ?out\b`)
 	flavourOut = regexp.MustCompile(`(?i)\b(?:peel|zest|rind|pods?|sticks?|lea(?:f|ves)|cloves|bark|bag)\b`)
+	forbids    = regexp.MustCompile(`(?i)^(?:do not|don't|never|avoid)\b`)
 	washed     = regexp.MustCompile(`(?i)\b(?:wash|rinse|pick over|clean)\b`)
 	pouredOff  = regexp.MustCompile(`(?i)\b(?:pour|drain|tip|ladle) (?:off|away)\b`)
 	mashedSaid = regexp.MustCompile(`(?i)\b(?:mash|crush|purée|puree|blend|grind|grate) (?:the |half (?:of )?the |` +
@@ -146,6 +156,7 @@ func (r *second) read(s *Sentence, waiting string) {
 	r.promised(s)
 	r.figures(s)
 	r.doings(s)
+	r.heating(s)
 	r.mashing(s)
 	r.shares(s)
 	r.elsewhere(s)
@@ -173,7 +184,7 @@ func (r *second) does(s *Sentence, verbs ...plan.Verb) bool {
 
 // nowhere finds what it names, and no sentence put anywhere.
 func (r *second) nowhere(s *Sentence) {
-	if washed.MatchString(s.Text) {
+	if washed.MatchString(s.Text) || forbids.MatchString(s.Text) {
 		return
 	}
 	for _, group := range r.namedIn(s.Text) {
@@ -248,7 +259,10 @@ func (r *second) promised(s *Sentence) {
 			rest = rest[:end[0]]
 		}
 		said := strings.ToLower(s.Text[at[0]:at[1]])
-		back := said == "return" || said == "pour over" || said == "pour on"
+		if end := thingEnds.FindStringIndex(rest); end != nil {
+			rest = rest[:end[0]]
+		}
+		back := said == "return" || said == "pour over" || said == "pour on" || madeOfIt.MatchString(rest)
 		if groups := r.namedIn(rest); len(groups) > 0 && !slices.ContainsFunc(groups[0], arrives) && !(back && r.touched(s, groups[0])) {
 			s.note(InAlready, r.called(r.slug(groups[0][0])))
 		}
@@ -330,6 +344,24 @@ func (r *second) doings(s *Sentence) {
 	}
 	if takenOut.MatchString(s.Text) && !flavourOut.MatchString(s.Text) && r.does(s, plan.Add) && !r.does(s, plan.Fry) {
 		s.note(NotDone, "take it out")
+	}
+}
+
+// heating finds what is told to be heated, or put under pressure, where no step does it.
+func (r *second) heating(s *Sentence) {
+	if len(s.Steps) == 0 {
+		return
+	}
+	for _, part := range commas.Split(s.Text, -1) {
+		if negated.MatchString(part) {
+			continue
+		}
+		if pressureSaid.MatchString(part) && !pressureGone.MatchString(part) && !r.does(s, plan.Pressure) {
+			s.note(NotDone, "cook it under pressure")
+		}
+		if heatSaid.MatchString(part) && !r.does(s, plan.Heat, plan.Pressure, plan.Bake, plan.Steam, plan.Melt, plan.Caramel, plan.Soak) {
+			s.note(NotDone, "cook it")
+		}
 	}
 }
 

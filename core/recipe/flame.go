@@ -58,7 +58,8 @@ func (c *cookery) boil(l *clause) (fine bool) {
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 		return true
 	}
-	if l.has("simmering point", "just to a simmer", "just below the boil", "just under the boil") {
+	if l.has("simmering point", "just to a simmer", "just below the boil", "just under the boil", "just under a boil", "just below a boil",
+		"nearly to the boil", "almost to the boil") {
 		nearly := nearlyBoiling
 		c.heat(l, vessel.Medium, plan.Until{TempC: &nearly})
 		return true
@@ -149,15 +150,31 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	return c.heatUntil(l, minutes)
 }
 
+// untilSoft reports whether a clause waits until something is soft: it says so behind "until", or says no more than "cook it soft".
+func (l *clause) untilSoft() bool {
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" || w.text == "when" })
+	if at < 0 {
+		return l.has("soft", "tender", "cooked through", "al dente", "done")
+	}
+	return (&clause{words: l.words[at:]}).has(softWords...)
+}
+
 // underPressure takes how long a cooker is under pressure, said behind the whistle: "till the first whistle, then lower the heat
 // and cook for 15 minutes".
 func (c *cookery) underPressure(l *clause, minutes measure.Minute) bool {
 	last := len(c.steps) - 1
-	if last < 0 || minutes == 0 || c.steps[last].Do != plan.Pressure || c.steps[last].Whistles == 0 || c.steps[last].Minutes != nil {
+	if last < 0 || minutes == 0 || c.steps[last].Do != plan.Pressure || (c.steps[last].Whistles == 0 || c.steps[last].Minutes != nil) &&
+		c.assumed != last {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+	if at, _ := unmarked(c.steps[last].Note); at != c.now && c.assumed != last {
 		return false
+	}
+	if c.assumed == last { // "bring to pressure. After one whistle lower the heat and cook for 20 minutes"
+		if found := numberedWhistle.FindString(strings.ToLower(c.text[c.now])); found != "" {
+			c.steps[last].Whistles = 1
+		}
+		c.answer()
 	}
 	c.steps[last].Minutes = &minutes
 	c.flame = ""
@@ -184,7 +201,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	case remaining > 0:
 		c.heat(l, vessel.Medium, plan.Until{RemainingPct: &remaining})
 		c.saidMinutes(minutes)
-	case slowest != nil && l.has(softWords...):
+	case slowest != nil && l.untilSoft():
 		l.has(thickWords...)
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
 		c.saidMinutes(minutes)
@@ -200,13 +217,13 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	case l.has("dissolved", "dissolves", "melted", "melts", "dissolve", "melt"):
 		few := fewMinutes
 		c.heat(l, usual, plan.Until{Minutes: &few})
-	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils"):
+	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "about to boil", "on the point of boiling"):
 		celsius := nearlyBoiling
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.has("steaming", "steams", "hot") || l.verb == "scald":
 		celsius := measure.Celsius(80)
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
-	case l.verb == "warm" || l.verb == "heat":
+	case l.verb == "warm" || l.verb == "heat" || l.verb == "reheat":
 		celsius := measure.Celsius(60)
 		if l.verb == "heat" {
 			celsius = 80
@@ -266,7 +283,7 @@ func (l *clause) remaining() float64 {
 			return 100 * part
 		}
 	}
-	if !l.has("half", "third", "thirds", "quarter", "quarters") {
+	if !l.has("half", "third", "thirds", "quarter", "quarters", "fourth", "fourths") {
 		return 0
 	}
 	by := byPartSaid.MatchString(l.text()) || l.find("evaporated") >= 0 || l.goneOf()
@@ -275,11 +292,11 @@ func (l *clause) remaining() float64 {
 	switch {
 	case l.has("two thirds", "2/3"):
 		left = 67
-	case l.has("three quarters"):
+	case l.has("three quarters", "three fourths", "three fourth"):
 		left = 75
 	case l.has("third"):
 		left = 33
-	case l.has("quarter"):
+	case l.has("quarter", "fourth"):
 		left = 25
 	}
 	if by {
@@ -333,9 +350,13 @@ func (c *cookery) pressure(l *clause) {
 	if minutes > most {
 		minutes = 0 // what is soaked overnight
 	}
+	if or := whistlesOr.MatchString(l.text()); or && step.Whistles > 0 {
+		minutes = 0 // "6 whistles or 20 minutes" is the same twice
+	}
 	if step.Whistles == 0 || minutes > 0 {
 		if minutes == 0 {
 			minutes = c.guess(cookerMinutes)
+			defer func() { c.assumed = len(c.steps) - 1 }()
 		}
 		step.Minutes = &minutes
 	}
@@ -389,6 +410,10 @@ func (c *cookery) standing(l *clause) bool {
 		l.sign()
 		c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes, Lid: c.lid})
 		c.lid = nil
+	case l.has("until hand warm", "until lukewarm", "until tepid", "until it is hand warm", "until it is lukewarm", "until just warm",
+		"until cool enough", "until barely warm"):
+		c.portion()
+		c.cool(lukewarm)
 	case l.has("until cold", "until cool", "to set", "completely"):
 		c.portion()
 		c.cool(cooled)
@@ -530,6 +555,7 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 
 var (
 	percentSaid = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
+	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)
 	goneSaid    = regexp.MustCompile(`\b(?:half|thirds?|quarters?)(?: of [a-z ]{2,20}?)? (?:has|have|is|are) (?:all )?` +
 		`(?:gone|boiled away|boiled off|evaporated|disappeared|cooked away|steamed off)\b`)
 	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
@@ -552,7 +578,7 @@ func (l *clause) celsius() measure.Celsius {
 
 // bareMinutes reads "simmer 5".
 func (l *clause) bareMinutes() measure.Minute {
-	if found := l.match(bareSaid); found != nil {
+	if found := (&clause{words: l.words[min(l.lead, len(l.words)):]}).match(bareSaid); found != nil {
 		return measure.Minute(mixedNumber(found[1]))
 	}
 	return 0

@@ -116,7 +116,7 @@ func (l *clause) targets() bool {
 
 var (
 	softWords = []string{"soft", "tender", "cooked", "done", "mushy", "translucent", "cooked through", "transparent", "mash", "mashes",
-		"falling apart", "falls apart", "fall apart", "collapses", "melting", "softened", "al dente", "softens", "clear"}
+		"crushed", "falling apart", "falls apart", "fall apart", "collapses", "melting", "softened", "al dente", "softens", "clear"}
 	thickWords = []string{"thick", "thickens", "thickened", "creamy", "thicker", "coats", "coat", "thicken"}
 )
 
@@ -290,7 +290,9 @@ func (c *cookery) fresh(l *clause) []mention {
 	for _, m := range before {
 		material := c.material(m.item)
 		named := slices.ContainsFunc(list, func(one mention) bool { return one.item == m.item })
-		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 && len(c.preparations[m.item]) == 0 &&
+		bare := l.beginsWith("in") || l.beginsWith("with") // "drain and boil in the milk"
+		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 &&
+			(len(c.preparations[m.item]) == 0 || bare) &&
 			material.Behaviour == pantry.Grain && len(c.held()) == 0 {
 			list = append(list, mention{item: m.item, share: 1, holder: -1})
 		}

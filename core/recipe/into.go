@@ -77,7 +77,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		c.doubt(NotDone, l.said(), "") // it was in no pot before
 	}
 	list := c.asMeant(l, named, before)
-	if l.putsItself() { // "wash the rice, put in a dish with the sugar"
+	if l.putsItself() || l.verb == "cover" { // "wash the rice, put in a dish with the sugar"
 		list = append(c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before), list...)
 	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
@@ -94,6 +94,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 		c.open([]string{"dish"})
 		l.has("dish", "baking dish", "baking")
 		return c.put(append(list, mention{item: -1, share: 1, holder: from}), plan.Step{})
+	}
+	if bowl := c.mixedLast(); bowl >= 0 && len(list) > 0 && !c.anyNew(list) && c.inHolder(list, c.at) && l.find("into") < 0 {
+		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{}) // "fold in the sago": one goes into the other
 	}
 	list, into := c.goesInto(l, list)
 	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
@@ -136,11 +139,20 @@ func (c *cookery) steepsBeside(l *clause) bool {
 // bowlOfSentence is the bowl that this sentence has stirred together, or the one before if nothing is in the pot yet; -1 for
 // none.
 func (c *cookery) bowlOfSentence() int {
-	last := len(c.steps) - 1
-	if last < 0 || c.steps[last].Do != plan.Mix {
+	bowl := c.mixedLast()
+	if bowl < 0 {
 		return -1
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
+	if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
+		return -1
+	}
+	return bowl
+}
+
+// mixedLast is the bowl that the last step stirred together, if nobody has poured it; -1 for none.
+func (c *cookery) mixedLast() int {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Mix {
 		return -1
 	}
 	return slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left > 0 })
@@ -162,7 +174,7 @@ func (l *clause) putsItself() bool {
 
 var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)
 
-var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/]+){0,4}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
+var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
 
 // toAdd is what a clause names to go in.
 func (c *cookery) toAdd(l *clause, before []mention) []mention {
@@ -218,6 +230,12 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		step.Note = "off the heat"
 	}
 	put := c.put(list, step)
+	if flame := l.flame(); put && flame != "" && (l.find("over") >= 0 || l.find("on") >= 0) {
+		c.flame = flame // "put the milk in a pan over medium heat"
+	}
+	if !put && c.flame != "" && len(c.held()) > 0 && l.waitsFor() && (l.verb == "stir" || l.verb == "whisk") && l.minutes() == 0 {
+		return c.cook(l) // "and stir until it is hot"
+	}
 	if put && l.verb == "dissolve" {
 		minutes := fewMinutes
 		c.emit(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften, Until: &plan.Until{Minutes: &minutes}})
@@ -230,7 +248,10 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		}
 	}
 	const longest = 180 // what is longer stands somewhere
-	if minutes := l.minutes(); minutes > 0 && minutes < longest && len(c.held()) > 0 {
+	if minutes := l.minutes(); minutes > 0 && c.offHeat && !put && len(c.held()) > 0 && l.flame() == "" && l.find("heat") < 0 {
+		c.steeped[c.now] = true // "off the heat ... beat for a minute"
+		return true
+	} else if minutes > 0 && minutes < longest && len(c.held()) > 0 {
 		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
 		return true
 	}
@@ -248,6 +269,11 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	if slices.Contains([]string{"pour", "tip", "turn", "scrape"}, l.verb) && len(c.held()) > 0 && len(list) == 0 && intoBowl.MatchString(l.text()) {
 		l.has("bowl")
 		return true // as good as the pot
+	}
+	if l.putsItself() && len(c.held()) > 0 && !slices.ContainsFunc(c.last, func(m mention) bool {
+		return m.holder >= 0 && m.holder != c.at || m.item >= 0 && !slices.Contains(c.held(), m.item)
+	}) {
+		return true // it is in already: "dilute the milk with the water and add to the pan"
 	}
 	if len(c.held()) > 0 && len(list) == 0 && l.find("back") >= 0 && l.has("everything", "it all", "all of it", "it") {
 		return true

@@ -114,7 +114,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	}
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
 		at: -1, assumed: -1, steeps: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
-		reserved: map[int]float64{}, steeped: map[int]bool{}}
+		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -205,6 +205,9 @@ func (r *Cooked) lead(c *cookery) {
 			if c.steeped[k] {
 				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d.Of == TimeLost })
 			}
+			if c.strained[k] {
+				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotDone && d.Words == "strain" })
+			}
 			again.read(s, waiting)
 			waiting = ""
 			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
@@ -264,6 +267,7 @@ type cookery struct {
 	reserved map[int]float64  // of items: the share that is kept for later
 	steeps   int              // the sentence in which something is steeped beside the pot; -1 for none
 	steeped  map[int]bool     // sentences in which something was: their minutes are its
+	strained map[int]bool     // sentences that strain what needs no step for it
 	joined   int              // how often something was added to what is fried
 	assumed  int              // the step whose end is our own guess; -1: none
 }
@@ -395,7 +399,7 @@ func init() {
 			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot crumble lift
 			scent perfume season layer thin slacken whip work trickle drip pile draw pull move sharpen`,
 		doBoil: "bring",
-		doCook: "boil simmer cook heat reduce thicken warm keep continue let allow maintain stew poach braise scald bubble evaporate cooks",
+		doCook: "boil simmer cook heat reheat reduce thicken warm keep continue let allow maintain stew poach braise scald bubble evaporate cooks",
 		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften hydrate", doRoast: "roast toast brown",
 		doFry:   "fry saute sauté temper puff sweat",
 		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve quarter cube snip slit sliver julienne",
@@ -514,7 +518,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 			}
 		}
 	}
-	if slices.ContainsFunc(clauses, func(l clause) bool { return l.verb == "wash" || l.verb == "rinse" || l.do == doSoak || l.do == doDrain }) {
+	if slices.ContainsFunc(clauses, func(l clause) bool { return l.verb == "wash" || l.verb == "rinse" || l.do == doSoak }) {
 		for k, w := range tokens {
 			w.read = w.read || w.text == "water" // it is washed in
 			if w.text == "times" || w.text == "waters" {
@@ -541,12 +545,25 @@ func (c *cookery) addsToFry(one, next *clause) bool {
 	if one.do != doAdd || next.do != doFry && next.do != doRoast || len(c.unused(next)) > 0 {
 		return false
 	}
-	last := len(c.steps) - 1
-	if c.fat == nil && !(last >= 0 && c.steps[last].Do == plan.Fry) {
+	list := c.unused(one)
+	if len(list) == 0 || slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) }) {
 		return false
 	}
-	list := c.unused(one)
-	return len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) })
+	last := len(c.steps) - 1
+	return c.fat != nil || last >= 0 && c.steps[last].Do == plan.Fry || c.takesBackFat()
+}
+
+// takesBackFat takes fat out of a pot that holds nothing else: what is fried in it comes out again.
+func (c *cookery) takesBackFat() bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Add || len(c.held()) != 1 || !c.behaves(mention{item: c.held()[0]}, pantry.Fat) {
+		return false
+	}
+	fat := c.held()[0]
+	share := c.used[fat]
+	c.steps, c.used[fat], c.holders[c.at].items = c.steps[:last], 0, nil
+	c.fat = &mention{item: fat, share: share, holder: -1}
+	return true
 }
 
 // onlyLets reports whether a clause says nothing but that something is let be: the next one says what.
@@ -628,7 +645,7 @@ func (c *cookery) lasted(text string) bool {
 	if minutes == 0 || len(unread(l.words)) > 0 {
 		return false
 	}
-	if c.steps[last].Do == plan.Add && !c.steps[last].Topping && c.cooked() { // "add the milk little by little. This takes 40 minutes"
+	if c.steps[last].Do == plan.Add && !c.steps[last].Topping && len(c.held()) > 0 { // "add the milk little by little. This takes 40 minutes"
 		c.heat(&l, vessel.Simmer, plan.Until{Minutes: &minutes})
 		return false
 	}
@@ -675,6 +692,9 @@ func (c *cookery) stand() standing {
 var vesselSize = regexp.MustCompile(`\b\d[\d./]*(?: \d/\d)? ?(?:litres?|liters?|l|quarts?|pints?|cm|inch)(?: [a-z]+){0,3} ` +
 	`(?:dish|pan|pot|saucepan|cooker|mould|bowl|tin|diameter)\b`)
 
+// dryPan is one that something is only toasted in.
+var dryPan = regexp.MustCompile(`\bdry (?:[a-z]+ )?(?:pan|skillet|pot|saucepan)\b`)
+
 // otherOven is how hot another oven would be.
 var otherOven = regexp.MustCompile(`\b(?:fan(?: oven)? \d{3}(?: ?° ?c?| c)?|\d{3}(?: ?° ?c?| c)? fan|gas(?: mark)? \d)\b`)
 
@@ -688,7 +708,7 @@ var toKeep = regexp.MustCompile(`\b(?:transfer|pour|tip|turn|spoon|scrape)\b.*\b
 func (c *cookery) check(tokens []*token, was standing) {
 	all := clause{words: tokens}
 	if k := all.newPan(); k >= 0 && was.held > 0 && !was.next && len(c.holders) == was.holders && c.at == was.at && c.next == nil &&
-		!c.bowls && !c.pan && was.steps < len(c.steps) && !toKeep.MatchString(all.text()) {
+		!c.bowls && !c.pan && was.steps < len(c.steps) && !dryPan.MatchString(all.text()) && !toKeep.MatchString(all.text()) {
 		if !c.saysOld(was) {
 			c.doubt(OtherPan, tokens[k].text, "")
 		}
@@ -867,6 +887,9 @@ func (p *parting) begins(k int) (do action, verb string) {
 	if do == doMash && k == len(p.tokens)-1 && len(p.clauses) > 0 && p.clauses[len(p.clauses)-1].do == doAdd {
 		begins = false // "combine the pearls, the cream and the purée"
 	}
+	if p.waits && happens[w.text] && (k+1 == len(p.tokens) || p.tokens[k+1].text == "," || p.tokens[k+1].text == "and") {
+		begins = false // "until it begins to bubble and thicken"
+	}
 	if p.waits && begins && p.endsWait(p.tokens, k) {
 		p.waits = false
 	}
@@ -912,6 +935,9 @@ func (p *parting) opensOne(do action, verb string, w *token) {
 	one.lead = len(one.words)
 	p.clauses = append(p.clauses, one)
 }
+
+// happens are words of doing for what comes about by itself.
+var happens = wordSet("thicken bubble boil melt dissolve reduce brown soften puff simmer evaporate")
 
 // endsWait reports whether a word of doing ends what is waited for without a comma: "until golden and add
 // them", "when they puff pour them over".
@@ -1035,6 +1061,9 @@ func (c *cookery) wordlessPiece(l clause, p []*token) (clause, bool) {
 		}
 	case numberedWhistle.MatchString(l.text()):
 		l.do = doCooker
+	case l.find("stirring") >= 0 && len(words) < few:
+		l.do, l.verb = doPass, "stir"
+		c.stirsOn(&l)
 	case l.flame() != "" && len(words) < 5:
 		l.do, l.verb = doTurn, "turn"
 	case ended[last] && len(words) < 5:
@@ -1105,11 +1134,12 @@ func (c *cookery) countPrepared() (n int) {
 // are things.
 func (c *cookery) opens(words []*token, k int) bool {
 	if k == 0 {
-		return words[k].text != "pressure" || len(words) > 1 && words[1].text == "cook"
+		thing := words[k].text == "thin" && len(words) > 1 && !slices.Contains(thinned, words[1].text) // "thin milk in"
+		return !thing && (words[k].text != "pressure" || len(words) > 1 && words[1].text == "cook")
 	}
 	if nounish[words[k].text] {
 		switch before := words[k-1].text; before {
-		case ",", "and", "then", "now", "&", "it", "them", "or":
+		case ",", "and", "then", "now", "&", "it", "them", "or", "bowl", "pan", "saucepan", "pot", "jug":
 		default:
 			if !strings.HasSuffix(before, "ly") {
 				return false
@@ -1125,7 +1155,10 @@ func (c *cookery) opens(words []*token, k int) bool {
 	if words[k].text == "stand" && k+1 < len(words) && words[k+1].text == "by" {
 		return false
 	}
-	if words[k].text == "thin" && (k+1 >= len(words) || !slices.Contains([]string{"with", "it", "the", "down", "out"}, words[k+1].text)) {
+	if words[k].text == "get" && words[k-1].text != "," && words[k-1].text != "and" && words[k-1].text != "then" {
+		return false // "let it get cold"
+	}
+	if words[k].text == "thin" && (k+1 >= len(words) || !slices.Contains(thinned, words[k+1].text)) {
 		return false // "the thick and thin milk"
 	}
 	if greasing[words[k].text] && (k+1 >= len(words) || !slices.Contains([]string{"a", "an", "the", "your", "two", "four", "six", "some"},
@@ -1165,6 +1198,9 @@ func (c *cookery) opens(words []*token, k int) bool {
 	}
 	return true
 }
+
+// thinned stand behind "thin" where that is done.
+var thinned = []string{"with", "it", "the", "down", "out"}
 
 // heats reports whether "heat" is what is done, and not what is turned down.
 func heats(words []*token, k int) bool {

@@ -86,7 +86,8 @@ func (r *Reader) namesOf(g Given) []string {
 var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "masoor": {"dal", "lentil", "pulse"}, "urad": {"dal", "lentil", "pulse"},
 	"chana":  {"dal", "lentil", "pulse", "chickpea"},
 	"lentil": {"dal", "lentil", "pulse"}, "milk-": {"milk"}, "condensed-milk": {"milk"}, "evaporated-milk": {"milk"},
-	"coconut-milk": {"coconut milk"}, "coconut-cream": {"coconut milk"}, "cream-": {"cream"},
+	"coconut-milk": {"coconut milk"}, "coconut-milk-thick": {"thick milk", "first milk"}, "coconut-milk-thin": {"thin milk", "second milk"},
+	"coconut-cream": {"coconut milk"}, "cream-": {"cream"},
 	"sago": {"sago", "pearl", "tapioca"}, "wheat": {"wheat"}, "millet": {"millet"}, "vermicelli": {"vermicelli", "noodle"},
 	"egg-": {"egg"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
 
@@ -150,6 +151,11 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0 { // "pour everything into the pot"
 		l.has("everything")
 		return slices.Clone(c.last)
+	}
+	if poured := l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0; poured && l.find("everything") >= 0 &&
+		slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle"}, l.verb) {
+		l.has("everything")
+		return nil // what was made
 	}
 	if c.inPotAlready(l) {
 		l.has("everything", "all together")
@@ -229,6 +235,7 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 			}
 		}
 		if slices.ContainsFunc(before, func(m mention) bool { return m.item == i && m.share > 0 }) {
+			again = true
 			continue
 		}
 		if h := c.seasonedWith(l, k, i); h >= 0 {
@@ -302,6 +309,13 @@ func (c *cookery) inSomePot(item int) bool {
 func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	if phrase != "paste" && phrase != "puree" && phrase != "purée" && phrase != "powder" {
 		return nil
+	}
+	if last := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash }); last >= 0 && phrase != "powder" {
+		for h := range c.holders {
+			if c.holders[h].pot && c.holders[h].left > 0 && c.holders[h].name == c.steps[last].Pot {
+				return []mention{{item: -1, share: 1, holder: h, at: k}}
+			}
+		}
 	}
 	for i := range c.given {
 		ground := slices.ContainsFunc(c.preparations[i], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
@@ -441,11 +455,20 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 			return list
 		}
 	}
-	if text == "" && slug == "water" && c.cooksInWater(l, k) {
+	if text == "" && slug == "water" && (l.verb == "melt" || l.verb == "dissolve") {
+		if text = c.waterToMelt(l); text != "" {
+			from = k
+			c.doubt(NoAmount, "water", text)
+			l.words[k].read = true
+		}
+	}
+	switch {
+	case text != "":
+	case slug == "water" && c.cooksInWater(l, k):
 		text, from = c.enoughWater(l), k
 		c.doubt(NoAmount, "water", text)
 		l.words[k].read = true
-	} else if text == "" {
+	default:
 		if slug == "water" {
 			l.words[k].read = false // asked, unless it goes with a soaking
 		}
@@ -495,18 +518,38 @@ func (c *cookery) cookedHere(l *clause, from, k int) []mention {
 	return nil
 }
 
+// waterToMelt is a guess at the water that sugar is melted in, "" where none is.
+func (c *cookery) waterToMelt(l *clause) string {
+	const part, step = 0.25, 10 // of its weight, ml. Source: our own judgement
+	for _, group := range c.namedIn(l.text()) {
+		m := c.material(group[0])
+		if m == nil || m.Kind != "sweetener" {
+			continue
+		}
+		if amount, err := measure.ParseAmount(c.given[group[0]].Item.Amount); err == nil {
+			if g, err := c.reader.measures.Grams(amount, m.Body()); err == nil {
+				return strconv.Itoa(max(step, int(math.Round(float64(g)*part/step))*step)) + " ml"
+			}
+		}
+	}
+	return ""
+}
+
 // cooksInWater reports whether something is cooked in water of which no amount is said: "boil the barley in fresh water".
 func (c *cookery) cooksInWater(l *clause, k int) bool {
+	if l.find("enough water") >= 0 || l.find("enough cold water") >= 0 {
+		return l.do == doAdd || l.do == doBoil || l.do == doCook || l.do == doCooker
+	}
 	switch l.do {
 	case doBoil, doCook, doCooker:
 	case doAdd:
-		if l.find("enough") < 0 && l.find("fresh") < 0 && l.find("pan") < 0 && l.find("pot") < 0 {
+		if l.verb != "cover" && l.find("enough") < 0 && l.find("fresh") < 0 && l.find("pan") < 0 && l.find("pot") < 0 {
 			return false
 		}
 	default:
 		return false
 	}
-	for _, beside := range []string{"tin", "bath", "basin", "bowl", "tap", "same", "little", "over", "with", "hot", "tablespoon", "spoon", "splash",
+	for _, beside := range []string{"tin", "bath", "basin", "bowl", "tap", "same", "over", "hot", "tablespoon", "spoon", "splash",
 		"topping", "up"} {
 		if at := l.find(beside); at >= 0 && at < k && k-at < 5 {
 			return false
@@ -534,7 +577,7 @@ func (c *cookery) enoughWater(l *clause) string {
 	switch {
 	case l.has("plenty of", "large pan of", "large pot of", "lots of", "big pan of", "big pot of"):
 		times = plenty
-	case l.has("enough", "to cover", "just"):
+	case l.has("enough", "to cover", "just", "a little", "little"):
 		times = covers
 	}
 	grams := 0.0
@@ -604,6 +647,15 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		for _, w := range l.words[max(at-3, 0):at] {
 			if w.text == "reserved" || w.text == "kept" {
 				w.read = true
+				delete(c.reserved, item)
+				return min(kept, left)
+			}
+		}
+		if text, from := c.amountBefore(l, at); text != "" || at > 1 && l.words[at-1].text == "of" && l.words[at-2].one == "cup" {
+			if share, ok := c.shareOf(text, item); text == "" || ok && share == kept { // "into the cup of milk"
+				for _, w := range l.words[from:at] {
+					w.read = true
+				}
 				delete(c.reserved, item)
 				return min(kept, left)
 			}

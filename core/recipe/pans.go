@@ -27,7 +27,7 @@ func (c *cookery) putAside(l *clause) {
 func (l *clause) container() string {
 	for k, w := range l.words {
 		bowls := w.text == "in" && (l.verb == "pour" || l.verb == "ladle" || l.verb == "serve" || l.verb == "spoon" || l.verb == "fill" ||
-			l.verb == "distribute" || l.verb == "divide")
+			l.verb == "distribute" || l.verb == "divide" || l.verb == "put")
 		moves := w.text == "to" && l.verb == "transfer"
 		if w.text != "into" && w.text != "between" && w.text != "among" && w.text != "onto" && !bowls && !moves {
 			continue
@@ -38,7 +38,7 @@ func (l *clause) container() string {
 				break within // "pour in two cups of the milk"
 			}
 			switch t.text {
-			case "bowls", "glasses", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould", "casserole", "platter":
+			case "bowls", "glasses", "jars", "plates", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould", "casserole", "platter":
 				for _, n := range l.words[k:min(k+7, len(l.words))] {
 					n.read = n.read || isFigure(n.text) // of bowls
 				}
@@ -85,7 +85,7 @@ func (c *cookery) goesInto(l *clause, list []mention) (subject []mention, into i
 	}
 	if main := c.mainPot(); !found && main >= 0 && main != c.at && c.next == nil && l.has("to the pudding", "into the pudding",
 		"over the pudding",
-		"on the pudding", "to the main pot", "into the main pot", "to the pot", "to the main pan", "into the first pot", "into the first pan") {
+		"on the pudding", "to the main pot", "into the main pot", "to the pot", "into the pot", "into the cooker", "to the main pan", "into the first pot", "into the first pan") {
 		into = main
 	}
 	return subject, into
@@ -142,7 +142,8 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	used := len(items) < len(list)
 	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl", "in a cup",
 		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
-	flour := c.any(items, pantry.Flour) || c.cold(l, items) && c.any(items, pantry.Grain)
+	intoLiquid := len(c.held()) > 0 && l.find("into") >= 0 && len(items) > 1 && c.behaves(items[len(items)-1], pantry.Liquid) && items[len(items)-1].at > l.find("into")
+	flour := c.any(items, pantry.Flour) || (c.cold(l, items) || intoLiquid) && c.any(items, pantry.Grain)
 	if used && !beside || len(items) == 0 || !(beside || c.beaten(l, items) || flour && c.slurry(l, items)) {
 		if !used && len(items) == 1 && flour && len(c.held()) == 0 && l.find("water") >= 0 { // in a little water, nobody says how much
 			c.preparing(items[0].item, preparing{"stir in cold", fewMinutes, c.now})
@@ -185,6 +186,9 @@ func (c *cookery) slurry(l *clause, items []mention) bool {
 	if len(items) < 2 || l.verb == "beat" || l.verb == "make" || !c.any(items, pantry.Liquid) && !c.any(items, pantry.Egg) {
 		return false
 	}
+	if into := l.find("into"); into >= 0 && len(c.held()) > 0 && slices.ContainsFunc(items, func(m mention) bool { return m.at > into && c.behaves(m, pantry.Liquid) }) {
+		return true // "stir the flour into the rest of the milk"
+	}
 	return len(c.held()) == 0 || l.has("cold", "little", "some") || slices.ContainsFunc(items, func(m mention) bool {
 		return c.behaves(m, pantry.Liquid) && (m.share < 1 || c.given[m.item].inMethod)
 	})
@@ -195,6 +199,9 @@ func (c *cookery) stirBeside(l *clause, name string, items, list []mention) {
 	step := plan.Step{Do: plan.Mix, Name: c.free(name)}
 	h := holder{name: step.Name, left: 1, words: []string{"mixture", "paste", "slurry", "batter", "mix", name,
 		singularWord(name) + " mixture"}}
+	if name == "eggs" {
+		h.words = append(h.words, "custard", "egg mixture", "egg mix")
+	}
 	for _, m := range items {
 		if item, ok := c.take(m); ok {
 			step.Items = append(step.Items, item)
@@ -238,7 +245,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 	}
 	some := 1.0
 	for k, w := range l.words {
-		if !c.isName(w.one) || some < 1 {
+		if !c.isName(w.one) && w.one != "mixture" && w.one != "liquid" && w.one != "pudding" || some < 1 {
 			continue
 		}
 		some = c.partShare(l, k)
@@ -322,7 +329,7 @@ func (c *cookery) aside(l *clause, list []mention) {
 // cooked reports whether what is in the pot has been on the flame.
 func (c *cookery) cooked() bool {
 	return c.at >= 0 && slices.ContainsFunc(c.steps, func(s plan.Step) bool {
-		return s.Pot == c.holders[c.at].name && (s.Do == plan.Heat || s.Do == plan.Pressure)
+		return s.Pot == c.holders[c.at].name && (s.Do == plan.Heat || s.Do == plan.Pressure || s.Do == plan.Bake)
 	})
 }
 

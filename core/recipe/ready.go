@@ -20,7 +20,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) {
 		return true
 	}
-	if l.do == doSoak && c.steepsAroma(l) {
+	if l.do == doSoak && c.steepsBy(l) {
 		return true
 	}
 	minutes := l.minutes()
@@ -41,6 +41,10 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	}
 	if l.do == doGrind && !grinds && slices.ContainsFunc(list, c.isCoconut) {
 		c.groundToPress(l, list)
+		return true
+	}
+	if l.do == doRoast && c.onlyFat(list) && l.minutes() == 0 {
+		c.hotFat(l, list)
 		return true
 	}
 	if l.do == doRoast && c.roastsInPot(l, list, minutes) {
@@ -66,15 +70,19 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	return fine
 }
 
-// steepsAroma reports whether a clause steeps nothing but what flavours, in some of a liquid: it goes into the pot by its name.
-func (c *cookery) steepsAroma(l *clause) bool {
+// steepsBy reports whether a clause steeps nothing but what flavours, in some of a liquid, or fruit in water: it goes into the
+// pot by its name.
+func (c *cookery) steepsBy(l *clause) bool {
 	solid := slices.DeleteFunc(c.unused(l), func(m mention) bool { return c.behaves(m, pantry.Liquid) })
-	if len(solid) == 0 || slices.ContainsFunc(solid, func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) {
+	if len(solid) == 0 || slices.ContainsFunc(solid, func(m mention) bool {
+		return !c.behaves(m, pantry.Aroma) && !c.behaves(m, pantry.Tissue) && !c.behaves(m, pantry.Piece)
+	}) {
 		return false
 	}
 	for _, w := range l.words {
 		w.read = true
 	}
+	c.remember(solid)
 	c.steeps = c.now
 	c.steeped[c.now] = true
 	return true
@@ -99,6 +107,11 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 	held := len(c.held()) > 0
 	switch {
 	case !unused && held:
+		if c.fat != nil { // "heat the ghee and roast the cooked rice"
+			list := []mention{*c.fat}
+			c.fat, c.pan = nil, false
+			c.put(list, plan.Step{})
+		}
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 		return true
 	case held && (fat || c.fat != nil) && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }):
@@ -209,8 +222,9 @@ func (c *cookery) press(l *clause) (fine bool) {
 	before, known := c.last, len(c.given)
 	list := c.asMeant(l, c.mentions(l), before)
 	for i := known; i < len(c.given); i++ {
-		c.used[i] = 1 // the water of the presses
+		c.used[i] = 1 // the water of the presses, or what is pressed
 	}
+	list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= known })
 	for _, w := range l.words {
 		w.read = w.read || w.one == "milk" || w.one == "extract"
 	}
@@ -286,6 +300,20 @@ func (c *cookery) again(l *clause) bool {
 
 // waters are the amounts of water that a clause names.
 func (c *cookery) waters(l *clause) (list []measure.Millilitre) {
+	if l.do == doPress && l.find("water") < 0 { // "take the first milk, 2 cups"
+		for k := range l.words {
+			if text, from := c.amountBefore(l, k); text != "" && from < k && l.words[k].text == "," {
+				if amount, err := measure.ParseAmount(text); err == nil {
+					if grams, err := c.reader.measures.Grams(amount, measure.Body{Density: 1}); err == nil {
+						list = append(list, measure.Millilitre(grams))
+						for _, w := range l.words[from:k] {
+							w.read = true
+						}
+					}
+				}
+			}
+		}
+	}
 	for k, w := range l.words {
 		if w.one != "water" && !(w.one == "ml" && k > 0) {
 			continue
@@ -321,6 +349,7 @@ func (c *cookery) drain(l *clause) (fine bool) {
 	before := c.last
 	list := c.mentions(l)
 	if len(list) == 0 && c.at >= 0 && c.next == nil && c.isSyrup(c.at) {
+		c.strained[c.now] = true
 		return true // of grit
 	}
 	if len(list) == 0 {
@@ -356,6 +385,7 @@ func (c *cookery) drain(l *clause) (fine bool) {
 	if milk && !slices.ContainsFunc(c.held(), func(i int) bool {
 		return !c.behaves(mention{item: i}, pantry.Liquid) && !c.behaves(mention{item: i}, pantry.Aroma)
 	}) {
+		c.strained[c.now] = true
 		return true // of what gave its flavour
 	}
 	if !milk && len(c.held()) > 0 && len(c.steps) > 0 && (c.steps[len(c.steps)-1].Do == plan.Heat || c.steps[len(c.steps)-1].Do == plan.Rest ||
@@ -373,6 +403,9 @@ func (c *cookery) mash(l *clause) bool {
 	}
 	if list := c.unused(l); len(list) > 0 {
 		for _, m := range c.mentions(l) {
+			if c.behaves(m, pantry.Aroma) && c.given[m.item].Item.State == "" {
+				c.given[m.item].Item.State = pantry.Ground
+			}
 			name := "grind to a paste"
 			if l.verb == "crush" {
 				name = "grind to granules"

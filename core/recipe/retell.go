@@ -27,6 +27,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 	t.bath()
 	t.described()
 	t.relative()
+	t.thingsFirst()
 	t.byDoing()
 	t.subjects()
 	t.goingIn()
@@ -117,7 +118,7 @@ var (
 		darkens stiffen stiffens swell swells tighten tightens smell smells feel feels be bubble bubbles splutter splutters spit
 		spits catch catches stick sticks burn burns boil boils curdle curdles split splits taste need needs continue continues
 		absorb absorbs drop drops melt melts release releases stay stays remain remains appear appears start starts begin begins
-		float floats soak soaks come comes leave leaves hold holds wobble wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates`)
+		float floats soak soaks come comes hold holds wobble wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates`)
 	selves = wordSet(`it they this that these pudding payasam kheer mixture custard milk rice grain dessert syrup everything sauce
 		pearl dal lentil jaggery sago vermicelli one flavour colour porridge cream sugar carrot skin`)
 	modal = wordSet(`will may might should would ll ought`)
@@ -137,6 +138,9 @@ func (t *telling) described() {
 	if conditions[t.at(0)] || t.at(0) == "if" || t.at(0) == "unless" {
 		return
 	}
+	if len(t.words) == 0 || doing[t.at(0)] != "" && !subject(0) {
+		return
+	}
 	for k := 1; k+1 < len(t.words) && k < 7; k++ {
 		if w := t.at(k); w == "," || w == "if" || conditions[w] || doing[w] != "" && !subject(k) {
 			return
@@ -149,7 +153,7 @@ func (t *telling) described() {
 			strings.HasSuffix(t.at(does), "ly")) {
 			does++
 		}
-		if !ofItself[t.at(does)] || t.at(does) == "be" && t.participleAt(does+1) {
+		if !ofItself[t.at(does)] && t.at(does) != "leaves" || t.at(does) == "be" && t.participleAt(does+1) {
 			return
 		}
 		end := t.described2(does)
@@ -164,7 +168,7 @@ func (t *telling) described() {
 // oftenDoes reports whether a word is of a third person that does something by itself: "it thickens as it cools".
 func (t *telling) oftenDoes(k int) bool {
 	w := t.at(k)
-	return ofItself[w] && strings.HasSuffix(w, "s") && doing[w] == ""
+	return (ofItself[w] || w == "leaves" && selves[t.at(k-1)]) && strings.HasSuffix(w, "s") && doing[w] == ""
 }
 
 func (t *telling) participleAt(k int) bool {
@@ -361,6 +365,22 @@ func (t *telling) subjects() {
 	}
 }
 
+// thingsFirst reads "jaggery you melt in a little water".
+func (t *telling) thingsFirst() {
+	const most = 4
+	for k := 1; k+1 < len(t.words) && k <= most; k++ {
+		if !tellers[t.at(k)] || !t.isName(t.words[k-1].one) || doing[t.at(0)] != "" || conditions[t.at(0)] {
+			continue
+		}
+		if base, ok := anyForm(t.at(k + 1)); ok {
+			front := slices.Clone(t.words[:k])
+			t.words[k].read, t.words[k+1].read = true, true
+			t.words = slices.Concat([]*token{{text: base, one: base}}, front, t.words[k+2:])
+			return
+		}
+	}
+}
+
 // goesOn puts a further word of doing of who does it in its form: "and cooked the carrots".
 func (t *telling) goesOn(k int) {
 	if !t.past || k == 0 || !t.starts(k) || t.at(k-1) == "," && t.participlesOnly(k) {
@@ -413,6 +433,8 @@ func (t *telling) goingIn() {
 		}
 		if after == "on" || after == "over" || after == "onto" {
 			verb = "scatter"
+		} else if water := slices.Index(t.texts(k, min(k+5, len(t.words))), "water"); water > 0 {
+			verb = "soak" // "the barley goes into cold water"
 		}
 		thing := slices.DeleteFunc(slices.Clone(t.words[begin:k]), func(w *token) bool { return inversion[w.text] || helpers[w.text] })
 		if len(thing) == 0 {
@@ -542,7 +564,7 @@ func (t *telling) thingsIn() {
 		return
 	}
 	for _, w := range t.words[:end-1] {
-		if doing[w.text] != "" || !t.isName(w.one) && w.text != "and" && !describes[w.text] {
+		if doing[w.text] != "" && w.text != "thin" || !t.isName(w.one) && w.text != "and" && !describes[w.text] {
 			return
 		}
 	}
@@ -609,7 +631,8 @@ func (t *telling) namedBefore(k int) (name string) {
 // leftLiquid is the name of the liquid of which a part is in, "" for none or several.
 func (t *telling) leftLiquid() (name string) {
 	for i := range t.given {
-		if m := t.material(i); m != nil && pours(m) && t.used[i] > 0 && t.used[i] < 0.999 && len(t.names[i]) > 0 {
+		part := t.used[i] > 0 && t.used[i] < 0.999 || t.reserved[i] > 0
+		if m := t.material(i); m != nil && pours(m) && part && len(t.names[i]) > 0 {
 			if name != "" {
 				return ""
 			}

@@ -45,7 +45,7 @@ func firstRune(w string) rune { return []rune(w)[0] }
 var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)
 
 // contracted writes out what is drawn together.
-var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", "it's ", "it is ", "that's ", "that is ")
+var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", " pc ", " pressure cook ", "it's ", "it is ", "that's ", "that is ")
 
 // beforeCold is said of what comes next, too: "let it cool before putting it in the fridge".
 var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferring) (?:it |them |the pudding )?(?:in|into|to) the (?:fridge|refrigerator)`)
@@ -235,7 +235,7 @@ func init() {
 		lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons
 		oven hob range grill preheated meantime waiting wait
 		household recipe batch recipes batches version versions book grandmother grandma mother mum aunt uncle friend friends neighbour
-		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed slices cubes rounds settle batter larger pat forming casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send table running`) {
+		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed rondeau skimming infused bruised checking occasional grater among amongst tilting kettle colander strainer murmur pass cupful residue direction blended foil slices cubes rounds settle batter larger pat forming casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send table running`) {
 		filler[w] = true
 	}
 }
@@ -279,15 +279,15 @@ var (
 		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b|` + number + ` h\b`)
 	orSoLong        = regexp.MustCompile(`\bor (?:for )?(?:at least |about )?` + number + `(?: to ` + number + `)? (?:hours?|hrs?|h)\b`)
 	hoursAnd        = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
-	everyTime       = regexp.MustCompile(`(?:every|each|at intervals of) (?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while)`)
+	everyTime       = regexp.MustCompile(`(?:every|each|at intervals of) (?:(?:half|quarter of) an hour|half hour|hour|(?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while))`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
 	numberedWhistle = regexp.MustCompile(`(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten) whistles?`)
 	ovenHeated      = regexp.MustCompile(`(?i)\boven\b[^.;]{0,40}?\b(\d{3}|\d{2}) ?(?:°|degrees?)? ?([CF]\b)? ?([a-z]*)`)
 	byPartSaid      = regexp.MustCompile(`\bby (?:a |one |about |another |further |around |nearly )*(?:half|third|quarter|two thirds)`)
 	lastMinutes     = regexp.MustCompile(`(?i)\bthe (?:last|final) (?:[a-z0-9-]+ minutes?|half hour|half an hour|hour)\b|` +
 		`\b(?:minutes?|mins?|hour) before (?:the end|it is done|the rice is done|the end of (?:the )?cooking)\b`)
-	takesSaid = regexp.MustCompile(`(?i)^(?:and )?(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +
-		`needs) (.*?)(?: or so| altogether| in all)?$`)
+	takesSaid = regexp.MustCompile(`(?i)^(?:and )?(?:(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +
+		`needs|wants)|allow|reckon on|reckon with|count on) (.*?)(?: or so| altogether| in all)?$`)
 	ovenSaid = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
 )
 
@@ -306,7 +306,7 @@ func (l *clause) minutes() measure.Minute {
 	for _, known := range []struct {
 		words   string
 		minutes measure.Minute
-	}{{"three quarters of an hour", 45}, {"quarter of an hour", 15}, {"half an hour", 30},
+	}{{"three quarters of an hour", 45}, {"quarter of an hour", 15}, {"half an hour", 30}, {"good half hour", 30}, {"good hour", 60},
 		{"hour and a half", 90}, {"hour and a quarter", 75}, {"hour and three quarters", 105}, {"overnight", 480}, {"over night", 480},
 		{"few minutes", 3},
 		{"few more minutes", 3}, {"couple of minutes", 2}, {"couple of more minutes", 2}, {"couple of hours", 120}, {"few hours", 180}} {
@@ -348,7 +348,7 @@ func mixedNumber(text string) (sum float64) {
 // stirring reads how to stir, "" for as usual.
 func (l *clause) stirring() plan.Stir {
 	switch {
-	case l.has("constantly", "continuously", "all the time", "without stopping", "nonstop", "non stop", "keep stirring", "all the while"):
+	case l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring", "all the while"):
 		return plan.StirConstant
 	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes", "every now and then", "every now and again",
 		"once in a while", "every few minutes",
@@ -373,7 +373,7 @@ func (l *clause) flame() vessel.Flame {
 		return vessel.Medium
 	case l.has("high heat", "high flame", "on high", "full flame", "over high", "to high", "strong flame", "fierce flame"):
 		return vessel.High
-	case l.has("lowest", "to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
+	case l.has("lowest", "flame low", "heat low", "fire low", "gentlest", "to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
 		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):
 		return vessel.Low
 	case l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):
@@ -391,6 +391,7 @@ func (l *clause) lid() *bool {
 		"take off the lid", "without lid", "without covering"):
 		return new(bool)
 	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
+		l.has("half covered", "partly covered", "partially covered")
 		return new(true)
 	}
 	return nil

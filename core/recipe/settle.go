@@ -3,6 +3,7 @@ package recipe
 import (
 	"cmp"
 	"maps"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -50,7 +51,7 @@ var (
 	}
 	// A grain that is in no pot is covered with water: it soaks.
 	soaksIt = func(c *cookery, l *clause) bool {
-		return len(c.held()) == 0 && slices.ContainsFunc(append(c.unused(l), c.last...), func(m mention) bool {
+		return len(c.held()) == 0 && !boilsIt.MatchString(c.text[c.now]) && slices.ContainsFunc(append(c.unused(l), c.last...), func(m mention) bool {
 			return m.item >= 0 && c.used[m.item] == 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Piece))
 		})
 	}
@@ -63,6 +64,9 @@ func both(a, b func(*cookery, *clause) bool) func(*cookery, *clause) bool {
 
 var offAndAway = []string{"away", "off the water", "off the liquid", "off most", "off any", "off what"}
 
+// boilsIt is said of what is cooked.
+var boilsIt = regexp.MustCompile(`(?i)\b(?:boil|simmer|cook)\b`)
+
 // inPassing are the meanings of words that else ask for nothing, or only seem to ask for something: they are tried before
 // those are passed over.
 var inPassing = []meaning{
@@ -70,8 +74,24 @@ var inPassing = []meaning{
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
 	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water", "overnight",
 		"warm water", "hot water"}, do: doSoak},
+	{verbs: "cover", finds: []string{"water"}, when: func(c *cookery, _ *clause) bool {
+		return len(c.held()) == 0 && boilsIt.MatchString(c.text[c.now])
+	}, do: doAdd},
+	{verbs: "whip", when: func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		return len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool { return !strings.HasPrefix(c.given[m.item].Item.Material, "cream") })
+	}, do: doNothing, then: func(c *cookery, l *clause) {
+		for _, w := range l.words {
+			w.read = true
+		}
+		c.mentions(l)
+	}},
+	{verbs: "break", finds: []string{"into"}, when: namesNew, do: doNothing, then: func(c *cookery, l *clause) { c.mentions(l) }},
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
+	{verbs: "make", when: func(c *cookery, l *clause) bool {
+		return slices.ContainsFunc(c.unused(l), func(m mention) bool { return c.material(m.item) != nil && c.material(m.item).Kind == "sweetener" })
+	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery, l *clause) { l.verb = "dissolve" }},
 	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil", "to a boil",
 		"bubbling"}, do: doBoil},
 	{verbs: "let", finds: []string{"pressure"}, do: doNothing, then: func(_ *cookery, l *clause) {
@@ -96,6 +116,12 @@ var inPassing = []meaning{
 		then: func(_ *cookery, l *clause) { l.has("weight") }},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
 	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
+	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
+	{verbs: "let leave allow", has: []string{"dry", "to dry", "it dry", "drip dry"}, do: doNothing, then: func(c *cookery, l *clause) {
+		l.minutes()
+		c.mentions(l)
+		c.steeped[c.now] = true // its minutes are nobody's at the stove
+	}},
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
 	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
 		return l.find("water") >= 0
@@ -115,12 +141,15 @@ var inPassing = []meaning{
 			w.read = true // how long it keeps
 		}
 	}},
+	{verbs: "wait", when: inPot, finds: []string{"boils", "bubbles", "boil", "rises", "bubbling", "boiling"}, do: doBoil,
+		then: func(_ *cookery, l *clause) { l.has("boils", "bubbles", "rises", "come") }},
 	{verbs: "wait", when: both(timed, inPot), not: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doRest},
 	{verbs: "wait", has: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doCool},
 }
 
 // meanings are tried in their order.
 var meanings = []meaning{
+	{of: []action{doBoil, doCook}, has: []string{"to full pressure", "to pressure", "up to pressure"}, do: doCooker},
 	{verbs: "cook boil simmer", has: []string{"under pressure", "under full pressure", "at pressure", "in the pressure cooker", "in a pressure cooker"},
 		do: doCooker},
 	{of: []action{doCut}, when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"when cold", "when cool",
@@ -143,6 +172,18 @@ var meanings = []meaning{
 	{verbs: "loosen", finds: []string{"edge", "edges", "sides"}, do: doNothing},
 	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on", "on top"},
 		do: doTop},
+	{of: []action{doGrind}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
+	}, do: doMash},
+	{verbs: "add pour", finds: []string{"residue", "squeezed coconut", "pressed coconut"}, when: func(c *cookery, _ *clause) bool {
+		last := len(c.steps) - 1
+		return last >= 0 && c.steps[last].Do == plan.Press
+	}, do: doNothing, then: func(c *cookery, l *clause) { c.again(l) }},
+	{of: []action{doPress}, has: []string{"again", "once more"}, when: func(c *cookery, l *clause) bool { return c.again(l) }, do: doNothing},
+	{verbs: "pour", has: []string{"boiling water over", "hot water over", "warm water over", "boiling water on"}, when: func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		return c.any(list, pantry.Piece) || c.any(list, pantry.Grain)
+	}, do: doSoak},
 	{verbs: "temper", finds: []string{"with"}, when: func(c *cookery, _ *clause) bool { return c.lastBowl() < 0 }, do: doTop},
 	{verbs: "temper", when: func(c *cookery, _ *clause) bool { return c.lastBowl() >= 0 }, do: doAdd},
 	{when: whistles, do: doCooker},
@@ -168,7 +209,14 @@ var meanings = []meaning{
 	{verbs: "steep", when: namesNew, do: doSoak},
 	{verbs: "take remove scoop scrape", has: []string{"the seeds", "the stones", "the stone", "the core", "the cores", "the pith",
 		"the strings", "the pips"}, do: doPass, then: func(_ *cookery, l *clause) { l.has("out") }},
-	{verbs: "reduce", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
+	{verbs: "scrape", when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Tissue) }, do: doPeel},
+	{verbs: "take extract get make", when: func(c *cookery, _ *clause) bool {
+		return slices.ContainsFunc(c.last, c.isCoconut)
+	}, has: []string{"first milk", "thick milk", "thick coconut milk", "coconut milk", "first extract"}, do: doPress,
+		then: func(_ *cookery, l *clause) {
+			l.has("second milk", "thin milk", "thin coconut milk", "second extract", "the first", "the second")
+		}},
+	{verbs: "reduce lower turn", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
 	{verbs: "keep continue", finds: []string{"cooking", "until", "till"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
 	{verbs: "reduce lower turn keep raise increase", not: []string{"oven", "whistle"}, when: turnsFlame, do: doTurn},
@@ -202,9 +250,9 @@ var meanings = []meaning{
 	{of: []action{doTop}, when: both(inPot, leadsIn), do: doAdd},
 	{verbs: "put place", has: []string{"oven"}, do: doBake},
 	{verbs: "put place close", has: []string{"the lid"}, do: doPass, then: func(c *cookery, _ *clause) { c.lid = new(true) }},
-	{verbs: "let allow leave", has: []string{"cool", "to cool"}, do: doCool},
+	{verbs: "let allow leave", has: []string{"cool", "to cool", "get cold", "get cool", "go cold", "become cold", "grow cold"}, do: doCool},
 	{verbs: "let allow leave", finds: []string{"swell"}, when: func(c *cookery, l *clause) bool {
-		return c.flame != "" || l.find("lowest") >= 0 || l.find("heat") >= 0 || l.find("flame") >= 0 || l.find("low") >= 0
+		return l.find("off") < 0 && (c.flame != "" || l.find("lowest") >= 0 || l.find("heat") >= 0 || l.find("flame") >= 0 || l.find("low") >= 0)
 	}, do: doCook},
 	{verbs: "let allow", has: []string{"stand", "rest", "sit", "swell", "infuse"}, do: doRest},
 	{when: func(_ *cookery, l *clause) bool { return (l.do == doAdd || l.verb == "divide") && l.container() != "" }, do: doMove},
@@ -325,6 +373,9 @@ func (c *cookery) settle(l *clause) {
 		c.oven = plan.Microwave
 	case c.oven != "" && (l.find("saucepan") >= 0 || l.find("stove") >= 0 || l.find("hob") >= 0):
 		c.oven = ""
+	}
+	if l.do == doCook && (l.verb == "let" || l.verb == "allow") && l.has("to the simmer", "to a simmer", "to a gentle simmer", "to simmering point") {
+		l.do = doBoil
 	}
 	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||
 		l.verb == "boil" && l.minutes() == 0 && !l.targets()) {
