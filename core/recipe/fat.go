@@ -65,8 +65,13 @@ func (c *cookery) heldFat() bool {
 	return !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 }
 
+// isFat reports whether fat is meant, or what is left of some that something was fried in.
+func (c *cookery) isFat(m mention) bool {
+	return c.behaves(m, pantry.Fat) || m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat")
+}
+
 func fatFirst(c *cookery, list []mention) []mention {
-	slices.SortStableFunc(list, func(a, b mention) int { return boolInt(c.behaves(b, pantry.Fat)) - boolInt(c.behaves(a, pantry.Fat)) })
+	slices.SortStableFunc(list, func(a, b mention) int { return boolInt(c.isFat(b)) - boolInt(c.isFat(a)) })
 	return list
 }
 

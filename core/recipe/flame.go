@@ -323,13 +323,13 @@ func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
 	return part, slowest
 }
 
-func (c *cookery) pressure(l *clause) {
+func (c *cookery) pressure(l *clause) (fine bool) {
 	c.put(c.asOther(c.fresh(l)), plan.Step{})
 	if len(c.held()) == 0 {
 		c.liquids()
 	}
 	if len(c.held()) == 0 {
-		return
+		return false
 	}
 	step := plan.Step{Do: plan.Pressure}
 	l.has("till the first whistle", "until the first whistle")
@@ -353,6 +353,11 @@ func (c *cookery) pressure(l *clause) {
 	if or := whistlesOr.MatchString(l.text()); or && step.Whistles > 0 {
 		minutes = 0 // "6 whistles or 20 minutes" is the same twice
 	}
+	if last := len(c.steps) - 1; minutes > 0 && step.Whistles == 0 && last >= 0 && c.assumed == last && c.steps[last].Do == plan.Pressure {
+		c.answer() // "bring to pressure. Cook for 5 minutes at pressure"
+		c.steps[last].Minutes = &minutes
+		return true
+	}
 	if step.Whistles == 0 || minutes > 0 {
 		if minutes == 0 {
 			minutes = c.guess(cookerMinutes)
@@ -369,6 +374,7 @@ func (c *cookery) pressure(l *clause) {
 	l.sign()
 	c.lid = nil
 	c.emit(step)
+	return true
 }
 
 // standing lets the pot stand, cool or chill.
@@ -588,5 +594,5 @@ func (l *clause) bareMinutes() measure.Minute {
 func (l *clause) boils() bool {
 	return l.do == doCook && l.remaining() == 0 && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles", "until bubbling")) &&
 		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
-			"before boiling", "avoid boiling")
+			"before boiling", "avoid boiling", "boiling water", "simmering water")
 }

@@ -36,9 +36,6 @@ const (
 // clause does one thing. fine reports whether it is right that nothing came of it.
 func (c *cookery) clause(l *clause) (fine bool) {
 	c.settle(l)
-	if dbg {
-		println("CLAUSE", l.do, l.verb, l.text())
-	}
 	switch l.do {
 	case doAdd:
 		return c.add(l)
@@ -65,7 +62,7 @@ func (c *cookery) clause(l *clause) (fine bool) {
 	case doDrain:
 		return c.drain(l)
 	case doCooker:
-		c.pressure(l)
+		return c.pressure(l)
 	case doRest, doCool, doChill:
 		return c.standing(l)
 	case doBake:

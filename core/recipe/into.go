@@ -168,6 +168,9 @@ func (l *clause) goesOnStirring() bool {
 
 // putsItself reports whether a clause says only where something goes: it is what was named before.
 func (l *clause) putsItself() bool {
+	if l.verb == "add" && l.beginsWith("with") {
+		return true
+	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&
 		inVessel.MatchString((&clause{words: l.words[min(l.lead, len(l.words)):]}).text())
 }
@@ -248,7 +251,7 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		}
 	}
 	const longest = 180 // what is longer stands somewhere
-	if minutes := l.minutes(); minutes > 0 && c.offHeat && !put && len(c.held()) > 0 && l.flame() == "" && l.find("heat") < 0 {
+	if minutes := l.minutes(); minutes > 0 && c.offHeat && !put && len(c.held()) > 0 && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0 {
 		c.steeped[c.now] = true // "off the heat ... beat for a minute"
 		return true
 	} else if minutes > 0 && minutes < longest && len(c.held()) > 0 {

@@ -114,7 +114,8 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	}
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
 		at: -1, assumed: -1, steeps: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
-		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{}}
+		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
+		dressed: map[int]mention{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -268,6 +269,7 @@ type cookery struct {
 	steeps   int              // the sentence in which something is steeped beside the pot; -1 for none
 	steeped  map[int]bool     // sentences in which something was: their minutes are its
 	strained map[int]bool     // sentences that strain what needs no step for it
+	dressed  map[int]mention  // by what is tossed in it: fat that goes in with that
 	joined   int              // how often something was added to what is fried
 	assumed  int              // the step whose end is our own guess; -1: none
 }
@@ -483,7 +485,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 			clauses[k+1].lead = 0
 			continue
 		}
-		if k+1 < len(clauses) && one.letsBe() {
+		if k+1 < len(clauses) && c.letsBe(one) {
 			next := &clauses[k+1] // it says what
 			next.words, next.lead = slices.Concat(one.words, next.words), next.lead+len(one.words)
 			continue
@@ -574,13 +576,18 @@ func (l *clause) onlyLets() bool {
 	})
 }
 
-// letsBe reports whether a clause is "let it": what it is let do comes next.
-func (l *clause) letsBe() bool {
-	switch (&clause{words: l.words[min(l.lead, len(l.words)):]}).text() {
-	case "it", "them", "this", "all", "everything", "":
-		return l.verb == "let" || l.verb == "allow"
+// letsBe reports whether a clause is "let it", "let the rice": what it is let do comes next.
+func (c *cookery) letsBe(l *clause) bool {
+	if l.verb != "let" && l.verb != "allow" {
+		return false
 	}
-	return false
+	return !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+		switch w.text {
+		case "it", "them", "this", "all", "everything", "the", "pot", "pan", "mixture", "pudding":
+			return false
+		}
+		return !c.isName(w.one)
+	})
 }
 
 // said is what a clause says, from its word of doing on.
@@ -1139,7 +1146,8 @@ func (c *cookery) opens(words []*token, k int) bool {
 	}
 	if nounish[words[k].text] {
 		switch before := words[k-1].text; before {
-		case ",", "and", "then", "now", "&", "it", "them", "or", "bowl", "pan", "saucepan", "pot", "jug":
+		case ",", "and", "then", "now", "&", "it", "them", "or", "bowl", "pan", "saucepan", "pot", "jug", "meanwhile",
+			"finally", "next", "first", "afterwards", "lastly":
 		default:
 			if !strings.HasSuffix(before, "ly") {
 				return false
@@ -1316,6 +1324,12 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 		if item, ok := c.take(m); ok {
 			step.Items = append(step.Items, item)
 			c.holders[c.at].items = append(c.holders[c.at].items, m.item)
+		}
+		if fat, ok := c.dressed[m.item]; ok {
+			if item, ok := c.take(fat); ok {
+				step.Items = append(step.Items, item)
+				c.holders[c.at].items = append(c.holders[c.at].items, fat.item)
+			}
 		}
 	}
 	if len(step.Items) == 0 {

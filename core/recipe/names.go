@@ -42,7 +42,7 @@ func (r *Reader) namesOf(g Given) []string {
 		delete(set, "water") // of roses
 	}
 	delete(set, "paste") // of vanilla; it is what was ground
-	if !strings.HasPrefix(m.Slug, "milk-") {
+	if !strings.HasPrefix(m.Slug, "milk-") || m.Behaviour != pantry.Liquid {
 		delete(set, "milk") // of coconut milk and condensed milk more is said
 	}
 	for _, class := range classes[m.Kind] {
@@ -55,7 +55,7 @@ func (r *Reader) namesOf(g Given) []string {
 		set["nut"] = true
 	}
 	for part, more := range commonly {
-		if strings.Contains(m.Slug, part) {
+		if strings.Contains(m.Slug, part) && (part != "milk-" || m.Behaviour == pantry.Liquid) {
 			for _, phrase := range more {
 				set[phrase] = true
 			}
@@ -238,6 +238,12 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 			again = true
 			continue
 		}
+		if k > 0 && (l.words[k-1].text == "their" || l.words[k-1].text == "its") && c.behaves(mention{item: i}, pantry.Liquid) {
+			return list, true // in which it soaked
+		}
+		if h := c.leftFat(l, k, i); h >= 0 {
+			return []mention{{item: -1, share: 1, holder: h, at: k}}, false
+		}
 		if h := c.seasonedWith(l, k, i); h >= 0 {
 			return []mention{{item: i, share: 0, holder: h, at: k}}, false // "the salted coconut milk"
 		}
@@ -279,6 +285,16 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 
 // cookedFirst is said of what has been in a pot already.
 var cookedFirst = wordSet("sweet sweetened hot boiling spiced thickened reduced infused scented")
+
+// leftFat returns the fat that something was fried in before, if that is meant: "in the same ghee"; -1 for none.
+func (c *cookery) leftFat(l *clause, k, item int) int {
+	if k == 0 || l.words[k-1].text != "same" {
+		return -1
+	}
+	return slices.IndexFunc(c.holders, func(h holder) bool {
+		return strings.HasSuffix(h.name, ".fat") && h.left > 0 && slices.Contains(h.items, item)
+	})
+}
 
 // seasonedWith returns the other pot that is meant by what its content is called: "the salted coconut milk"; -1 for none.
 func (c *cookery) seasonedWith(l *clause, k, item int) int {
@@ -668,7 +684,7 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 				l.words[j].read = true
 			}
 			const slack = 0.03
-			if share > left*(1+slack) {
+			if left > 0 && share > left*(1+slack) {
 				c.doubt(MoreThanListed, c.given[item].Text, text)
 			}
 			if share > left*(1-slack) {

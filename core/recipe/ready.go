@@ -103,7 +103,7 @@ func (c *cookery) groundToPress(l *clause, list []mention) {
 func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute) bool {
 	minutes = cmp.Or(minutes, roastUsual)
 	unused := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 })
-	fat := slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Fat) })
+	fat := slices.ContainsFunc(list, c.isFat)
 	held := len(c.held()) > 0
 	switch {
 	case !unused && held:
@@ -221,12 +221,12 @@ func (c *cookery) press(l *clause) (fine bool) {
 	c.pressing = nil
 	before, known := c.last, len(c.given)
 	list := c.asMeant(l, c.mentions(l), before)
-	for i := known; i < len(c.given); i++ {
-		c.used[i] = 1 // the water of the presses, or what is pressed
-	}
-	list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= known })
+	// The water of the presses, and what is pressed, are no more of the list.
+	c.given, c.used, c.names, c.preparations = c.given[:known], c.used[:known], c.names[:known], c.preparations[:known]
+	notKept := func(m mention) bool { return m.item >= known }
+	list, c.last = slices.DeleteFunc(list, notKept), slices.DeleteFunc(slices.Clone(c.last), notKept)
 	for _, w := range l.words {
-		w.read = w.read || w.one == "milk" || w.one == "extract"
+		w.read = w.read || w.one == "milk" || w.one == "extract" || w.one == "water"
 	}
 	if len(list) == 0 {
 		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
@@ -421,7 +421,11 @@ func (c *cookery) mash(l *clause) bool {
 		}
 		return true
 	}
-	c.mentions(l)
+	if last := len(c.steps) - 1; len(c.mentions(l)) == 0 && last >= 0 && c.steps[last].Do == plan.Fry {
+		if at, _ := unmarked(c.steps[last].Note); at == c.now {
+			return true // what was fried is crushed, and not what is in the pot
+		}
+	}
 	pct := mashUsual
 	switch {
 	case l.has("lightly", "slightly", "a little", "a bit", "roughly", "coarsely", "gently", "some"):

@@ -235,7 +235,7 @@ func init() {
 		lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons
 		oven hob range grill preheated meantime waiting wait
 		household recipe batch recipes batches version versions book grandmother grandma mother mum aunt uncle friend friends neighbour
-		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed rondeau skimming infused bruised checking occasional grater among amongst tilting kettle colander strainer murmur pass cupful residue direction blended foil slices cubes rounds settle batter larger pat forming casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send table running`) {
+		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed broad scalding nests changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau skimming infused bruised checking occasional grater among amongst tilting kettle colander strainer murmur pass cupful residue direction blended foil slices cubes rounds settle batter larger pat forming casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send table running`) {
 		filler[w] = true
 	}
 }
@@ -373,7 +373,7 @@ func (l *clause) flame() vessel.Flame {
 		return vessel.Medium
 	case l.has("high heat", "high flame", "on high", "full flame", "over high", "to high", "strong flame", "fierce flame"):
 		return vessel.High
-	case l.has("lowest", "flame low", "heat low", "fire low", "gentlest", "to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
+	case l.has("over boiling water", "over simmering water", "over hot water", "lowest", "flame low", "heat low", "fire low", "gentlest", "to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
 		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):
 		return vessel.Low
 	case l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):

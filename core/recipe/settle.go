@@ -94,6 +94,13 @@ var inPassing = []meaning{
 	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery, l *clause) { l.verb = "dissolve" }},
 	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil", "to a boil",
 		"bubbling"}, do: doBoil},
+	{verbs: "let allow", has: []string{"come down naturally", "come down by itself", "come down"}, when: func(c *cookery, _ *clause) bool {
+		last := len(c.steps) - 1
+		return last >= 0 && c.steps[last].Do == plan.Pressure
+	}, do: doNothing},
+	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: func(c *cookery, l *clause) bool {
+		return !namesNew(c, l)
+	}, do: doNothing},
 	{verbs: "let", finds: []string{"pressure"}, do: doNothing, then: func(_ *cookery, l *clause) {
 		for _, w := range l.words {
 			w.read = true // what a cooker does by itself
@@ -122,6 +129,12 @@ var inPassing = []meaning{
 		c.mentions(l)
 		c.steeped[c.now] = true // its minutes are nobody's at the stove
 	}},
+	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery, l *clause) bool { return c.dresses(l) != nil },
+		do: doNothing, then: func(c *cookery, l *clause) {
+			list := c.dresses(l)
+			c.dressed[list[0].item] = list[1]
+			c.mentions(l)
+		}},
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
 	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
 		return l.find("water") >= 0
@@ -141,7 +154,8 @@ var inPassing = []meaning{
 			w.read = true // how long it keeps
 		}
 	}},
-	{verbs: "wait", when: inPot, finds: []string{"boils", "bubbles", "boil", "rises", "bubbling", "boiling"}, do: doBoil,
+	{verbs: "draw steep infuse", when: both(timed, inPot), do: doRest},
+	{verbs: "wait", when: inPot, not: []string{"stops", "stop", "stopped"}, finds: []string{"boils", "bubbles", "boil", "rises", "bubbling", "boiling"}, do: doBoil,
 		then: func(_ *cookery, l *clause) { l.has("boils", "bubbles", "rises", "come") }},
 	{verbs: "wait", when: both(timed, inPot), not: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doRest},
 	{verbs: "wait", has: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doCool},
@@ -277,6 +291,30 @@ func (c *cookery) reserve(l *clause) {
 		}
 		delete(c.said, m.item)
 	}
+}
+
+// dresses returns the grain that a clause tosses in fat before it goes in, and the fat; nil if it does not.
+func (c *cookery) dresses(l *clause) []mention {
+	var fat, grain []mention
+	for _, m := range c.unused(l) {
+		switch {
+		case c.behaves(m, pantry.Fat):
+			fat = append(fat, m)
+		case c.behaves(m, pantry.Grain):
+			grain = append(grain, m)
+		default:
+			return nil
+		}
+	}
+	if it := l.find("it") >= 0 || l.find("them") >= 0; it && len(grain) == 0 {
+		grain = slices.DeleteFunc(slices.Clone(c.last), func(m mention) bool {
+			return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 || !c.behaves(m, pantry.Grain)
+		})
+	}
+	if len(fat) != 1 || len(grain) != 1 || l.minutes() > 0 || l.flame() != "" {
+		return nil
+	}
+	return []mention{grain[0], fat[0]}
 }
 
 // stirsOn sets how the last step over a flame is stirred.

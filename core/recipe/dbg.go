@@ -1,5 +1,0 @@
-package recipe
-
-import "os"
-
-var dbg = os.Getenv("DBG") != ""
