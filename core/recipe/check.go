@@ -24,7 +24,7 @@ var doneBy = []struct {
 	some  bool // asked only of a sentence that has steps
 }{
 	{regexp.MustCompile(`(?:^|[,;.] |and |then |to )(?:fry|sauté|saute)\b`), []plan.Verb{plan.Fry, plan.Heat, plan.Roast}, "fry", false},
-	{begun(`(?:simmer)(?: [^t]| th[^e]|[,;]|$)`), []plan.Verb{plan.Heat, plan.Pressure, plan.Bake},
+	{begun(`(?:simmer)(?: [^t]| th[^e]|[,;]|$)`), []plan.Verb{plan.Heat, plan.Pressure, plan.Bake, plan.Melt},
 		"simmer", false},
 	{begun(`(?:bake)\b`), []plan.Verb{plan.Bake}, "bake", false},
 	{begun(`(?:chill|refrigerate)\b`), []plan.Verb{plan.Chill, plan.Cool}, "chill", false},

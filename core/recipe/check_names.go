@@ -113,23 +113,28 @@ var (
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
 		`(?:it|this)\b|\b(?:add|transfer|put|tip|place|return) (?:back )?(?:in|into|to) `)
 	// Words after which something goes in, what says that it goes back to the flame, and where its name ends.
-	puts = regexp.MustCompile(`(?i)\b(add|put the|stir in|mix in|fold in|whisk in|pour in|pour on|tip in|put in|drop in|beat in|top with|pour over|` +
+	puts = regexp.MustCompile(`(?i)\b(add|put the|stir in|mix in|fold in|whisk in|pour in|pour on|tip in|put in|drop in|beat in|` +
+		`top with|pour over|` +
 		`sprinkle|scatter|strew|drizzle|swirl|stir|mix|whisk|tip|pour|return)\b`)
 	putPassively = regexp.MustCompile(`(?i)((?:[^,.;]|, and )*?) (?:(?:is|are|was|were|being) (?:then |now |slowly |gradually )?` +
 		`(?:added|poured|sprinkled|stirred|mixed|tipped|put|dropped|thrown|folded|scattered)|goes|go|went) (?:in|into|on|over)\b`)
 	// What comes to the boil first, or is boiled in water, need not be what is named.
 	waitsFirst = regexp.MustCompile(`(?i)^(?:when|once|as soon as|after|just before|before)\b|\bwater\b`)
 	// What was cooked or made of something may be in the pot that the rest goes into.
-	madeOfIt     = regexp.MustCompile(`(?i)\b(?:pur[eé]e|paste|pulp|mashed|cooked|boiled|drained|blended|pureed|puréed)\b`)
-	commas       = regexp.MustCompile(`[,;:] | and then | then | - `)
-	negated      = regexp.MustCompile(`(?i)^ ?(?:when|once|as soon as|after|until|till|while)\b|\b(?:not|never|without|don't|before|avoid|if|unless|no longer|otherwise|or it)\b`)
+	madeOfIt = regexp.MustCompile(`(?i)\b(?:pur[eé]e|paste|pulp|mashed|cooked|boiled|drained|blended|pureed|puréed)\b`)
+	commas   = regexp.MustCompile(`[,;:] | and then | then | - `)
+	negated  = regexp.MustCompile(`(?i)^ ?(?:when|once|as soon as|after|until|till|while)\b|\b(?:not|never|without|don't|before|` +
+		`avoid|if|unless|no longer|otherwise|or it)\b`)
 	pressureSaid = regexp.MustCompile(`(?i)\b(?:pressure|whistles?)\b`)
-	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|open(?:ed)?|falls?|cools?|comes? down|` +
+	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|open(?:ed)?|falls?|` +
+		`cools?|comes? down|` +
 		`off|pressure cooker|by itself|counting|naturally|weight|dies|died|steam out)\b`)
-	heatSaid = regexp.MustCompile(`(?i)\b(?:(?:bring|brought|let|allow|comes?|came|get)\b.*\b(?:to (?:a|the) (?:[a-z]+ )?(?:boil|simmer)|boil|simmer|bubble)|` +
+	heatSaid = regexp.MustCompile(`(?i)\b(?:(?:bring|brought|let|allow|comes?|came|get)\b.*\b(?:to (?:a|the) (?:[a-z]+ )?(?:boil|` +
+		`simmer)|boil|simmer|bubble)|` +
 		`(?:simmer|poach|bubble|boil|cook) (?:it|them|this|gently|slowly|again|for|over|on low|on medium|until|till|\d))\b`)
 	goesBack  = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
-	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|and (?:simmer|cook|boil|stir|bring|let|mix))\b`)
+	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|` +
+		`and (?:simmer|cook|boil|stir|bring|let|mix))\b`)
 
 	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?(?:([CF])\b)?|([CF])\b)`)
 	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|most) (?:of )?(?:the )?([a-z -]+)`)
@@ -372,7 +377,8 @@ func (r *second) mashing(s *Sentence) {
 		for _, k := range s.Steps {
 			const alone = 3 // with what it was cooked in
 			m, _ := r.reader.pantry.Material(r.slug(i))
-			if one := &r.plan.Steps[k]; ok && m != nil && m.Behaviour != pantry.Grain && one.Do == plan.Mash && one.Of == "" && len(r.steps[k].touched) > alone {
+			if one := &r.plan.Steps[k]; ok && m != nil && m.Behaviour != pantry.Grain && one.Do == plan.Mash && one.Of == "" &&
+				len(r.steps[k].touched) > alone {
 				s.note(WholePot, r.called(r.slug(i)))
 			}
 		}

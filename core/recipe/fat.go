@@ -162,13 +162,25 @@ func (c *cookery) meltsOn(l *clause) bool {
 	return true
 }
 
-// caramel browns sugar dry.
-func (c *cookery) caramel(l *clause) {
-	list := c.mentions(l)
-	if !c.put(list, plan.Step{}) {
-		return
+// caramel browns what sugar a clause names.
+func (c *cookery) caramel(l *clause) bool {
+	return c.put(c.mentions(l), plan.Step{}) && c.browns(l)
+}
+
+// browns makes a caramel of the sugar that went into the pot last; the water that it was dissolved in boils off before it browns.
+func (c *cookery) browns(l *clause) bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Add || c.at < 0 || c.steps[last].Pot != c.holders[c.at].name || !c.onlySugar() {
+		return false
 	}
-	c.emit(plan.Step{Do: plan.Caramel, Flame: vessel.Medium, Until: &plan.Until{Browning: plan.Amber}})
+	l.sign()
+	step := &c.steps[last]
+	step.Items = slices.DeleteFunc(step.Items, func(item plan.Item) bool { return item.Material == "water" })
+	step.Do, step.Until, step.Flame = plan.Caramel, &plan.Until{Browning: plan.Amber}, vessel.Medium
+	if flame := l.flame(); flame != "" && flame != vessel.Simmer && flame != vessel.Boil {
+		step.Flame = flame
+	}
+	return true
 }
 
 // fry is nuts and fruit in fat, beside the pot; anything else is fried in the pot it is cooked in.

@@ -81,32 +81,6 @@ func (c *cookery) boil(l *clause) (fine bool) {
 	return true
 }
 
-// steepedSaid is said of what is put into hot water that is poured off.
-var steepedSaid = regexp.MustCompile(`(?i)\b(?:soak|blanch|steep)\b`)
-
-// waterForAll takes water of which nobody says how much, for what there is of grain.
-func (c *cookery) waterForAll(l *clause) []mention {
-	before := c.last
-	c.last = nil
-	for i := range c.given {
-		if one := (mention{item: i}); c.used[i] == 0 && c.behaves(one, pantry.Grain) {
-			c.last = append(c.last, one)
-		}
-	}
-	if len(c.last) == 0 {
-		c.last = before
-		return nil
-	}
-	item := plan.Item{Material: "water", Amount: c.enoughWater(l)}
-	c.last = before
-	l.has("water")
-	c.doubt(NoAmount, "water", item.Amount)
-	c.given = append(c.given, Given{Item: item, Text: item.Amount + " water", Section: c.section, inMethod: true})
-	c.used, c.preparations = append(c.used, 0), append(c.preparations, nil)
-	c.names = append(c.names, c.reader.namesOf(c.given[len(c.given)-1]))
-	return []mention{{item: len(c.given) - 1, share: 1, holder: -1}}
-}
-
 func (c *cookery) cook(l *clause) (fine bool) {
 	if (l.verb == "warm" || l.verb == "heat") && l.has("a spoonful of", "a spoon of", "a splash of", "a little of", "a few spoons of") {
 		l.has("milk", "water", "cream") // for what is steeped in it: the rest of it goes into the pot
@@ -193,9 +167,9 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	}
 	celsius := l.celsius()
 	switch {
-	case c.at >= 0 && c.onlySugar() && l.has("amber", "caramel", "caramelises", "caramelizes", "caramelised", "caramelized", "copper", "mahogany"):
-		l.sign()
-		c.emit(plan.Step{Do: plan.Caramel, Flame: cmp.Or(l.flame(), vessel.Medium), Until: &plan.Until{Browning: plan.Amber}})
+	case c.at >= 0 && c.onlySugar() && l.has("amber", "caramel", "caramelises", "caramelizes", "caramelised", "caramelized", "copper",
+		"mahogany") &&
+		c.browns(l):
 	case celsius > 0 && celsius < 105:
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case remaining > 0:
@@ -266,7 +240,8 @@ func (c *cookery) saidMinutes(minutes measure.Minute) {
 
 // remaining reads "reduced by half", "to two thirds", "by a quarter": what is left, in per cent.
 func (l *clause) remaining() float64 {
-	if !(l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 || l.find("reducing") >= 0 ||
+	if !(l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
+		l.find("reducing") >= 0 ||
 		l.find("evaporated") >= 0 || l.goneOf()) {
 		return 0
 	}
@@ -592,7 +567,8 @@ func (l *clause) bareMinutes() measure.Minute {
 
 // boils reports whether a clause goes on until it boils.
 func (l *clause) boils() bool {
-	return l.do == doCook && l.remaining() == 0 && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles", "until bubbling")) &&
+	return l.do == doCook && l.remaining() == 0 && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles",
+		"until bubbling")) &&
 		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
 			"before boiling", "avoid boiling", "boiling water", "simmering water")
 }

@@ -56,7 +56,7 @@ func (c *cookery) clause(l *clause) (fine bool) {
 	case doMelt:
 		return c.melt(l)
 	case doCaramel:
-		c.caramel(l)
+		return c.caramel(l)
 	case doMash:
 		return c.mash(l)
 	case doDrain:
@@ -159,11 +159,12 @@ func (c *cookery) when(l *clause) {
 	default:
 		return
 	}
+	more := until.Minutes != nil && l.has("another", "further", "more")
 	switch {
 	case open:
 		c.steps[last].Until = until
 		c.answer()
-	case heats && (until.Minutes == nil || c.steps[last].Until.Minutes != nil):
+	case heats && !more && (until.Minutes == nil || c.steps[last].Until.Minutes != nil):
 		// it is said already how that ends; what it looks like then is its sign
 		if c.steps[last].Sign == "" && until.Minutes == nil && !until.Boil {
 			c.steps[last].Sign = l.told()
@@ -320,7 +321,8 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 }
 
 // goesInSaid is said of what goes into the pot.
-var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:ed)?|(?:put|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|throw[n]?|rain(?:ed)?|` +
+var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:ed)?|(?:put|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|` +
+	`throw[n]?|rain(?:ed)?|` +
 	`goes|go|come|comes|went) (?:it|them|in|into|on)|drained)\b`)
 
 // follows reports whether the method is one to go by: something goes into the pot and is heated.

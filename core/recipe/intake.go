@@ -129,13 +129,16 @@ func (r *Reader) Read(text string) ([]Line, error) {
 var joined = regexp.MustCompile(`\s*(?:,|&|\band\b|\+)\s*`)
 
 // bothOf is said of the two things that a fruit gives.
-var bothOf = regexp.MustCompile(`(?i)^((?:finely |grated )*)(zest|rind|peel|juice) (?:and|&|\+) ((?:grated )?(?:zest|rind|peel|juice)) of (.*)$`)
+var bothOf = regexp.MustCompile(`(?i)^((?:finely |grated )*)(zest|rind|peel|juice) (?:and|&|\+) ((?:grated )?(?:zest|rind|peel|` +
+	`juice)) of (.*)$`)
 
-var zestedToo = regexp.MustCompile(`(?i)^(half an?|an?|one|two|three|[\d½¼][\d½¼ /.]*) ?(?:large |small |unwaxed )?(lemon|orange|lime)s?,? ` +
+var zestedToo = regexp.MustCompile(`(?i)^(half an?|an?|one|two|three|[\d½¼][\d½¼ /.]*) ?(?:large |small |unwaxed )?(lemon|orange|` +
+	`lime)s?,? ` +
 	`(?:(?:finely |grated )*(?:zest|peel|rind)(?:ed)? and juiced?|juiced? and (?:zest|peel|rind)(?:ed)?)$`)
 
 // partOf is said of what a fruit gives: "grated rind of 1 lemon".
-var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the )?(half an?|an?|one|two|three|[\d½¼][\d½¼ /.]*) ?(lemon|orange|lime)s?\b(.*)$`)
+var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the )?(half an?|an?|one|two|three|` +
+	`[\d½¼][\d½¼ /.]*) ?(lemon|orange|lime)s?\b(.*)$`)
 
 // apart parts a line with several things that need no amount of their own: "ghee, cashews and raisins",
 // "1/2 tsp each ginger powder and cardamom".

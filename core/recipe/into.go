@@ -39,6 +39,9 @@ func (c *cookery) sweeteners() (list []mention) {
 	return list
 }
 
+// it is the clause that says no more than that.
+var it = &clause{words: []*token{{text: "it"}}}
+
 // add puts things into the pot.
 func (c *cookery) add(l *clause) (fine bool) {
 	before := c.last
@@ -46,16 +49,13 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return c.top(l)
 	}
 	if c.steeps == c.now || c.steepsBeside(l) {
-		for _, w := range l.words {
-			w.read = true
-		}
-		c.steeps = c.now
-		c.steeped[c.now] = true
+		c.steep(l)
 		return true
 	}
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
-	if bowl >= 0 && len(c.held()) > 0 && slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) && !c.anyNew(named) {
+	if bowl >= 0 && len(c.held()) > 0 && slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) &&
+		!c.anyNew(named) {
 		return c.temperBowl(l, bowl)
 	}
 	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
@@ -63,54 +63,97 @@ func (c *cookery) add(l *clause) (fine bool) {
 		c.at = min(c.at, other)
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 	}
-	if l.find("fried in") >= 0 && slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
-		l.has("fried in")
-		if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known { // "season with the nuts fried in the ghee"
-			named = append(slices.DeleteFunc(named, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) }), c.last...)
-		}
-	}
+	named = c.friedFirst(l, named)
 	if bowl := c.bowlOfSentence(); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
 		return c.temper(l, named, bowl)
 	}
-	if l.verb == "return" && len(named) > 0 && named[0].item >= 0 && named[0].holder < 0 && c.used[named[0].item] == 0 &&
-		len(c.preparations[named[0].item]) == 0 {
+	if l.verb == "return" && len(named) > 0 && c.untouched(named[0]) {
 		c.doubt(NotDone, l.said(), "") // it was in no pot before
 	}
 	list := c.asMeant(l, named, before)
 	if l.putsItself() || l.verb == "cover" { // "wash the rice, put in a dish with the sugar"
-		list = append(c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before), list...)
+		list = append(c.asMeant(it, nil, before), list...)
 	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
 		return true
 	}
-	switch l.verb {
-	case "take", "put", "place", "combine", "melt", "add":
-		if k := l.newPan(); k >= 0 && l.words[k].one != "bowl" && l.words[k].one != "dish" && l.words[k].one != "casserole" {
-			c.aside(l, list)
-		}
-	}
-	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, func(w *token) bool { return w.one == "dish" || w.one == "tin" }) {
-		from := c.at
-		c.open([]string{"dish"})
-		l.has("dish", "baking dish", "baking")
-		return c.put(append(list, mention{item: -1, share: 1, holder: from}), plan.Step{})
+	c.ofAPan(l, list)
+	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, func(w *token) bool {
+		return w.one == "dish" ||
+			w.one == "tin"
+	}) {
+		return c.layer(l, list)
 	}
 	if bowl := c.mixedLast(); bowl >= 0 && len(list) > 0 && !c.anyNew(list) && c.inHolder(list, c.at) && l.find("into") < 0 {
 		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{}) // "fold in the sago": one goes into the other
 	}
+	return c.addInto(l, list, before)
+}
+
+// steep leaves beside the pot what is steeped: it goes in by its name.
+func (c *cookery) steep(l *clause) {
+	for _, w := range l.words {
+		w.read = true
+	}
+	c.steeps = c.now
+	c.steeped[c.now] = true
+}
+
+// friedFirst fries what a clause says is fried: "season with the nuts fried in the ghee".
+func (c *cookery) friedFirst(l *clause, named []mention) []mention {
+	nuts := func(m mention) bool { return c.behaves(m, pantry.Piece) }
+	if l.find("fried in") < 0 || !slices.ContainsFunc(named, func(m mention) bool { return nuts(m) && m.share > 0 }) {
+		return named
+	}
+	l.has("fried in")
+	if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known {
+		return append(slices.DeleteFunc(named, func(m mention) bool { return nuts(m) || c.behaves(m, pantry.Fat) }), c.last...)
+	}
+	return named
+}
+
+// untouched reports whether something of the list is as it was bought.
+func (c *cookery) untouched(m mention) bool {
+	return m.item >= 0 && m.holder < 0 && c.used[m.item] == 0 && len(c.preparations[m.item]) == 0
+}
+
+// ofAPan opens another pot for what is put into one: "take the jaggery in a pan".
+func (c *cookery) ofAPan(l *clause, list []mention) {
+	if !slices.Contains([]string{"take", "put", "place", "combine", "melt", "add"}, l.verb) {
+		return
+	}
+	if k := l.newPan(); k >= 0 && l.words[k].one != "bowl" && l.words[k].one != "dish" && l.words[k].one != "casserole" {
+		c.aside(l, list)
+	}
+}
+
+// layer fills a dish with what is in the pot and what is named.
+func (c *cookery) layer(l *clause, list []mention) bool {
+	from := c.at
+	c.open([]string{"dish"})
+	l.has("dish", "baking dish", "baking")
+	return c.put(append(list, mention{item: -1, share: 1, holder: from}), plan.Step{})
+}
+
+// addInto finds the pot or bowl that things go into, and puts them there.
+func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	list, into := c.goesInto(l, list)
 	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
-		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+		list = c.asMeant(it, nil, before)
 	}
-	if into >= 0 && into != c.at && c.next == nil && strings.HasSuffix(c.holders[into].name, ".fat") {
+	elsewhere := into >= 0 && into != c.at && c.next == nil
+	switch {
+	case elsewhere && strings.HasSuffix(c.holders[into].name, ".fat"):
 		return c.put(append([]mention{{item: -1, share: 1, holder: into}}, list...), plan.Step{}) // "to the same ghee"
-	}
-	if into >= 0 && into != c.at && c.next == nil {
-		if !c.holders[into].pot {
-			return c.temper(l, list, into)
-		}
+	case elsewhere && !c.holders[into].pot:
+		return c.temper(l, list, into)
+	case elsewhere:
 		list = c.pourInto(list, into)
-	} else if from, share := c.pouredOut(l, list); from >= 0 {
+	default:
+		from, share := c.pouredOut(l, list)
+		if from < 0 {
+			break
+		}
 		list = []mention{{item: -1, share: share, holder: from}}
 		if share < 1 {
 			defer func() { c.last = []mention{{item: -1, share: 1, holder: from}} }()
@@ -128,8 +171,13 @@ func (c *cookery) add(l *clause) (fine bool) {
 // steepsBeside reports whether a clause takes some of a liquid into a bowl, for what is steeped in it: "take a spoon of the
 // warm milk in a bowl". It goes back into the pot by the name of what is in it.
 func (c *cookery) steepsBeside(l *clause) bool {
-	return len(c.held()) > 0 && slices.Contains([]string{"take", "put", "pour", "mix"}, l.verb) && !c.any(c.unused(l), pantry.Egg) &&
-		!slices.ContainsFunc(c.unused(l), func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) &&
+	const little = 0.15 // of what the list has
+	named := c.unused(l)
+	some := slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < little })
+	return (len(c.held()) > 0 || some) && slices.Contains([]string{"take", "put", "pour", "mix"}, l.verb) &&
+		!slices.ContainsFunc(named, func(m mention) bool {
+			return !c.behaves(m, pantry.Aroma) && !(c.behaves(m, pantry.Liquid) && m.share < little)
+		}) &&
 		slices.ContainsFunc(l.words, func(w *token) bool { return w.one == "bowl" || w.one == "cup" || w.one == "katori" }) &&
 		slices.ContainsFunc(l.words, func(w *token) bool {
 			return w.one == "tbsp" || w.one == "tablespoon" || w.one == "spoon" || w.one == "little"
@@ -177,7 +225,8 @@ func (l *clause) putsItself() bool {
 
 var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)
 
-var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
+var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |` +
+	`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
 
 // toAdd is what a clause names to go in.
 func (c *cookery) toAdd(l *clause, before []mention) []mention {
@@ -224,7 +273,8 @@ func (c *cookery) pouredOut(l *clause, list []mention) (from int, share float64)
 
 // goesIn makes the step, and what a clause says of what happens then.
 func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
-	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "slow stream", "bit by bit", "a little at a time",
+	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "slow stream", "bit by bit",
+		"a little at a time",
 		"steady stream", "in batches")}
 	if l.find("whisking") >= 0 || l.verb == "whisk" && len(list) > 0 {
 		step.Manner = append(step.Manner, plan.Whisking)
@@ -236,57 +286,83 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	if flame := l.flame(); put && flame != "" && (l.find("over") >= 0 || l.find("on") >= 0) {
 		c.flame = flame // "put the milk in a pan over medium heat"
 	}
-	if !put && c.flame != "" && len(c.held()) > 0 && l.waitsFor() && (l.verb == "stir" || l.verb == "whisk") && l.minutes() == 0 {
-		return c.cook(l) // "and stir until it is hot"
-	}
 	if put && l.verb == "dissolve" {
 		minutes := fewMinutes
 		c.emit(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften, Until: &plan.Until{Minutes: &minutes}})
 		return true
 	}
-	if stir := l.stirring(); !put && stir != "" && l.verb == "stir" {
-		if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Heat {
-			c.steps[last].Stir = stir
-			fine = true
+	restirred := !put && c.restirs(l)
+	if len(c.held()) > 0 {
+		if done, fine := c.goesOnCooking(l, put); done {
+			return fine
 		}
-	}
-	const longest = 180 // what is longer stands somewhere
-	if minutes := l.minutes(); minutes > 0 && c.offHeat && !put && len(c.held()) > 0 && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0 {
-		c.steeped[c.now] = true // "off the heat ... beat for a minute"
-		return true
-	} else if minutes > 0 && minutes < longest && len(c.held()) > 0 {
-		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
-		return true
-	}
-	if len(c.held()) > 0 && l.waitsFor() && l.comesToBoil() && !nearlySaid.MatchString(l.text()) {
-		c.heat(l, vessel.Medium, plan.Until{Boil: true})
-		return true
-	}
-	if len(c.held()) > 0 && (!put && l.verb != "add" && l.waitsFor() && l.targets() || l.waitsFor() && l.comesToBoil()) {
-		return c.cook(l)
 	}
 	if put {
 		l.sign()
 		return true
 	}
-	if slices.Contains([]string{"pour", "tip", "turn", "scrape"}, l.verb) && len(c.held()) > 0 && len(list) == 0 && intoBowl.MatchString(l.text()) {
-		l.has("bowl")
-		return true // as good as the pot
+	return restirred || len(c.held()) > 0 && c.isInAlready(l, list) ||
+		slices.Contains([]string{"stir", "mix", "move", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
+}
+
+// restirs takes how something is stirred for the step before: "stir constantly".
+func (c *cookery) restirs(l *clause) bool {
+	stir, last := l.stirring(), len(c.steps)-1
+	if stir == "" || l.verb != "stir" || last < 0 || c.steps[last].Do != plan.Heat {
+		return false
 	}
-	if l.putsItself() && len(c.held()) > 0 && !slices.ContainsFunc(c.last, func(m mention) bool {
+	c.steps[last].Stir = stir
+	return true
+}
+
+// goesOnCooking heats what is in the pot after something went in, if the same clause says how long or until when. put tells
+// whether something did.
+func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
+	const longest = 180 // minutes; what is longer stands somewhere
+	stirs := l.verb == "stir" || l.verb == "whisk"
+	minutes := l.minutes()
+	switch {
+	case !put && c.flame != "" && l.waitsFor() && stirs && minutes == 0:
+		return true, c.cook(l) // "and stir until it is hot"
+	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:
+		c.steeped[c.now] = true // "off the heat ... beat for a minute"
+		return true, true
+	case minutes > 0 && minutes < longest:
+		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
+		return true, true
+	case l.waitsFor() && l.comesToBoil() && !nearlySaid.MatchString(l.text()):
+		c.heat(l, vessel.Medium, plan.Until{Boil: true})
+		return true, true
+	case l.waitsFor() && (l.comesToBoil() || !put && l.verb != "add" && l.targets()):
+		return true, c.cook(l)
+	}
+	return false, false
+}
+
+// isInAlready reports whether a clause moves only what is in the pot: into a bowl, which is as good, or back.
+func (c *cookery) isInAlready(l *clause, list []mention) bool {
+	if l.putsItself() && !slices.ContainsFunc(c.last, func(m mention) bool {
 		return m.holder >= 0 && m.holder != c.at || m.item >= 0 && !slices.Contains(c.held(), m.item)
 	}) {
-		return true // it is in already: "dilute the milk with the water and add to the pan"
+		return true // "dilute the milk with the water and add to the pan"
 	}
-	if len(c.held()) > 0 && len(list) == 0 && l.find("back") >= 0 && l.has("everything", "it all", "all of it", "it") {
-		return true
+	if len(list) > 0 {
+		return false
 	}
-	if l.verb == "pour" && len(c.held()) > 0 && l.has("the mixture", "the pudding", "it") && len(list) == 0 { // into the moulds that were got ready
-		c.bowls = c.bowls || regexp.MustCompile(`(?i)\b(?:moulds|glasses|cups|bowls|ramekins)\b`).MatchString(c.text[c.now])
-		return true
+	switch {
+	case slices.Contains([]string{"pour", "tip", "turn", "scrape"}, l.verb) && intoBowl.MatchString(l.text()):
+		l.has("bowl")
+	case l.find("back") >= 0 && l.has("everything", "it all", "all of it", "it"):
+	case l.verb == "pour" && l.has("the mixture", "the pudding", "it"): // into the moulds that were got ready
+		c.bowls = c.bowls || inBowls.MatchString(c.text[c.now])
+	default:
+		return false
 	}
-	return fine || slices.Contains([]string{"stir", "mix", "move", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
+	return true
 }
+
+// inBowls is said of what it is shared out into.
+var inBowls = regexp.MustCompile(`(?i)\b(?:moulds|glasses|cups|bowls|ramekins)\b`)
 
 // nearlySaid is said of what is not quite at the boil.
 var nearlySaid = regexp.MustCompile(`\b(?:nearly|almost|just before|steam\w*|simmer\w*|hot)\b`)
@@ -333,7 +409,7 @@ func (c *cookery) top(l *clause) (fine bool) {
 		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
 	}
 	if len(list) == 0 && l.do != doPass {
-		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+		list = c.asMeant(it, nil, before)
 	}
 	from := c.at
 	if main := c.mainPot(); main >= 0 && main != c.at {
@@ -343,7 +419,8 @@ func (c *cookery) top(l *clause) (fine bool) {
 			list = append(list, mention{item: -1, share: 1, holder: from})
 		}
 	}
-	if l.do == doPass && l.find("over") < 0 && !l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated", "dusted") { // "serve with": nobody pours the milk in
+	if l.do == doPass && l.find("over") < 0 && !l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated",
+		"dusted") { // "serve with": nobody pours the milk in
 		list = slices.DeleteFunc(list, func(m mention) bool {
 			fruit := m.item >= 0 && c.material(m.item) != nil && c.material(m.item).Kind == "fruit"
 			return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece) && !fruit
@@ -352,9 +429,10 @@ func (c *cookery) top(l *clause) (fine bool) {
 	if c.at < 0 {
 		return l.do == doPass
 	}
-	raw := slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.holder < 0 }) && !slices.ContainsFunc(list, func(m mention) bool {
-		return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
-	})
+	raw := slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.holder < 0 }) && !slices.ContainsFunc(list,
+		func(m mention) bool {
+			return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
+		})
 	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass // "sprinkle over the semolina": it is cooked yet
 }
 

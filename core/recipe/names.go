@@ -1,10 +1,9 @@
 package recipe
 
 import (
+	"cmp"
 	"math"
-	"regexp"
 	"slices"
-	"strconv"
 	"strings"
 
 	"kirdu/core/measure"
@@ -83,7 +82,8 @@ func (r *Reader) namesOf(g Given) []string {
 }
 
 // commonly are what cooks call things in a method, by a piece of the slug.
-var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "masoor": {"dal", "lentil", "pulse"}, "urad": {"dal", "lentil", "pulse"},
+var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "masoor": {"dal", "lentil", "pulse"},
+	"urad":   {"dal", "lentil", "pulse"},
 	"chana":  {"dal", "lentil", "pulse", "chickpea"},
 	"lentil": {"dal", "lentil", "pulse"}, "milk-": {"milk"}, "condensed-milk": {"milk"}, "evaporated-milk": {"milk"},
 	"coconut-milk": {"coconut milk"}, "coconut-milk-thick": {"thick milk", "first milk"}, "coconut-milk-thin": {"thin milk", "second milk"},
@@ -139,6 +139,7 @@ func (c *cookery) inPotAlready(l *clause) bool {
 	return false
 }
 
+// mentioned finds what a clause names, and remembers nothing of it.
 func (c *cookery) mentioned(l *clause) (list []mention) {
 	end := len(l.words)
 	if at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" }); at >= 0 {
@@ -147,44 +148,19 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 			w.read = w.read || c.isName(w.one)
 		}
 	}
-	if last := len(c.steps) - 1; last >= 0 && l.find("everything") >= 0 && len(c.last) == 1 && c.last[0].item < 0 && c.last[0].holder >= 0 &&
-		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0 { // "pour everything into the pot"
-		l.has("everything")
-		return slices.Clone(c.last)
-	}
-	if poured := l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0; poured && l.find("everything") >= 0 &&
-		slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle"}, l.verb) {
-		l.has("everything")
-		return nil // what was made
-	}
-	if c.inPotAlready(l) {
-		l.has("everything", "all together")
-		return nil
+	if list, meant := c.whatWasMade(l); meant {
+		return list
 	}
 	if l.has("everything", "all the ingredients", "all ingredients", "remaining ingredients", "rest of the ingredients", "other ingredients",
 		"all the rest", "all together") || l.find("ingredients") >= 0 && c.sectionOf(l) != "" {
-		section := c.section
-		if one := c.sectionOf(l); one != "" {
-			section = one
-		}
-		for i := range c.given {
-			if c.used[i] < 1 && len(c.names[i]) > 0 && !c.isTopping(i) && c.given[i].Section == section && !c.given[i].inMethod {
-				list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
-			}
-		}
-		if at := max(l.find("except"), l.find("but")); at >= 0 {
-			but := c.mentioned(&clause{words: l.words[at+1:]})
-			l.words[at].read = true
-			list = slices.DeleteFunc(list, func(m mention) bool {
-				return slices.ContainsFunc(but, func(one mention) bool { return one.item == m.item })
-			})
-			for _, one := range but {
-				delete(c.said, one.item)
-			}
-		}
-		return list
+		return c.everything(l)
 	}
 	taken := make([]bool, len(l.words))
+	take := func(from, to int) {
+		for j := from; j < to; j++ {
+			taken[j], l.words[j].read = true, true
+		}
+	}
 	for length := 4; length >= 1; length-- {
 		for k := 0; k+length <= end; k++ {
 			if slices.Contains(taken[k:k+length], true) {
@@ -192,18 +168,17 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 			}
 			found, again := c.named(l, k, length, list)
 			if again {
-				for j := k; j < k+length; j++ {
-					l.words[j].read = true // it is in what is named before
+				for _, w := range l.words[k : k+length] {
+					w.read = true // it is in what is named before
 				}
 			}
-			if len(found) > 0 {
-				list = append(list, found...)
-				for j := k; j < k+length; j++ {
-					taken[j], l.words[j].read = true, true
-				}
-				if j := k + length; j < end && !taken[j] && (l.words[j].one == "paste" || l.words[j].one == "mixture" || l.words[j].one == "slurry") {
-					taken[j], l.words[j].read = true, true // "the rice flour paste"
-				}
+			if len(found) == 0 {
+				continue
+			}
+			list = append(list, found...)
+			take(k, k+length)
+			if j := k + length; j < end && !taken[j] && (l.words[j].one == "paste" || l.words[j].one == "mixture" || l.words[j].one == "slurry") {
+				take(j, j+1) // "the rice flour paste"
 			}
 		}
 	}
@@ -211,52 +186,72 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 	return list
 }
 
+// whatWasMade reports whether "everything" is no more of the list: what was made last, or what is in the pot.
+func (c *cookery) whatWasMade(l *clause) (list []mention, meant bool) {
+	all := l.find("everything") >= 0
+	switch last := len(c.steps) - 1; {
+	case last >= 0 && all && len(c.last) == 1 && c.last[0].item < 0 && c.last[0].holder >= 0 &&
+		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0: // "pour everything into the pot"
+		list = slices.Clone(c.last)
+	case all && slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle"}, l.verb) &&
+		(l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0):
+	case c.inPotAlready(l):
+	default:
+		return nil, false
+	}
+	l.has("everything", "all together")
+	return list, true
+}
+
+// everything is all of the list, or of the part of it that is told of, that is in no pot yet.
+func (c *cookery) everything(l *clause) (list []mention) {
+	section := cmp.Or(c.sectionOf(l), c.section)
+	for i := range c.given {
+		if c.used[i] < 1 && len(c.names[i]) > 0 && !c.isTopping(i) && c.given[i].Section == section && !c.given[i].inMethod {
+			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
+		}
+	}
+	at := max(l.find("except"), l.find("but"))
+	if at < 0 {
+		return list
+	}
+	but := c.mentioned(&clause{words: l.words[at+1:]})
+	l.words[at].read = true
+	for _, one := range but {
+		delete(c.said, one.item)
+	}
+	return slices.DeleteFunc(list, func(m mention) bool {
+		return slices.ContainsFunc(but, func(one mention) bool { return one.item == m.item })
+	})
+}
+
 // isName reports whether a word names something that is here.
 func (c *cookery) isName(one string) bool {
 	return slices.ContainsFunc(c.names, func(names []string) bool { return slices.Contains(names, one) })
 }
 
-// named finds what some words of a clause name.
+// named finds what some words of a clause name. again tells that it is in what was named before.
 func (c *cookery) named(l *clause, k, length int, before []mention) (list []mention, again bool) {
 	phrase := phraseOf(l.words[k : k+length])
 	if phrase == "" {
 		return nil, false
 	}
 	candidates := c.candidates(phrase, l, k)
+	if c.waterAgain(l, k, length, candidates) {
+		candidates = nil
+	}
 	for _, i := range candidates {
-		if c.used[i] > 0.999 && (c.given[i].inMethod || c.given[i].Item.Material == "water") {
-			text, _ := c.amountBefore(l, k)
-			if text == "" {
-				text = c.amountAfter(l, k+length)
-			}
-			if text != "" { // water again
-				candidates = nil
-				break
-			}
-		}
 		if slices.ContainsFunc(before, func(m mention) bool { return m.item == i && m.share > 0 }) {
 			again = true
 			continue
 		}
-		if k > 0 && (l.words[k-1].text == "their" || l.words[k-1].text == "its") && c.behaves(mention{item: i}, pantry.Liquid) {
-			return list, true // in which it soaked
+		if meant, settled := c.inSomething(l, k, i); settled {
+			return append(list, meant...), len(meant) == 0
 		}
-		if h := c.leftFat(l, k, i); h >= 0 {
-			return []mention{{item: -1, share: 1, holder: h, at: k}}, false
-		}
-		if h := c.seasonedWith(l, k, i); h >= 0 {
-			return []mention{{item: i, share: 0, holder: h, at: k}}, false // "the salted coconut milk"
-		}
-		if c.used[i] > 0 && c.used[i] < 0.999 && k > 0 && cookedFirst[l.words[k-1].text] && c.inSomePot(i) {
-			list = append(list, mention{item: i, share: 0, holder: c.holderOf(i), at: k}) // "the sweet coconut milk"
-			return list, false
-		}
-		if h := c.holderOf(i); h >= 0 && c.used[i] > 0.999 && (c.next != nil || !slices.Contains(c.held(), i)) {
-			if again = slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }); !again {
-				list = append(list, mention{item: i, share: 0, holder: h, at: k})
-			}
-		} else {
+		if h := c.holderOf(i); h < 0 || c.used[i] <= 0.999 || c.next == nil && slices.Contains(c.held(), i) {
 			list = append(list, mention{item: i, share: c.shareBefore(l, k, i), holder: -1, at: k})
+		} else if again = slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }); !again {
+			list = append(list, mention{item: i, share: 0, holder: h, at: k})
 		}
 		if c.said != nil {
 			c.said[i] = true
@@ -269,18 +264,52 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		return list, again
 	}
 	for h := range c.holders {
-		named := slices.Contains(c.holders[h].words, phrase) || c.holders[h].pot && c.loosely(phrase, h)
-		if named && (c.holders[h].left > 0 || c.holders[h].pot) &&
-			!slices.ContainsFunc(before, func(m mention) bool { return m.holder == h }) {
+		called := slices.Contains(c.holders[h].words, phrase) || c.holders[h].pot && c.loosely(phrase, h)
+		if called && (c.holders[h].left > 0 || c.holders[h].pot) && !slices.ContainsFunc(before, func(m mention) bool { return m.holder == h }) {
 			return []mention{{item: -1, share: c.partShare(l, k), holder: h, at: k}}, false
 		}
 	}
-	if len(candidates) == 0 {
-		if list = c.groundTo(phrase, k); len(list) == 0 {
-			list = c.unlisted(l, k, length, phrase)
-		}
+	if len(candidates) > 0 {
+		return nil, again
+	}
+	if list = c.groundTo(phrase, k); len(list) == 0 {
+		list = c.unlisted(l, k, length, phrase)
 	}
 	return list, again
+}
+
+// waterAgain reports whether words name with its amount what is all in: more water.
+func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
+	if len(candidates) == 0 {
+		return false
+	}
+	if i := candidates[0]; c.used[i] <= 0.999 || !c.given[i].inMethod && c.given[i].Item.Material != "water" {
+		return false
+	}
+	text, _ := c.amountBefore(l, k)
+	return cmp.Or(text, c.amountAfter(l, k+length)) != ""
+}
+
+// inSomething finds where something of the list is meant that is in something: what it soaked in, fat that is left of frying,
+// what was cooked of it. settled tells that it is; what it soaked in is nothing more.
+func (c *cookery) inSomething(l *clause, k, item int) (meant []mention, settled bool) {
+	if k == 0 {
+		return nil, false
+	}
+	said := l.words[k-1].text
+	if (said == "their" || said == "its") && c.behaves(mention{item: item}, pantry.Liquid) {
+		return nil, true
+	}
+	if h := c.leftFat(l, k, item); h >= 0 {
+		return []mention{{item: -1, share: 1, holder: h, at: k}}, true
+	}
+	if h := c.seasonedWith(l, k, item); h >= 0 {
+		return []mention{{item: item, share: 0, holder: h, at: k}}, true // "the salted coconut milk"
+	}
+	if c.used[item] > 0 && c.used[item] < 0.999 && cookedFirst[said] && c.inSomePot(item) {
+		return []mention{{item: item, share: 0, holder: c.holderOf(item), at: k}}, true // "the sweet coconut milk"
+	}
+	return nil, false
 }
 
 // cookedFirst is said of what has been in a pot already.
@@ -532,246 +561,6 @@ func (c *cookery) cookedHere(l *clause, from, k int) []mention {
 		return []mention{{item: i, share: 0, holder: -1, at: k}}
 	}
 	return nil
-}
-
-// waterToMelt is a guess at the water that sugar is melted in, "" where none is.
-func (c *cookery) waterToMelt(l *clause) string {
-	const part, step = 0.25, 10 // of its weight, ml. Source: our own judgement
-	for _, group := range c.namedIn(l.text()) {
-		m := c.material(group[0])
-		if m == nil || m.Kind != "sweetener" {
-			continue
-		}
-		if amount, err := measure.ParseAmount(c.given[group[0]].Item.Amount); err == nil {
-			if g, err := c.reader.measures.Grams(amount, m.Body()); err == nil {
-				return strconv.Itoa(max(step, int(math.Round(float64(g)*part/step))*step)) + " ml"
-			}
-		}
-	}
-	return ""
-}
-
-// cooksInWater reports whether something is cooked in water of which no amount is said: "boil the barley in fresh water".
-func (c *cookery) cooksInWater(l *clause, k int) bool {
-	if l.find("enough water") >= 0 || l.find("enough cold water") >= 0 {
-		return l.do == doAdd || l.do == doBoil || l.do == doCook || l.do == doCooker
-	}
-	switch l.do {
-	case doBoil, doCook, doCooker:
-	case doAdd:
-		if l.verb != "cover" && l.find("enough") < 0 && l.find("fresh") < 0 && l.find("pan") < 0 && l.find("pot") < 0 {
-			return false
-		}
-	default:
-		return false
-	}
-	for _, beside := range []string{"tin", "bath", "basin", "bowl", "tap", "same", "over", "hot", "tablespoon", "spoon", "splash",
-		"topping", "up"} {
-		if at := l.find(beside); at >= 0 && at < k && k-at < 5 {
-			return false
-		}
-	}
-	return slices.ContainsFunc(append(c.last, c.solids(l)...), func(m mention) bool {
-		return m.item >= 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Tissue))
-	})
-}
-
-// solids are what the words of a clause name of grain and vegetables.
-func (c *cookery) solids(l *clause) (list []mention) {
-	for _, group := range c.namedIn(l.text()) {
-		if m := c.material(group[0]); m != nil && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue) {
-			list = append(list, mention{item: group[0], share: 1, holder: -1})
-		}
-	}
-	return list
-}
-
-// enoughWater is a guess at how much water is meant: what covers what is cooked in it, or plenty.
-func (c *cookery) enoughWater(l *clause) string {
-	const covers, usual, plenty = 1.5, 4.0, 8.0 // of its weight. Source: our own judgement
-	times := usual
-	switch {
-	case l.has("plenty of", "large pan of", "large pot of", "lots of", "big pan of", "big pot of"):
-		times = plenty
-	case l.has("enough", "to cover", "just", "a little", "little"):
-		times = covers
-	}
-	grams := 0.0
-	for _, m := range append(slices.Clone(c.last), c.solids(l)...) {
-		if material := c.material(m.item); material != nil && m.item >= 0 {
-			if amount, err := measure.ParseAmount(c.given[m.item].Item.Amount); err == nil {
-				if g, err := c.reader.measures.Grams(amount, material.Body()); err == nil {
-					grams = max(grams, float64(g))
-				}
-			}
-		}
-	}
-	const step, least = 50, 200 // ml
-	return strconv.Itoa(max(least, int(math.Ceil(grams*times/step))*step)) + " ml"
-}
-
-// amountBefore reads an amount that stands before a name: "3 cups of", "another 100 g". from is where it
-// begins.
-func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
-	words := make([]string, k)
-	for j := range words {
-		words[j] = l.words[j].text
-	}
-	for from = max(k-6, 0); from < k; from++ {
-		var line Line
-		s := scan{reader: c.reader, line: &line}
-		q, rest, ok := s.quantity(words[from:])
-		if !ok || q.unit == "" || q.number <= 0 {
-			continue
-		}
-		if between := strings.Join(rest, " "); !plainBetween.MatchString(between) {
-			continue
-		}
-		return q.String(), from
-	}
-	return "", k
-}
-
-// amountAfter reads an amount in brackets behind a name: "a large pan of water (2 litres)".
-func (c *cookery) amountAfter(l *clause, k int) string {
-	if k+2 >= len(l.words) || l.words[k].text != "," {
-		return ""
-	}
-	words := make([]string, 0, 4)
-	for _, w := range l.words[k+1 : min(k+4, len(l.words))] {
-		if w.text == "," {
-			break
-		}
-		words = append(words, w.text)
-	}
-	s := scan{reader: c.reader, line: &Line{}}
-	if q, rest, ok := s.quantity(words); ok && q.unit != "" && q.number > 0 && len(rest) == 0 {
-		return q.String()
-	}
-	return ""
-}
-
-// plainBetween may stand between an amount and what it is of.
-var plainBetween = regexp.MustCompile(`^(?:(?:of|the|a|hot|warm|cold|boiling|fresh|` +
-	`more|plain|more of|remaining|same|reserved|lukewarm|clean) ?)*$`)
-
-// shareBefore reads "half the", "the rest of the", "a third of the", "100 g of the" before a name, and "half
-// of it": how much of what the list has.
-func (c *cookery) shareBefore(l *clause, at, item int) float64 {
-	left := 1 - c.used[item]
-	if kept := c.reserved[item]; kept > 0 {
-		for _, w := range l.words[max(at-3, 0):at] {
-			if w.text == "reserved" || w.text == "kept" {
-				w.read = true
-				delete(c.reserved, item)
-				return min(kept, left)
-			}
-		}
-		if text, from := c.amountBefore(l, at); text != "" || at > 1 && l.words[at-1].text == "of" && l.words[at-2].one == "cup" {
-			if share, ok := c.shareOf(text, item); text == "" || ok && share == kept { // "into the cup of milk"
-				for _, w := range l.words[from:at] {
-					w.read = true
-				}
-				delete(c.reserved, item)
-				return min(kept, left)
-			}
-		}
-		left = max(left-kept, 0)
-	}
-	if text, from := c.amountBefore(l, at); text != "" {
-		if share, ok := c.shareOf(text, item); ok {
-			for j := from; j < at; j++ {
-				l.words[j].read = true
-			}
-			const slack = 0.03
-			if left > 0 && share > left*(1+slack) {
-				c.doubt(MoreThanListed, c.given[item].Text, text)
-			}
-			if share > left*(1-slack) {
-				return left
-			}
-			return share
-		}
-	}
-	from := max(at-5, 0)
-	for k := at - 1; k >= from; k-- {
-		share := left
-		switch l.words[k].one {
-		case "half":
-			share = 0.5
-		case "most":
-			share = mostOf
-		case "third":
-			share = 1.0 / 3
-		case "quarter":
-			share = 0.25
-		case "little", "some", "tablespoon", "spoonful", "splash", "few":
-			if c.behaves(mention{item: item}, pantry.Liquid) {
-				share = plan.SlurryShare
-			}
-		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
-			continue
-		default:
-			return left
-		}
-		if k > 0 && l.words[k-1].text == "two" && l.words[k].one == "third" {
-			share = 2.0 / 3
-		}
-		if k > 0 && l.words[k-1].text == "three" && l.words[k].one == "quarter" {
-			share = 0.75
-		}
-		l.words[k].read = true
-		if l.words[k].one == "half" && c.used[item] > 0 && k > 0 && (l.words[k-1].text == "other" || l.words[k-1].text == "second") {
-			return left
-		}
-		return min(share, left)
-	}
-	return left
-}
-
-// mostOf is how much "most of" something is. Source: our own judgement.
-const mostOf = 0.8
-
-// shareOf is how much of an item an amount is.
-func (c *cookery) shareOf(text string, item int) (float64, bool) {
-	m := c.material(item)
-	amount, err := measure.ParseAmount(text)
-	all, errAll := measure.ParseAmount(c.given[item].Item.Amount)
-	if m == nil || err != nil || errAll != nil {
-		return 0, false
-	}
-	part, err := c.reader.measures.Grams(amount, m.Body())
-	whole, errAll := c.reader.measures.Grams(all, m.Body())
-	if err != nil || errAll != nil || whole <= 0 {
-		return 0, false
-	}
-	return float64(part / whole), true
-}
-
-// partShare reads "half the syrup", "some of the hot milk".
-func (c *cookery) partShare(l *clause, at int) float64 {
-	for k := at - 1; k >= max(at-5, 0); k-- {
-		switch l.words[k].one {
-		case "half":
-			return 0.5
-		case "most":
-			return mostOf
-		case "third":
-			return 1.0 / 3
-		case "quarter":
-			l.words[k].read = true
-			if k > 0 && l.words[k-1].text == "three" {
-				return 0.75
-			}
-			return 0.25
-		case "some", "little", "ladle", "ladleful", "spoonful":
-			return 0.2
-		case "the", "of", "a", "hot", "warm", "boiling":
-			continue
-		}
-		break
-	}
-	return 1
 }
 
 // sectionOf returns the part of the list that a clause names: "the syrup ingredients".

@@ -38,7 +38,8 @@ func (l *clause) container() string {
 				break within // "pour in two cups of the milk"
 			}
 			switch t.text {
-			case "bowls", "glasses", "jars", "plates", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould", "casserole", "platter":
+			case "bowls", "glasses", "jars", "plates", "cups", "ramekins", "moulds", "dishes", "pots", "dish", "tray", "tin", "mould",
+				"casserole", "platter":
 				for _, n := range l.words[k:min(k+7, len(l.words))] {
 					n.read = n.read || isFigure(n.text) // of bowls
 				}
@@ -85,7 +86,8 @@ func (c *cookery) goesInto(l *clause, list []mention) (subject []mention, into i
 	}
 	if main := c.mainPot(); !found && main >= 0 && main != c.at && c.next == nil && l.has("to the pudding", "into the pudding",
 		"over the pudding",
-		"on the pudding", "to the main pot", "into the main pot", "to the pot", "into the pot", "into the cooker", "to the main pan", "into the first pot", "into the first pan") {
+		"on the pudding", "to the main pot", "into the main pot", "to the pot", "into the pot", "into the cooker", "to the main pan",
+		"into the first pot", "into the first pan") {
 		into = main
 	}
 	return subject, into
@@ -142,7 +144,8 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	used := len(items) < len(list)
 	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl", "in a cup",
 		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
-	intoLiquid := len(c.held()) > 0 && l.find("into") >= 0 && len(items) > 1 && c.behaves(items[len(items)-1], pantry.Liquid) && items[len(items)-1].at > l.find("into")
+	intoLiquid := len(c.held()) > 0 && l.find("into") >= 0 && len(items) > 1 && c.behaves(items[len(items)-1], pantry.Liquid) &&
+		items[len(items)-1].at > l.find("into")
 	flour := c.any(items, pantry.Flour) || (c.cold(l, items) || intoLiquid) && c.any(items, pantry.Grain)
 	if used && !beside || len(items) == 0 || !(beside || c.beaten(l, items) || flour && c.slurry(l, items)) {
 		if !used && len(items) == 1 && flour && len(c.held()) == 0 && l.find("water") >= 0 { // in a little water, nobody says how much
@@ -186,7 +189,10 @@ func (c *cookery) slurry(l *clause, items []mention) bool {
 	if len(items) < 2 || l.verb == "beat" || l.verb == "make" || !c.any(items, pantry.Liquid) && !c.any(items, pantry.Egg) {
 		return false
 	}
-	if into := l.find("into"); into >= 0 && len(c.held()) > 0 && slices.ContainsFunc(items, func(m mention) bool { return m.at > into && c.behaves(m, pantry.Liquid) }) {
+	if into := l.find("into"); into >= 0 && len(c.held()) > 0 && slices.ContainsFunc(items, func(m mention) bool {
+		return m.at > into &&
+			c.behaves(m, pantry.Liquid)
+	}) {
 		return true // "stir the flour into the rest of the milk"
 	}
 	return len(c.held()) == 0 || l.has("cold", "little", "some") || slices.ContainsFunc(items, func(m mention) bool {
@@ -345,51 +351,26 @@ func (c *cookery) portion() {
 // move is to bowls, which then cool each by itself, into a dish, or over what is in another pot.
 func (c *cookery) move(l *clause) bool {
 	into := l.container()
-	dish, bowls := false, false
-	switch into {
-	case "":
-	case "dish", "tray", "tin", "mould", "casserole":
-		dish = true
-	default:
-		bowls = true
-	}
 	l.has("serving", "baking", "ovenproof", "individual", "dish", "tray", "tin", "mould", "casserole", "ramekins", "moulds", "dishes", "pots",
 		"platter")
-	before, fresh := c.last, c.unused(l)
-	if it := l.find("it") >= 0 || l.find("them") >= 0; it && len(fresh) == 0 && len(c.held()) == 0 {
-		fresh = slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 })
-	}
-	switch {
-	case dish && !bowls && l.find("serving") < 0 && len(fresh) > 0:
-		intoADish(c, l)
-		return c.put(c.asMeant(l, c.mentions(l), before), plan.Step{})
-	case dish && !bowls && l.find("serving") < 0 && len(c.held()) == 0 && c.bowlOfSentence() >= 0:
-		bowl := c.bowlOfSentence()
-		intoADish(c, l)
-		if c.next == nil {
-			c.next = []string{"dish"}
-		}
-		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{})
-	case dish && !bowls && l.find("serving") < 0 && len(c.held()) > 0:
-		from := c.at
-		c.open([]string{"dish"})
-		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
-	case bowls:
+	switch dish := slices.Contains([]string{"dish", "tray", "tin", "mould", "casserole"}, into); {
+	case dish && l.find("serving") < 0 && c.intoDish(l):
+		return true
+	case into != "" && !dish:
 		c.mentions(l)
 		c.bowls = true
 		return true
 	case into != "":
 		return true
-	case l.verb == "transfer" && l.find("pot") >= 0 || l.verb == "transfer" && l.find("pan") >= 0 || l.verb == "transfer" &&
-		l.find("saucepan") >= 0 || l.verb == "transfer" && l.find("cooker") >= 0:
+	case l.verb == "transfer" && slices.ContainsFunc([]string{"pot", "pan", "saucepan", "cooker"},
+		func(w string) bool { return l.find(w) >= 0 }):
 		if len(c.held()) == 0 {
 			return c.add(l)
 		}
 		from := c.at
 		c.open([]string{})
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
-	}
-	if l.verb == "divide" || l.verb == "portion" || l.verb == "share" {
+	case l.verb == "divide" || l.verb == "portion" || l.verb == "share":
 		if c.bowls = l.has("per glass", "per bowl", "per portion", "per person", "each"); c.bowls {
 			for _, w := range l.words {
 				w.read = true
@@ -398,4 +379,25 @@ func (c *cookery) move(l *clause) bool {
 		return c.bowls
 	}
 	return c.top(l)
+}
+
+// intoDish fills a dish: with what is named and in no pot yet, with what was stirred together, or with what is in the pot.
+func (c *cookery) intoDish(l *clause) bool {
+	before, fresh, empty := c.last, c.unused(l), len(c.held()) == 0
+	if (l.find("it") >= 0 || l.find("them") >= 0) && len(fresh) == 0 && empty {
+		fresh = slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 })
+	}
+	bowl, from := c.bowlOfSentence(), c.at
+	switch {
+	case len(fresh) > 0:
+		intoADish(c, l)
+		return c.put(c.asMeant(l, c.mentions(l), before), plan.Step{})
+	case empty && bowl >= 0:
+		c.next = []string{"dish"}
+		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{})
+	case empty:
+		return false
+	}
+	c.open([]string{"dish"})
+	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 }

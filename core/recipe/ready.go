@@ -17,10 +17,7 @@ import (
 
 // beforehand is what is done with something before it goes in.
 func (c *cookery) beforehand(l *clause) (fine bool) {
-	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) {
-		return true
-	}
-	if l.do == doSoak && c.steepsBy(l) {
+	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) || l.do == doSoak && c.steepsBy(l) {
 		return true
 	}
 	minutes := l.minutes()
@@ -29,45 +26,51 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	if l.do == doGrate && len(list) == 1 && c.isCoconut(list[0]) && c.pressedLater() {
 		return true // pressing begins with it
 	}
-	grinds := l.do == doGrind && !c.pressedLater()
-	wet := !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) })
-	if them := l.find("them") >= 0 || l.find("it") >= 0; len(list) == 0 || wet && (l.do == doSoak || them && !slices.ContainsFunc(before, c.isCoconut)) ||
-		grinds && them {
-		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), &token{text: "it"})}, nil, before)
-		list = append(list, meant...)
-		c.remember(meant)
-	} else if l.do == doGrind && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) }) {
-		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
-	}
-	if l.do == doGrind && !grinds && slices.ContainsFunc(list, c.isCoconut) {
+	list = c.ofThese(l, list, before)
+	switch {
+	case l.do == doGrind && c.pressedLater() && slices.ContainsFunc(list, c.isCoconut):
 		c.groundToPress(l, list)
 		return true
-	}
-	if l.do == doRoast && c.onlyFat(list) && l.minutes() == 0 {
+	case l.do == doRoast && c.onlyFat(list) && minutes == 0:
 		c.hotFat(l, list)
 		return true
-	}
-	if l.do == doRoast && c.roastsInPot(l, list, minutes) {
+	case l.do == doRoast && c.roastsInPot(l, list, minutes):
 		return true
 	}
 	l.sign()
 	if l.do == doSoak && c.soakedInPot(list, minutes) {
 		return true
 	}
+	l.has("water")
+	makesNoStep := l.do == doCut || l.do == doPeel || l.do == doSoak
 	for _, m := range list {
-		if c.behaves(m, pantry.Liquid) && l.do == doSoak && c.given[m.item].inMethod {
+		soaking := l.do == doSoak && c.behaves(m, pantry.Liquid)
+		if soaking && c.given[m.item].inMethod {
 			c.used[m.item] = 1 // poured away with the soaking
 		}
-	}
-	l.has("water")
-	for _, m := range list {
-		if m.item < 0 || l.do == doSoak && c.behaves(m, pantry.Liquid) {
-			continue
+		if m.item >= 0 && !soaking {
+			pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
+			fine = c.preparing(m.item, c.readied(l, minutes)) || makesNoStep || pulp || fine
 		}
-		pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
-		fine = c.preparing(m.item, c.readied(l, minutes)) || l.do == doCut || l.do == doPeel || l.do == doSoak || pulp || fine
 	}
 	return fine
+}
+
+// ofThese adds what "it" and "them" stand for to what a clause names, and coconut to the water that it is ground with.
+func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
+	wet := !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) })
+	coconut := slices.ContainsFunc(before, c.isCoconut)
+	them := l.find("them") >= 0 || l.find("it") >= 0
+	grinds := l.do == doGrind && !c.pressedLater()
+	switch {
+	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them:
+		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), it.words...)}, nil, before)
+		list = append(list, meant...)
+		c.remember(meant)
+	case l.do == doGrind && wet:
+		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
+	}
+	return list
 }
 
 // steepsBy reports whether a clause steeps nothing but what flavours, in some of a liquid, or fruit in water: it goes into the
@@ -79,12 +82,8 @@ func (c *cookery) steepsBy(l *clause) bool {
 	}) {
 		return false
 	}
-	for _, w := range l.words {
-		w.read = true
-	}
+	c.steep(l)
 	c.remember(solid)
-	c.steeps = c.now
-	c.steeped[c.now] = true
 	return true
 }
 
@@ -176,7 +175,8 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 }
 
 // nightBefore is said of what stands until the next day.
-var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|(?:evening|night|day) before|the previous (?:evening|night|day)|all night)\b`)
+var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|(?:evening|night|day) before|the previous (?:evening|night|day)|` +
+	`all night)\b`)
 
 // pressedLater reports whether a sentence from here on presses something.
 func (c *cookery) pressedLater() bool {
@@ -229,7 +229,7 @@ func (c *cookery) press(l *clause) (fine bool) {
 		w.read = w.read || w.one == "milk" || w.one == "extract" || w.one == "water"
 	}
 	if len(list) == 0 {
-		list = c.asMeant(&clause{words: []*token{{text: "it"}}}, nil, before)
+		list = c.asMeant(it, nil, before)
 	}
 	for _, m := range list {
 		material := c.material(m.item)
@@ -355,45 +355,49 @@ func (c *cookery) drain(l *clause) (fine bool) {
 	if len(list) == 0 {
 		list = before
 	}
+	into := l.find("into") >= 0 || l.find("over") >= 0 || l.find("onto") >= 0
 	if last := len(c.steps) - 1; last >= 0 && (c.steps[last].Do == plan.Melt || c.steps[last].Do == plan.Press) {
-		if c.steps[last].Do == plan.Melt {
+		melts := c.steps[last].Do == plan.Melt
+		if melts {
 			c.steps[last].Strain = new(true)
-			if l.find("into") >= 0 || l.find("over") >= 0 || l.find("onto") >= 0 { // "strain it into the lentils"
-				l.do, l.verb, c.last = doAdd, "pour", before
-				return c.add(l)
-			}
 		}
-		return true
+		return !(melts && into) || c.pours(l, before) // "strain it into the lentils"
 	}
-	if into := l.find("into") >= 0 || l.find("over") >= 0 || l.find("onto") >= 0; into && slices.ContainsFunc(list, func(m mention) bool {
+	if into && slices.ContainsFunc(list, func(m mention) bool {
 		return m.holder >= 0 && (c.holders[m.holder].pot && c.isSyrup(m.holder) || !c.holders[m.holder].pot && l.find("onto") >= 0)
-	}) { // "strain this syrup into the rice"
-		l.do, l.verb, c.last = doAdd, "pour", before
-		return c.add(l)
-	}
-	for _, m := range list {
-		if m.item >= 0 && m.holder < 0 && !slices.Contains(c.held(), m.item) {
-			return true // it stood in its water: soaking pours that off
-		}
-		if m.holder >= 0 && !c.holders[m.holder].pot {
-			return true
-		}
-	}
-	milk := slices.ContainsFunc(c.held(), func(i int) bool {
-		return c.behaves(mention{item: i}, pantry.Liquid) && c.given[i].Item.Material != "water"
-	})
-	if milk && !slices.ContainsFunc(c.held(), func(i int) bool {
-		return !c.behaves(mention{item: i}, pantry.Liquid) && !c.behaves(mention{item: i}, pantry.Aroma)
 	}) {
-		c.strained[c.now] = true
-		return true // of what gave its flavour
+		return c.pours(l, before) // "strain this syrup into the rice"
 	}
-	if !milk && len(c.held()) > 0 && len(c.steps) > 0 && (c.steps[len(c.steps)-1].Do == plan.Heat || c.steps[len(c.steps)-1].Do == plan.Rest ||
-		c.steps[len(c.steps)-1].Do == plan.Pressure) {
-		c.emit(plan.Step{Do: plan.Drain})
+	if slices.ContainsFunc(list, func(m mention) bool {
+		return m.item >= 0 && m.holder < 0 && !slices.Contains(c.held(), m.item) || m.holder >= 0 && !c.holders[m.holder].pot
+	}) {
+		return true // it stood in its water: soaking pours that off
+	}
+	return c.drainPot()
+}
+
+// pours puts in what is strained into something.
+func (c *cookery) pours(l *clause, before []mention) bool {
+	l.do, l.verb, c.last = doAdd, "pour", before
+	return c.add(l)
+}
+
+// drainPot pours off the water that is in the pot, or strains milk of what gave its flavour.
+func (c *cookery) drainPot() bool {
+	holds := func(is func(mention) bool) bool {
+		return slices.ContainsFunc(c.held(), func(i int) bool { return is(mention{item: i}) })
+	}
+	milk := holds(func(m mention) bool { return c.behaves(m, pantry.Liquid) && c.given[m.item].Item.Material != "water" })
+	if milk && !holds(func(m mention) bool { return !c.behaves(m, pantry.Liquid) && !c.behaves(m, pantry.Aroma) }) {
+		c.strained[c.now] = true
 		return true
 	}
-	return false
+	last := len(c.steps) - 1
+	if milk || len(c.held()) == 0 || last < 0 || !slices.Contains([]plan.Verb{plan.Heat, plan.Rest, plan.Pressure}, c.steps[last].Do) {
+		return false
+	}
+	c.emit(plan.Step{Do: plan.Drain})
+	return true
 }
 
 // mash breaks what is soft in the pot, or grinds what is not in yet to a paste.

@@ -39,37 +39,6 @@ func (c *cookery) retold(tokens []*token) []*token {
 	return t.words
 }
 
-// afterMinutes reads "and after 5 minutes the cream": it cooks so long, and then that goes in.
-func (t *telling) afterMinutes() {
-	for k := 1; k+3 < len(t.words); k++ {
-		if t.at(k) != "after" || t.at(k-1) != "and" && t.at(k-1) != "," && t.at(k-1) != "then" {
-			continue
-		}
-		end := k + 1
-		for end < len(t.words) && !strings.HasPrefix(t.at(end), "minute") && t.at(end) != "min" && t.at(end) != "mins" {
-			end++
-		}
-		const longest = 4 // "another five to ten minutes"
-		if end-k > longest || end+1 >= len(t.words) {
-			continue
-		}
-		next := end + 1
-		for t.at(next) == "," || t.at(next) == "then" {
-			next++
-		}
-		switch base, does := anyForm(t.at(next)); {
-		case does && doing[base] == doAdd && base == t.at(next):
-			t.replace(end+1, next, ",", "then")
-		case t.at(next) == "the" || next < len(t.words) && t.isName(t.words[next].one):
-			t.replace(end+1, next, ",", "then", "add")
-		default:
-			continue
-		}
-		t.replace(k, k+1, "cook", "for")
-		return
-	}
-}
-
 func (t *telling) at(k int) string {
 	if k < 0 || k >= len(t.words) {
 		return ""
@@ -113,12 +82,13 @@ var (
 		simply only first finally often still slowly gently quickly carefully immediately 've 'd
 		all both normally generally sometimes myself ourselves`)
 	// What a pudding does by itself, and nobody has to do.
-	ofItself = wordSet(`thicken thickens set sets firm firms sink sinks rise rises foam foams froth froths loosen loosens look looks
-		seem seems taste tastes keep keeps last lasts improve improves become becomes get gets change changes turn turns darken
-		darkens stiffen stiffens swell swells tighten tightens smell smells feel feels be bubble bubbles splutter splutters spit
-		spits catch catches stick sticks burn burns boil boils curdle curdles split splits taste need needs continue continues
-		absorb absorbs drop drops melt melts release releases stay stays remain remains appear appears start starts begin begins
-		float floats soak soaks come comes hold holds wobble wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates`)
+	ofItself = wordSet(`
+		thicken thickens set sets firm firms sink sinks rise rises foam foams froth froths loosen loosens look looks seem seems taste
+		tastes keep keeps last lasts improve improves become becomes get gets change changes turn turns darken darkens stiffen stiffens
+		swell swells tighten tightens smell smells feel feels be bubble bubbles splutter splutters spit spits catch catches stick sticks
+		burn burns boil boils curdle curdles split splits need needs continue continues absorb absorbs drop drops melt melts release
+		releases stay stays remain remains appear appears start starts begin begins float floats soak soaks come comes hold holds wobble
+		wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates`)
 	selves = wordSet(`it they this that these pudding payasam kheer mixture custard milk rice grain dessert syrup everything sauce
 		pearl dal lentil jaggery sago vermicelli one flavour colour porridge cream sugar carrot skin`)
 	modal = wordSet(`will may might should would ll ought`)
@@ -132,18 +102,39 @@ func wordSet(words string) map[string]bool {
 	return set
 }
 
-// described passes over what a pudding does by itself: "it will thicken as it cools, so take it off early".
+// described passes over what a pudding does by itself: "it will thicken as it cools, so take it off early", "add the sugar, it
+// will turn watery". How long something takes is nothing that it does.
 func (t *telling) described() {
+	for begin := 0; begin < len(t.words); begin++ {
+		if begin > 0 && t.at(begin-1) != "," {
+			continue
+		}
+		does := t.doesItself(begin)
+		if does < 0 {
+			continue
+		}
+		end := t.describedTo(does)
+		if (&clause{words: t.words[begin:end]}).find("minutes") >= 0 {
+			continue
+		}
+		for _, w := range t.words[begin:end] {
+			w.read = true
+		}
+		t.words = slices.Concat(t.words[:begin:begin], t.words[end:])
+	}
+}
+
+// doesItself returns where it is said what the pudding does that is spoken of from a word on; -1 where that is not so.
+func (t *telling) doesItself(begin int) int {
 	subject := func(k int) bool { return selves[t.words[k].text] || selves[t.words[k].one] || t.isName(t.words[k].one) }
-	if conditions[t.at(0)] || t.at(0) == "if" || t.at(0) == "unless" {
-		return
+	first := t.at(begin)
+	if conditions[first] || first == "if" || first == "unless" || doing[first] != "" && !subject(begin) {
+		return -1
 	}
-	if len(t.words) == 0 || doing[t.at(0)] != "" && !subject(0) {
-		return
-	}
-	for k := 1; k+1 < len(t.words) && k < 7; k++ {
+	const most = 6 // words of whom it is spoken of
+	for k := begin + 1; k+1 < len(t.words) && k <= begin+most; k++ {
 		if w := t.at(k); w == "," || w == "if" || conditions[w] || doing[w] != "" && !subject(k) {
-			return
+			return -1
 		}
 		if !subject(k-1) || !modal[t.at(k)] && !t.oftenDoes(k) {
 			continue
@@ -154,15 +145,11 @@ func (t *telling) described() {
 			does++
 		}
 		if !ofItself[t.at(does)] && t.at(does) != "leaves" || t.at(does) == "be" && t.participleAt(does+1) {
-			return
+			return -1
 		}
-		end := t.described2(does)
-		for _, w := range t.words[:end] {
-			w.read = true
-		}
-		t.words = t.words[end:]
-		return
+		return does
 	}
+	return -1
 }
 
 // oftenDoes reports whether a word is of a third person that does something by itself: "it thickens as it cools".
@@ -179,8 +166,8 @@ func (t *telling) participleAt(k int) bool {
 	return ok
 }
 
-// described2 returns where what is described ends: where something is asked for again.
-func (t *telling) described2(from int) int {
+// describedTo returns where what is described ends: where something is asked for again.
+func (t *telling) describedTo(from int) int {
 	for k := from + 1; k < len(t.words); k++ {
 		if t.at(k-1) != "," && t.at(k-1) != "so" {
 			continue
@@ -214,7 +201,8 @@ func (t *telling) bath() {
 	t.words = slices.Concat(t.words[:begin:begin], t.words[end:])
 }
 
-var bathSaid = regexp.MustCompile(`\b(?:set|place|put|stand) (?:the |it |them )?(?:[a-z]+ ){0,3}in(?:to)? an? (?:[a-z]+ )?(?:larger|bigger|roasting|deep|baking) ` +
+var bathSaid = regexp.MustCompile(`\b(?:set|place|put|stand) (?:the |it |them )?(?:[a-z]+ ){0,3}in(?:to)? an? (?:[a-z]+ )?(?:larger|` +
+	`bigger|roasting|deep|baking) ` +
 	`(?:baking )?(?:pan|tin|dish|tray)\b.*?\bwater\b`)
 
 // finished drops what only says that it is done: "five more minutes and you are done".
@@ -326,7 +314,8 @@ func (t *telling) texts(from, to int) []string {
 }
 
 var openers = func() (list [][]string) {
-	for _, said := range []string{"start by", "begin by", "start", "begin", "start off by", "finish by", "start with", "be sure to", "make sure to",
+	for _, said := range []string{"start by", "begin by", "start", "begin", "start off by", "finish by", "start with", "be sure to",
+		"make sure to",
 		"remember to", "don't forget to", "do not forget to", "it is time to", "it's time to", "time to", "you want to",
 		"you need to", "you will need to", "you have to", "let's", "let us", "go on", "all you do is", "all that is left is to",
 		"the next step is to", "the first step is to", "what you do is", "the trick is to", "try to", "be careful to", "take care to", "please",
@@ -399,74 +388,83 @@ func (t *telling) participlesOnly(k int) bool {
 // goingIn reads "the sugar goes in", "in went the sugar", "on top go the nuts".
 func (t *telling) goingIn() {
 	for k := 0; k < len(t.words); k++ {
-		if !t.goes(k) {
+		if !t.goes(k) || t.goesOnFor(k) {
 			continue
 		}
 		begin := k
 		for begin > 0 && !t.begun(begin) {
 			begin--
 		}
-		before := t.texts(begin, k)
-		top := slices.Contains(before, "top") || slices.Contains(before, "over")
-		inverted := slices.ContainsFunc(before, func(w string) bool { return w != "it" && w != "this" && w != "that" })
-		for _, w := range before {
-			inverted = inverted && inversion[w]
-		}
-		after, verb := t.at(k+1), "add"
-		if next := t.at(k + 2); after == "on" && (next == "for" || next == "until" || next == "till" || strings.HasSuffix(next, "ing")) {
-			continue // "go on for ten minutes"
-		}
-		switch {
-		case inverted:
-			if top {
-				verb = "scatter"
-			}
-			end := k + 1
-			for t.at(end) == "in" || t.at(end) == "with" {
-				end++
-			}
-			t.replace(begin, end, verb)
+		if t.turnedRound(begin, k) {
 			return
-		case after == "in" || after == "into" || after == "on" || after == "over" || after == "onto":
-		default:
-			continue
 		}
-		if after == "on" || after == "over" || after == "onto" {
-			verb = "scatter"
-		} else if water := slices.Index(t.texts(k, min(k+5, len(t.words))), "water"); water > 0 {
-			verb = "soak" // "the barley goes into cold water"
+		if places[t.at(k+1)] {
+			t.putIn(begin, k)
 		}
-		thing := slices.DeleteFunc(slices.Clone(t.words[begin:k]), func(w *token) bool { return inversion[w.text] || helpers[w.text] })
-		if len(thing) == 0 {
-			if begin == 0 || t.at(begin-1) != "and" {
-				continue
-			}
-			thing = []*token{{text: "them", one: "them", read: true}}
-		}
-		named := slices.ContainsFunc(thing, func(w *token) bool {
-			return t.isName(w.one) || w.text == "it" || w.text == "them" || w.text == "they" || w.text == "rest"
-		})
-		if !named {
-			continue
-		}
-		end := k + 1
-		if next := t.at(k + 2); after == "in" && (next == "" || next == "," || next == "and" || next == "now" || next == "next" ||
-			next == "then" || next == "last" || next == "with" || next == "at" || next == "together" || next == "for" || next == "too" ||
-			next == "once" || next == "when" || next == "after" || next == "as") {
-			end++
-		}
-		for _, w := range t.words[begin:end] {
-			if !slices.Contains(thing, w) {
-				w.read = true
-			}
-		}
-		for _, w := range thing {
-			if w.text == "they" {
-				w.text, w.one = "them", "them"
-			}
-		}
-		t.words = slices.Concat(t.words[:begin:begin], []*token{{text: verb, one: verb}}, thing, t.words[end:])
 	}
+}
+
+// Words behind "goes" that say where, and behind "goes in" where that is all.
+var (
+	places  = wordSet("in into on over onto")
+	wholeIn = wordSet(", and now next then last with at together for too once when after as")
+)
+
+// goesOnFor reports whether "go on" is what is said: "go on for ten minutes".
+func (t *telling) goesOnFor(k int) bool {
+	next := t.at(k + 2)
+	return t.at(k+1) == "on" && (next == "for" || next == "until" || next == "till" || strings.HasSuffix(next, "ing"))
+}
+
+// turnedRound reads "in went the sugar": where it goes stands in front.
+func (t *telling) turnedRound(begin, k int) bool {
+	before := t.texts(begin, k)
+	said := slices.ContainsFunc(before, func(w string) bool { return w != "it" && w != "this" && w != "that" })
+	if !said || slices.ContainsFunc(before, func(w string) bool { return !inversion[w] }) {
+		return false
+	}
+	verb := "add"
+	if slices.Contains(before, "top") || slices.Contains(before, "over") {
+		verb = "scatter"
+	}
+	end := k + 1
+	for t.at(end) == "in" || t.at(end) == "with" {
+		end++
+	}
+	t.replace(begin, end, verb)
+	return true
+}
+
+// putIn reads "the sugar goes in".
+func (t *telling) putIn(begin, k int) {
+	after, verb := t.at(k+1), "add"
+	if after == "on" || after == "over" || after == "onto" {
+		verb = "scatter"
+	} else if slices.Contains(t.texts(k, min(k+5, len(t.words))), "water") {
+		verb = "soak" // "the barley goes into cold water"
+	}
+	thing := slices.DeleteFunc(slices.Clone(t.words[begin:k]), func(w *token) bool { return inversion[w.text] || helpers[w.text] })
+	if len(thing) == 0 && begin > 0 && t.at(begin-1) == "and" {
+		thing = []*token{{text: "them", one: "them", read: true}}
+	}
+	if !slices.ContainsFunc(thing, func(w *token) bool {
+		return t.isName(w.one) || w.text == "it" || w.text == "them" || w.text == "they" || w.text == "rest"
+	}) {
+		return
+	}
+	end := k + 1
+	if next := t.at(k + 2); after == "in" && (next == "" || wholeIn[next]) {
+		end++
+	}
+	for _, w := range t.words[begin:end] {
+		w.read = w.read || !slices.Contains(thing, w)
+	}
+	for _, w := range thing {
+		if w.text == "they" {
+			w.text, w.one = "them", "them"
+		}
+	}
+	t.words = slices.Concat(t.words[:begin:begin], []*token{{text: verb, one: verb}}, thing, t.words[end:])
 }
 
 // begun reports whether what a word belongs to begins at it.
@@ -500,174 +498,3 @@ func (t *telling) goes(k int) bool {
 }
 
 var inversion = wordSet(`in next then now finally last first of all on top over only does do did and that comes after into it this`)
-
-// thenThings reads what is named without a word of doing: "fry the cashews till golden, then the raisins", and "the whole
-// thing" as "it".
-func (t *telling) thenThings() {
-	for k := 0; k < len(t.words); k++ {
-		if t.at(k) == "the" && (t.at(k+1) == "lot" || t.at(k+1) == "whole" && (t.at(k+2) == "thing" || t.at(k+2) == "lot")) {
-			end := k + 2
-			if t.at(k+1) == "whole" {
-				end++
-			}
-			t.replace(k, end, "it")
-		}
-		if t.at(k) != "then" || k == 0 {
-			continue
-		}
-		next := k + 1
-		if t.at(next) == "the" {
-			next++
-		}
-		if next >= len(t.words) || !t.isName(t.words[next].one) || doing[t.at(next)] != "" {
-			continue
-		}
-		end := next
-		for end < len(t.words) && t.at(end) != "," && doing[t.at(end)] == "" && !passive[t.at(end)] && !t.goes(end) {
-			end++
-		}
-		if end == len(t.words) || t.at(end) == "," {
-			t.replace(k+1, k+1, "add")
-		}
-	}
-}
-
-// restOfNotes reads "boil, 15 min low": a time with its flame, and no word of doing.
-func (t *telling) restOfNotes() {
-	for k := 1; k+2 < len(t.words); k++ {
-		unit := t.at(k + 1)
-		if t.at(k-1) != "," || !isFigure(t.at(k)) || unit != "min" && unit != "mins" && unit != "minutes" && unit != "h" && unit != "hours" {
-			continue
-		}
-		flame := false
-		end := k + 2
-		for ; end < len(t.words) && t.at(end) != "," && doing[t.at(end)] == ""; end++ {
-			flame = flame || slices.Contains([]string{"low", "medium", "high", "flame"}, t.at(end))
-		}
-		if flame {
-			for j := k + 2; j < end; j++ {
-				if w := t.at(j); (w == "low" || w == "medium" || w == "high") && t.at(j-1) != "on" {
-					t.replace(j, j, "on")
-					break
-				}
-			}
-			t.replace(k, k, "cook", "for")
-			return
-		}
-	}
-}
-
-// thingsIn reads "milk in, boil, 6 minutes": what stands before a comma goes in first.
-func (t *telling) thingsIn() {
-	end := slices.IndexFunc(t.words, func(w *token) bool { return w.text == "," })
-	if end < 2 || t.at(end-1) != "in" || end+1 >= len(t.words) {
-		return
-	}
-	for _, w := range t.words[:end-1] {
-		if doing[w.text] != "" && w.text != "thin" || !t.isName(w.one) && w.text != "and" && !describes[w.text] {
-			return
-		}
-	}
-	t.replace(0, 0, "add")
-}
-
-// ownUnits reads what notes leave out: "low, 40 min, stir every 5".
-func (t *telling) ownUnits() {
-	for k := 0; k < len(t.words); k++ {
-		switch w := t.at(k); {
-		case (w == "low" || w == "medium" || w == "high") && (k == 0 || t.at(k-1) == ",") && (t.at(k+1) == "," || k+1 == len(t.words)):
-			t.replace(k, k, "on")
-			k++
-		case (w == "for" || w == "another") && t.bareNumber(k+1):
-			t.replace(k+2, k+2, "minutes")
-		case t.at(k+1) == "ml" && isFigure(w) && k > 1 && (t.at(k-1) == "other" || t.at(k-1) == "remaining" || t.at(k-1) == "last") &&
-			(t.at(k+2) == "" || t.at(k+2) == "," || t.at(k+2) == "to" || t.at(k+2) == "and" || t.at(k+2) == "in" || t.at(k+2) == "with"):
-			if name := t.leftLiquid(); name != "" {
-				t.replace(k+2, k+2, append([]string{"of", "the"}, strings.Fields(name)...)...)
-			}
-		case w == "rest" && t.at(k+1) != "of" && k > 0 && (doing[t.at(k-1)] != "" && t.at(k-1) != "let" || t.at(k-1) == "the" && k > 1 &&
-			doing[t.at(k-2)] != ""):
-			if name := t.leftLiquid(); name != "" { // "heat the rest with the sugar"
-				t.replace(k+1, k+1, append([]string{"of", "the"}, strings.Fields(name)...)...)
-			}
-		case isFigure(w) && w != "" && t.at(k+1) == "cup" && k > 1 && (t.at(k-1) == "aside" || t.at(k-1) == "reserve" || t.at(k-1) == "back") &&
-			(t.at(k+2) == "" || t.at(k+2) == "," || t.at(k+2) == "for" || t.at(k+2) == "and"):
-			if name := t.namedBefore(k); name != "" {
-				t.replace(k+2, k+2, append([]string{"of", "the"}, strings.Fields(name)...)...)
-			}
-		case w == "every" && isFigure(t.at(k+1)) && t.at(k+1) != "" && (t.at(k+2) == "" || t.at(k+2) == ","):
-			t.replace(k+2, k+2, "minutes")
-		}
-	}
-}
-
-// bareNumber reports whether a number stands alone: "let it sit for ten".
-func (t *telling) bareNumber(k int) bool {
-	w := t.at(k)
-	n, words := numberWords[w]
-	if w == "" || !(isFigure(w) || words && n >= 2) || strings.Contains(w, "%") {
-		return false
-	}
-	switch t.at(k + 1) {
-	case "", ",", "and", "until", "till", "without", "before", "then", "or", "while":
-		if next := t.at(k + 2); t.at(k+1) == "or" && (isFigure(next) || numberWords[next] > 0) {
-			return false
-		}
-		return true
-	}
-	return false
-}
-
-// namedBefore is the name of the liquid that stands last before a word; "" for none.
-func (t *telling) namedBefore(k int) (name string) {
-	for _, group := range t.namedIn(strings.Join(t.texts(0, k), " ")) {
-		if m := t.material(group[0]); m != nil && pours(m) {
-			name = NameOf(m)
-		}
-	}
-	return name
-}
-
-// leftLiquid is the name of the liquid of which a part is in, "" for none or several.
-func (t *telling) leftLiquid() (name string) {
-	for i := range t.given {
-		part := t.used[i] > 0 && t.used[i] < 0.999 || t.reserved[i] > 0
-		if m := t.material(i); m != nil && pours(m) && part && len(t.names[i]) > 0 {
-			if name != "" {
-				return ""
-			}
-			name = NameOf(m)
-		}
-	}
-	return name
-}
-
-// anyForm returns the word of doing that a word is a form of: "stirred", "stirring", "stirs", "brought".
-func anyForm(w string) (base string, ok bool) {
-	if doing[w] != "" {
-		return w, true
-	}
-	if base, known := irregular[w]; known {
-		return base, true
-	}
-	if base, known := participle(w); known {
-		return base, true
-	}
-	if stem, ing := strings.CutSuffix(w, "ing"); ing {
-		for _, form := range []string{stem, stem + "e", strings.TrimSuffix(stem, stem[max(len(stem)-1, 0):])} {
-			if doing[form] != "" {
-				return form, true
-			}
-		}
-	}
-	for _, ending := range [][2]string{{"ies", "y"}, {"es", ""}, {"s", ""}} {
-		if stem, many := strings.CutSuffix(w, ending[0]); many && doing[stem+ending[1]] != "" {
-			return stem + ending[1], true
-		}
-	}
-	return "", false
-}
-
-var irregular = map[string]string{"took": "take", "taken": "take", "threw": "throw", "thrown": "throw", "brought": "bring", "left": "leave",
-	"kept": "keep", "ground": "grind", "fried": "fry", "stood": "stand", "sat": "sit", "beaten": "beat", "ate": "eat", "made": "make",
-	"shook": "shake", "froze": "chill", "strewn": "strew", "began": "begin", "gave": "give", "given": "give", "ran": "run"}

@@ -45,10 +45,12 @@ func firstRune(w string) rune { return []rune(w)[0] }
 var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)
 
 // contracted writes out what is drawn together.
-var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", " pc ", " pressure cook ", "it's ", "it is ", "that's ", "that is ")
+var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", " pc ", " pressure cook ", "it's ",
+	"it is ", "that's ", "that is ")
 
 // beforeCold is said of what comes next, too: "let it cool before putting it in the fridge".
-var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferring) (?:it |them |the pudding )?(?:in|into|to) the (?:fridge|refrigerator)`)
+var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferring) (?:it |them |the pudding )?(?:in|into|` +
+	`to) the (?:fridge|refrigerator)`)
 
 // softSugar is a sugar's name, and no doneness.
 var softSugar = regexp.MustCompile(`\bsoft ((?:light |dark )?brown sugar)`)
@@ -171,71 +173,58 @@ func unread(tokens []*token) (list []string) {
 var filler = map[string]bool{}
 
 func init() {
-	for w := range strings.FieldsSeq(`a an the this that these those it its them they i you we your my our he she some any all each
-		and or but then now next first second finally last once again also too just only very quite well still yet so as at in into onto on
-		upon of off to for from with without by over under until till when while after before during about around near through throughout
-		up down out away aside apart together if not no never more less most least enough plenty much many few lot bit little
-		is are was were be been being has have had do does did done will would should can could may might must need needs
-		make makes sure see there here where which who what how than same other another both either
-		heavy heavier bottomed based base thick bottom pan pot saucepan vessel pressure cooker kadai skillet wok deep wide large medium small
-		big non stick wooden spoon ladle spatula whisk fork bowl bowls dish plate stove hob burner gas cup cups glass glasses
-		flame heat fire low high
-		rolling gentle boil boiling boils simmer simmering bubble bubbles bubbling hot warm cold cool room temperature
-		stir stirring stirred mix mixing mixed mixture cook cooking cooked cooks add adding added pour pouring
-		time times minute minutes hour hours min mins moment moments while today day days night
-		golden brown browned light lightly dark pale pink glossy shiny glassy transparent translucent colour color
-		fragrant aromatic nutty aroma smell smells raw roasted toasted fried
-		soft softened softens tender done ready creamy thick thickened thickens thin smooth mushy fluffy plump swell swollen puffed
-		side sides edge edges top surface skin film layer lump lumps lumpy froth foam cream
-		burn burning burns burnt catch catching catches scorch sticking sticks boil-over overflow curdle curdles curdling split splits
-		carefully well thoroughly completely fully properly nicely evenly gradually
-		good nice right desired wanted consistency texture taste liking sweetness size
-		ingredient ingredients rest remaining remainder
-		wash washed rinse rinsed drain drained clean cleaned water-clear clear runs
-		serve served serving enjoy immediately straight away best pudding dessert sweet
-		whole half-way way part parts one two three four five six seven eight nine ten
-		let lets allow keep keeps kept leave put get go goes come comes going coming start starts begin begins
-		take takes taken turn turned set sit stand
-		heated heat-proof proof lined buttered greased prepared preparation
-		cover covered lid uncovered open opened close closed
-		separate separately different meanwhile simultaneously alongside beside
-		occasionally often frequently constantly continuously regularly
-		remove removed note tip optional want like wish prefer however usually always
-		back fast slow quick quickly slowly
-		needed required use using used scraping scrape end beginning puff puffs dry
-		payasam kheer payesh phirni halwa porridge ladleful along clay shallow cling film foil paper parchment
-		impurities quick letting eating cooled pots longer cloth largest muslin raw form forms rise rises last lasts
-		nothing something anything everyone itself themselves yourself myself own their his her whose whatever wherever whenever
-		finger fingers thumb hand hands palm teeth bite spoonfuls drop drops trace traces sign signs hint touch
-		grit dirt dust husk husks crumb crumbs speck specks dot dots spot spots centre center middle heart inside outside corner corners
-		running tap sink colander tea towel kitchen towel absorbent napkin mortar pestle board knife grater processor blender jar jug mug
-		tray rack trivet hotplate counter worktop shelf table tablecloth mesh fine-mesh slotted skimmer paddle saucer
-		smallest biggest widest heaviest lowest highest possible slightest tiniest barest merest
-		steam steamy bubbly blip blips plop plops ripple ripples splutter splutters splash splashes spit spits
-		wet wetted damp moist watery sticky glossy silky velvety dense loose looser runny pourable spoonable set-up firm firmer thicker thinner
-		crisp crisper tender-ish plumper bigger swollen doubled double single pair
-		morning evening afternoon night noon lunch supper dinner breakfast party feast guest guests family child children kid kids
-		everybody nobody somebody delicious lovely wonderful beautiful heavenly favourite favorite famous
-		secret trick point idea reason matter mind luck attention patience care caution worry hurry
-		contents content amount amounts quantity kind sort type way ways manner style
-		gone left-over stuck burnt-on clinging forming developing releasing wobble wobbly jiggle set-looking shake shaking
-		between against along across inside outside beyond towards toward above below underneath beneath behind opposite
-		because since although though unless whether while whilst as-is such rather instead else even ever almost nearly about
-		already soon later early earlier late longer shorter sooner halfway midway
-		first-rate proper perfect exact rough ordinary usual normal plain clean-smelling
-		again again-and-again whenever pity shame fine okay ok yes please
-		don't won't can't doesn't isn't aren't shouldn't cannot stop stopping
-		giving give gives given gave letting having doing being making taking
-		puddle layer crust bottom-most uppermost
-		lay lays lying laid hold holds holding look looks looking watch watching see seeing think know find finds feel feels
-		wobbles quiver trembles tremble shimmer shimmering glisten glistening
-		kadhai karahi uruli tawa stockpot milkpan double-boiler heatproof ovenproof flameproof lidded roomy sturdy
-		ajar half-open tilted partially partly
-		rid lose loses losing colour-change darken darkens deepen deepens turning
-		lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons
-		oven hob range grill preheated meantime waiting wait
-		household recipe batch recipes batches version versions book grandmother grandma mother mum aunt uncle friend friends neighbour
-		people cook cooks others free hard else break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap plastic base stream beating dissolved dissolves dissolve clump clumps earthen clay earthenware bare ice pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed broad scalding nests changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau skimming infused bruised checking occasional grater among amongst tilting kettle colander strainer murmur pass cupful residue direction blended foil slices cubes rounds settle batter larger pat forming casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send table running`) {
+	for w := range strings.FieldsSeq(`
+		a an the this that these those it its them they i you we your my our he she some any all each and or but then now next first
+		second finally last once again also too just only very quite well still yet so as at in into onto on upon of off to for from with
+		without by over under until till when while after before during about around near through throughout up down out away aside apart
+		together if not no never more less most least enough plenty much many few lot bit little is are was were be been being has have
+		had do does did done will would should can could may might must need needs make makes sure see there here where which who what how
+		than same other another both either heavy heavier bottomed based base thick bottom pan pot saucepan vessel pressure cooker kadai
+		skillet wok deep wide large medium small big non stick wooden spoon ladle spatula whisk fork bowl bowls dish plate stove hob
+		burner gas cup cups glass glasses flame heat fire low high rolling gentle boil boiling boils simmer simmering bubble bubbles
+		bubbling hot warm cold cool room temperature stir stirring stirred mix mixing mixed mixture cook cooking cooked cooks add adding
+		added pour pouring time times minute minutes hour hours min mins moment moments today day days night golden brown browned light
+		lightly dark pale pink glossy shiny glassy transparent translucent colour color fragrant aromatic nutty aroma smell smells raw
+		roasted toasted fried soft softened softens tender ready creamy thickened thickens thin smooth mushy fluffy plump swell swollen
+		puffed side sides edge edges top surface skin film layer lump lumps lumpy froth foam cream burn burning burns burnt catch catching
+		catches scorch sticking sticks boil-over overflow curdle curdles curdling split splits carefully thoroughly completely fully
+		properly nicely evenly gradually good nice right desired wanted consistency texture taste liking sweetness size ingredient
+		ingredients rest remaining remainder wash washed rinse rinsed drain drained clean cleaned water-clear clear runs serve served
+		serving enjoy immediately straight best pudding dessert sweet whole half-way way part parts one two three four five six seven
+		eight nine ten let lets allow keep keeps kept leave put get go goes come comes going coming start starts begin begins take takes
+		taken turn turned set sit stand heated heat-proof proof lined buttered greased prepared preparation cover covered lid uncovered
+		open opened close closed separate separately different meanwhile simultaneously alongside beside occasionally often frequently
+		constantly continuously regularly remove removed note tip optional want like wish prefer however usually always back fast slow
+		quick quickly slowly needed required use using used scraping scrape end beginning puff puffs dry payasam kheer payesh phirni halwa
+		porridge ladleful along clay shallow cling foil paper parchment impurities letting eating cooled pots longer cloth largest muslin
+		form forms rise rises lasts nothing something anything everyone itself themselves yourself myself own their his her whose whatever
+		wherever whenever finger fingers thumb hand hands palm teeth bite spoonfuls drop drops trace traces sign signs hint touch grit
+		dirt dust husk husks crumb crumbs speck specks dot dots spot spots centre center middle heart inside outside corner corners
+		running tap sink colander tea towel kitchen absorbent napkin mortar pestle board knife grater processor blender jar jug mug tray
+		rack trivet hotplate counter worktop shelf table tablecloth mesh fine-mesh slotted skimmer paddle saucer smallest biggest widest
+		heaviest lowest highest possible slightest tiniest barest merest steam steamy bubbly blip blips plop plops ripple ripples splutter
+		splutters splash splashes spit spits wet wetted damp moist watery sticky silky velvety dense loose looser runny pourable spoonable
+		set-up firm firmer thicker thinner crisp crisper tender-ish plumper bigger doubled double single pair morning evening afternoon
+		noon lunch supper dinner breakfast party feast guest guests family child children kid kids everybody nobody somebody delicious
+		lovely wonderful beautiful heavenly favourite favorite famous secret trick point idea reason matter mind luck attention patience
+		care caution worry hurry contents content amount amounts quantity kind sort type ways manner style gone left-over stuck burnt-on
+		clinging forming developing releasing wobble wobbly jiggle set-looking shake shaking between against across beyond towards toward
+		above below underneath beneath behind opposite because since although though unless whether whilst as-is such rather instead else
+		even ever almost nearly already soon later early earlier late shorter sooner halfway midway first-rate proper perfect exact rough
+		ordinary usual normal plain clean-smelling again-and-again pity shame fine okay ok yes please don't won't can't doesn't isn't
+		aren't shouldn't cannot stop stopping giving give gives given gave having doing making taking puddle crust bottom-most uppermost
+		lay lays lying laid hold holds holding look looks looking watch watching seeing think know find finds feel feels wobbles quiver
+		trembles tremble shimmer shimmering glisten glistening kadhai karahi uruli tawa stockpot milkpan double-boiler heatproof ovenproof
+		flameproof lidded roomy sturdy ajar half-open tilted partially partly rid lose loses losing colour-change darken darkens deepen
+		deepens turning lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons oven
+		range grill preheated meantime waiting wait household recipe batch recipes batches version versions book grandmother grandma
+		mother mum aunt uncle friend friends neighbour people others free hard break strewn scattered sprinkled dusted drizzled poured
+		lifting juices run excess wrap plastic stream beating dissolved dissolves dissolve clump clumps earthen earthenware bare ice
+		pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed broad
+		scalding nests changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau skimming infused bruised checking
+		occasional among amongst tilting kettle strainer murmur pass cupful residue direction blended slices cubes rounds settle batter
+		larger pat casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling
+		safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send`) {
 		filler[w] = true
 	}
 }
@@ -277,9 +266,10 @@ var (
 		`(?:an|one) hour and (?:a half|a quarter|three quarters)|a? ?(?:couple of|few) (?:more )?(?:minutes|hours)|` +
 		`overnight|over night|(?:(?:` + number + `|[a-z]+)(?: (?:to|or|and))? )?(?:` +
 		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b|` + number + ` h\b`)
-	orSoLong        = regexp.MustCompile(`\bor (?:for )?(?:at least |about )?` + number + `(?: to ` + number + `)? (?:hours?|hrs?|h)\b`)
-	hoursAnd        = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
-	everyTime       = regexp.MustCompile(`(?:every|each|at intervals of) (?:(?:half|quarter of) an hour|half hour|hour|(?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while))`)
+	orSoLong  = regexp.MustCompile(`\bor (?:for )?(?:at least |about )?` + number + `(?: to ` + number + `)? (?:hours?|hrs?|h)\b`)
+	hoursAnd  = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
+	everyTime = regexp.MustCompile(`(?:every|each|at intervals of) (?:(?:half|quarter of) an hour|half hour|hour|` +
+		`(?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while))`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
 	numberedWhistle = regexp.MustCompile(`(?:\d+|one|two|three|four|five|six|seven|eight|nine|ten) whistles?`)
 	ovenHeated      = regexp.MustCompile(`(?i)\boven\b[^.;]{0,40}?\b(\d{3}|\d{2}) ?(?:°|degrees?)? ?([CF]\b)? ?([a-z]*)`)
@@ -348,9 +338,11 @@ func mixedNumber(text string) (sum float64) {
 // stirring reads how to stir, "" for as usual.
 func (l *clause) stirring() plan.Stir {
 	switch {
-	case l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring", "all the while"):
+	case l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring",
+		"all the while"):
 		return plan.StirConstant
-	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes", "every now and then", "every now and again",
+	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
+		"every now and then", "every now and again",
 		"once in a while", "every few minutes",
 		"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
 		return plan.StirNow
@@ -373,7 +365,9 @@ func (l *clause) flame() vessel.Flame {
 		return vessel.Medium
 	case l.has("high heat", "high flame", "on high", "full flame", "over high", "to high", "strong flame", "fierce flame"):
 		return vessel.High
-	case l.has("over boiling water", "over simmering water", "over hot water", "lowest", "flame low", "heat low", "fire low", "gentlest", "to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low", "to low", "small flame", "slow fire", "low fire",
+	case l.has("over boiling water", "over simmering water", "over hot water", "lowest", "flame low", "heat low", "fire low", "gentlest",
+		"to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low",
+		"to low", "small flame", "slow fire", "low fire",
 		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):
 		return vessel.Low
 	case l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):
@@ -387,7 +381,8 @@ func (l *clause) flame() vessel.Flame {
 // lid reads whether one is on, nil for nothing said.
 func (l *clause) lid() *bool {
 	switch {
-	case l.has("uncovered", "without a lid", "without the lid", "no lid", "lid off", "lid removed", "remove the lid", "open the lid", "opening the lid", "lift the lid", "take the lid off",
+	case l.has("uncovered", "without a lid", "without the lid", "no lid", "lid off", "lid removed", "remove the lid", "open the lid",
+		"opening the lid", "lift the lid", "take the lid off",
 		"take off the lid", "without lid", "without covering"):
 		return new(bool)
 	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):

@@ -561,16 +561,7 @@ func (s *scan) material(name, note string, asides []string) {
 			found.sure = found.sure || closer.sure
 		}
 	}
-	if said := plainWords(name + " " + note); strings.HasPrefix(found.slug, "rice-") && found.near == "" && slices.Contains(said, "cooked") {
-		if cooked := s.find("cooked rice"); cooked.sure { // "jasmine rice, cooked and cooled"
-			found.slug, found.sure = cooked.slug, true
-		}
-	}
-	if said := plainWords(name + " " + note); found.slug == "citrus-juice" || found.slug == "orange-juice" {
-		if zest := s.find("lemon zest"); slices.ContainsFunc(said, func(w string) bool { return w == "zest" || w == "peel" || w == "rind" }) {
-			found.slug, found.sure = zest.slug, true // "grated rind of 1 lemon"
-		}
-	}
+	s.asPrepared(&found, plainWords(name+" "+note))
 	if found.slug == "" && either {
 		found = s.find(alternative)
 	}
@@ -600,6 +591,22 @@ func (s *scan) material(name, note string, asides []string) {
 	}
 	if found.rest != "" {
 		l.Note = strings.Trim(found.rest+", "+l.Note, " ,")
+	}
+}
+
+// asPrepared turns to another material where what is said of one makes it that: "jasmine rice, cooked", "grated rind of 1 lemon".
+func (s *scan) asPrepared(found *match, said []string) {
+	as := func(name string) {
+		if other := s.find(name); other.sure {
+			found.slug, found.sure = other.slug, true
+		}
+	}
+	switch {
+	case strings.HasPrefix(found.slug, "rice-") && found.near == "" && slices.Contains(said, "cooked"):
+		as("cooked rice")
+	case (found.slug == "citrus-juice" || found.slug == "orange-juice") &&
+		slices.ContainsFunc(said, func(w string) bool { return w == "zest" || w == "peel" || w == "rind" }):
+		as("lemon zest")
 	}
 }
 
@@ -649,7 +656,8 @@ func (s *scan) findIn(words []string, names map[string]string) match {
 				continue
 			}
 			switch {
-			case best.slug == "", length == best.words && length > 1 && i > at && i < at+best.words && isMadeOf[words[i+length-1]]: // flakes of red rice
+			case best.slug == "", length == best.words && length > 1 && i > at && i < at+best.words &&
+				isMadeOf[words[i+length-1]]: // flakes of red rice
 				best, at = match{slug: slug, words: length, sure: true}, i
 			case slug != best.slug && !s.sameKind(slug, best.slug) && (i >= at+best.words || i+length <= at):
 				second = slug

@@ -43,7 +43,8 @@ var (
 	// Part of what is in no pot yet is kept for later.
 	reservable = func(c *cookery, l *clause) bool {
 		list := c.unused(l)
-		if len(list) != 1 || list[0].item < 0 || list[0].share <= 0 {
+		kept := l.verb == "reserve" || l.find("aside") >= 0 || l.find("back") >= 0 || l.find("for later") >= 0 || l.find("for serving") >= 0
+		if !kept || len(list) != 1 || list[0].item < 0 || list[0].share <= 0 {
 			return false
 		}
 		text, _ := c.amountBefore(l, list[0].at)
@@ -51,9 +52,10 @@ var (
 	}
 	// A grain that is in no pot is covered with water: it soaks.
 	soaksIt = func(c *cookery, l *clause) bool {
-		return len(c.held()) == 0 && !boilsIt.MatchString(c.text[c.now]) && slices.ContainsFunc(append(c.unused(l), c.last...), func(m mention) bool {
-			return m.item >= 0 && c.used[m.item] == 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Piece))
-		})
+		return len(c.held()) == 0 && !boilsIt.MatchString(c.text[c.now]) && slices.ContainsFunc(append(c.unused(l), c.last...),
+			func(m mention) bool {
+				return m.item >= 0 && c.used[m.item] == 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Piece))
+			})
 	}
 	setsAside = func(c *cookery, l *clause) { c.putAside(l) }
 )
@@ -72,14 +74,18 @@ var boilsIt = regexp.MustCompile(`(?i)\b(?:boil|simmer|cook)\b`)
 var inPassing = []meaning{
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
-	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water", "overnight",
+	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water",
+		"overnight",
 		"warm water", "hot water"}, do: doSoak},
 	{verbs: "cover", finds: []string{"water"}, when: func(c *cookery, _ *clause) bool {
 		return len(c.held()) == 0 && boilsIt.MatchString(c.text[c.now])
 	}, do: doAdd},
 	{verbs: "whip", when: func(c *cookery, l *clause) bool {
 		list := c.unused(l)
-		return len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool { return !strings.HasPrefix(c.given[m.item].Item.Material, "cream") })
+		return len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool {
+			return !strings.HasPrefix(c.given[m.item].Item.Material,
+				"cream")
+		})
 	}, do: doNothing, then: func(c *cookery, l *clause) {
 		for _, w := range l.words {
 			w.read = true
@@ -90,9 +96,16 @@ var inPassing = []meaning{
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
 	{verbs: "make", when: func(c *cookery, l *clause) bool {
-		return slices.ContainsFunc(c.unused(l), func(m mention) bool { return c.material(m.item) != nil && c.material(m.item).Kind == "sweetener" })
-	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery, l *clause) { l.verb = "dissolve" }},
-	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil", "to a boil",
+		return slices.ContainsFunc(c.unused(l), func(m mention) bool {
+			return c.material(m.item) != nil &&
+				c.material(m.item).Kind == "sweetener"
+		})
+	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery,
+		l *clause) {
+		l.verb = "dissolve"
+	}},
+	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil",
+		"to a boil",
 		"bubbling"}, do: doBoil},
 	{verbs: "let allow", has: []string{"come down naturally", "come down by itself", "come down"}, when: func(c *cookery, _ *clause) bool {
 		last := len(c.steps) - 1
@@ -119,7 +132,8 @@ var inPassing = []meaning{
 		c.mentions(l)
 		c.said = said
 	}},
-	{verbs: "put place", finds: []string{"weight", "whistle", "lid"}, when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, do: doNothing,
+	{verbs: "put place", finds: []string{"weight", "whistle", "lid"}, when: func(c *cookery, l *clause) bool { return !namesNew(c, l) },
+		do:   doNothing,
 		then: func(_ *cookery, l *clause) { l.has("weight") }},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
 	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
@@ -129,7 +143,10 @@ var inPassing = []meaning{
 		c.mentions(l)
 		c.steeped[c.now] = true // its minutes are nobody's at the stove
 	}},
-	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery, l *clause) bool { return c.dresses(l) != nil },
+	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery,
+		l *clause) bool {
+		return c.dresses(l) != nil
+	},
 		do: doNothing, then: func(c *cookery, l *clause) {
 			list := c.dresses(l)
 			c.dressed[list[0].item] = list[1]
@@ -155,7 +172,8 @@ var inPassing = []meaning{
 		}
 	}},
 	{verbs: "draw steep infuse", when: both(timed, inPot), do: doRest},
-	{verbs: "wait", when: inPot, not: []string{"stops", "stop", "stopped"}, finds: []string{"boils", "bubbles", "boil", "rises", "bubbling", "boiling"}, do: doBoil,
+	{verbs: "wait", when: inPot, not: []string{"stops", "stop", "stopped"}, finds: []string{"boils", "bubbles", "boil", "rises",
+		"bubbling", "boiling"}, do: doBoil,
 		then: func(_ *cookery, l *clause) { l.has("boils", "bubbles", "rises", "come") }},
 	{verbs: "wait", when: both(timed, inPot), not: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doRest},
 	{verbs: "wait", has: []string{"cool", "cooled", "cold", "lukewarm", "tepid", "warm"}, do: doCool},
@@ -164,11 +182,14 @@ var inPassing = []meaning{
 // meanings are tried in their order.
 var meanings = []meaning{
 	{of: []action{doBoil, doCook}, has: []string{"to full pressure", "to pressure", "up to pressure"}, do: doCooker},
-	{verbs: "cook boil simmer", has: []string{"under pressure", "under full pressure", "at pressure", "in the pressure cooker", "in a pressure cooker"},
+	{verbs: "cook boil simmer", has: []string{"under pressure", "under full pressure", "at pressure", "in the pressure cooker",
+		"in a pressure cooker"},
 		do: doCooker},
-	{of: []action{doCut}, when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"when cold", "when cool",
+	{of: []action{doCut}, when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"when cold",
+		"when cool",
 		"into squares", "into pieces", "into diamonds", "into lozenges", "into bars", "into wedges"}, do: doNothing},
-	{verbs: "take", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"it off", "it down", "it away",
+	{verbs: "take", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"it off", "it down",
+		"it away",
 		"off", "the pot off", "the pan off", "the pot down"}, do: doOff},
 	{verbs: "put set", has: []string{"to soak"}, do: doSoak},
 	{verbs: "lay press put place cover", finds: []string{"paper", "film", "wrap", "parchment"}, when: func(c *cookery, l *clause) bool {
@@ -177,14 +198,17 @@ var meanings = []meaning{
 	{verbs: "put place set return", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && l.minutes() == 0 && !l.waitsFor() && l.find("off") < 0
 	}, has: []string{"heat", "flame", "fire", "stove", "hob"}, do: doTurn},
-	{verbs: "leave let allow", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && !namesNew(c, l) }, has: []string{"to soak",
-		"soak"}, do: doRest},
-	{verbs: "steam", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && !namesNew(c, l) }, has: []string{"in its own heat",
-		"in its own steam", "off the heat", "with the lid on"}, do: doRest},
+	{verbs: "leave let allow", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && !namesNew(c, l) },
+		has: []string{"to soak",
+			"soak"}, do: doRest},
+	{verbs: "steam", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && !namesNew(c, l) },
+		has: []string{"in its own heat",
+			"in its own steam", "off the heat", "with the lid on"}, do: doRest},
 	{verbs: "turn", when: func(_ *cookery, l *clause) bool { return l.container() != "" }, do: doMove},
 	{verbs: "keep", finds: []string{"shaking", "scraping", "tossing"}, when: untimed, do: doNothing},
 	{verbs: "loosen", finds: []string{"edge", "edges", "sides"}, do: doNothing},
-	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on", "on top"},
+	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on",
+		"on top"},
 		do: doTop},
 	{of: []action{doGrind}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
@@ -194,14 +218,16 @@ var meanings = []meaning{
 		return last >= 0 && c.steps[last].Do == plan.Press
 	}, do: doNothing, then: func(c *cookery, l *clause) { c.again(l) }},
 	{of: []action{doPress}, has: []string{"again", "once more"}, when: func(c *cookery, l *clause) bool { return c.again(l) }, do: doNothing},
-	{verbs: "pour", has: []string{"boiling water over", "hot water over", "warm water over", "boiling water on"}, when: func(c *cookery, l *clause) bool {
+	{verbs: "pour", has: []string{"boiling water over", "hot water over", "warm water over", "boiling water on"}, when: func(c *cookery,
+		l *clause) bool {
 		list := c.unused(l)
 		return c.any(list, pantry.Piece) || c.any(list, pantry.Grain)
 	}, do: doSoak},
 	{verbs: "temper", finds: []string{"with"}, when: func(c *cookery, _ *clause) bool { return c.lastBowl() < 0 }, do: doTop},
 	{verbs: "temper", when: func(c *cookery, _ *clause) bool { return c.lastBowl() >= 0 }, do: doAdd},
 	{when: whistles, do: doCooker},
-	{verbs: "take remove turn switch put draw pull slide", has: []string{"off the heat", "from the heat", "off the flame", "from the flame", "off heat",
+	{verbs: "take remove turn switch put draw pull slide", has: []string{"off the heat", "from the heat", "off the flame",
+		"from the flame", "off heat",
 		"off the stove", "from heat", "from the stove", "off the fire", "the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
@@ -218,7 +244,8 @@ var meanings = []meaning{
 			c.said = said // it is taken out, and does not go in
 			c.asOther(slices.DeleteFunc(list, func(m mention) bool { return m.holder < 0 || !c.holders[m.holder].pot }))
 		}},
-	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"}, do: doNothing},
+	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"},
+		do: doNothing},
 	{verbs: "soften", not: []string{"water", "milk"}, do: doFry}, // "soften the carrot in the ghee"
 	{verbs: "steep", when: namesNew, do: doSoak},
 	{verbs: "take remove scoop scrape", has: []string{"the seeds", "the stones", "the stone", "the core", "the cores", "the pith",
@@ -254,7 +281,8 @@ var meanings = []meaning{
 	{verbs: "keep", has: []string{"aside", "warm", "ready", "hot", "separately"}, do: doNothing, then: setsAside},
 	{verbs: "set put place", has: []string{"aside"}, do: doNothing, then: setsAside},
 	{verbs: "put place leave keep set", has: []string{"fridge", "refrigerator"}, do: doChill},
-	{verbs: "put place leave keep set", has: []string{"in the cool", "in a cool place", "in a cold place", "somewhere cool", "in the cold", "in the cellar"},
+	{verbs: "put place leave keep set", has: []string{"in the cool", "in a cool place", "in a cold place", "somewhere cool", "in the cold",
+		"in the cellar"},
 		do: doCool},
 	{verbs: "let", has: []string{"fridge"}, do: doChill},
 	{verbs: "simmer", when: func(_ *cookery, l *clause) bool { return l.lead < len(l.words) && l.minutes() == 0 }, has: []string{"the flame",
@@ -337,7 +365,10 @@ func (c *cookery) lastBowl() int {
 func (c *cookery) onlySpice(l *clause) bool {
 	flavours := []string{"peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
 	l.has(flavours...)
-	if !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool { return slices.Contains(flavours, w.text) || c.isName(w.one) }) {
+	if !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+		return slices.Contains(flavours, w.text) ||
+			c.isName(w.one)
+	}) {
 		return false
 	}
 	for _, m := range c.mentioned(l) {
@@ -412,7 +443,8 @@ func (c *cookery) settle(l *clause) {
 	case c.oven != "" && (l.find("saucepan") >= 0 || l.find("stove") >= 0 || l.find("hob") >= 0):
 		c.oven = ""
 	}
-	if l.do == doCook && (l.verb == "let" || l.verb == "allow") && l.has("to the simmer", "to a simmer", "to a gentle simmer", "to simmering point") {
+	if l.do == doCook && (l.verb == "let" || l.verb == "allow") && l.has("to the simmer", "to a simmer", "to a gentle simmer",
+		"to simmering point") {
 		l.do = doBoil
 	}
 	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||

@@ -1,0 +1,189 @@
+package recipe
+
+import (
+	"slices"
+	"strings"
+)
+
+// afterMinutes reads "and after 5 minutes the cream": it cooks so long, and then that goes in.
+func (t *telling) afterMinutes() {
+	for k := 1; k+3 < len(t.words); k++ {
+		if t.at(k) != "after" || t.at(k-1) != "and" && t.at(k-1) != "," && t.at(k-1) != "then" {
+			continue
+		}
+		end := k + 1
+		for end < len(t.words) && !strings.HasPrefix(t.at(end), "minute") && t.at(end) != "min" && t.at(end) != "mins" {
+			end++
+		}
+		const longest = 4 // "another five to ten minutes"
+		if end-k > longest || end+1 >= len(t.words) {
+			continue
+		}
+		next := end + 1
+		for t.at(next) == "," || t.at(next) == "then" {
+			next++
+		}
+		switch base, does := anyForm(t.at(next)); {
+		case does && doing[base] == doAdd && base == t.at(next):
+			t.replace(end+1, next, ",", "then")
+		case t.at(next) == "the" || next < len(t.words) && t.isName(t.words[next].one):
+			t.replace(end+1, next, ",", "then", "add")
+		default:
+			continue
+		}
+		t.replace(k, k+1, "cook", "for")
+		return
+	}
+}
+
+// thenThings reads what is named without a word of doing: "fry the cashews till golden, then the raisins", and "the whole
+// thing" as "it".
+func (t *telling) thenThings() {
+	for k := 0; k < len(t.words); k++ {
+		if t.at(k) == "the" && (t.at(k+1) == "lot" || t.at(k+1) == "whole" && (t.at(k+2) == "thing" || t.at(k+2) == "lot")) {
+			end := k + 2
+			if t.at(k+1) == "whole" {
+				end++
+			}
+			t.replace(k, end, "it")
+		}
+		if t.at(k) != "then" || k == 0 {
+			continue
+		}
+		next := k + 1
+		if t.at(next) == "the" {
+			next++
+		}
+		if next >= len(t.words) || !t.isName(t.words[next].one) || doing[t.at(next)] != "" {
+			continue
+		}
+		end := next
+		for end < len(t.words) && t.at(end) != "," && doing[t.at(end)] == "" && !passive[t.at(end)] && !t.goes(end) {
+			end++
+		}
+		if end == len(t.words) || t.at(end) == "," {
+			t.replace(k+1, k+1, "add")
+		}
+	}
+}
+
+// restOfNotes reads "boil, 15 min low": a time with its flame, and no word of doing.
+func (t *telling) restOfNotes() {
+	for k := 1; k+2 < len(t.words); k++ {
+		unit := t.at(k + 1)
+		if t.at(k-1) != "," || !isFigure(t.at(k)) || unit != "min" && unit != "mins" && unit != "minutes" && unit != "h" && unit != "hours" {
+			continue
+		}
+		flame := false
+		end := k + 2
+		for ; end < len(t.words) && t.at(end) != "," && doing[t.at(end)] == ""; end++ {
+			flame = flame || slices.Contains([]string{"low", "medium", "high", "flame"}, t.at(end))
+		}
+		if flame {
+			for j := k + 2; j < end; j++ {
+				if w := t.at(j); (w == "low" || w == "medium" || w == "high") && t.at(j-1) != "on" {
+					t.replace(j, j, "on")
+					break
+				}
+			}
+			t.replace(k, k, "cook", "for")
+			return
+		}
+	}
+}
+
+// thingsIn reads "milk in, boil, 6 minutes": what stands before a comma goes in first.
+func (t *telling) thingsIn() {
+	end := slices.IndexFunc(t.words, func(w *token) bool { return w.text == "," })
+	if end < 2 || t.at(end-1) != "in" || end+1 >= len(t.words) {
+		return
+	}
+	for _, w := range t.words[:end-1] {
+		if doing[w.text] != "" && w.text != "thin" || !t.isName(w.one) && w.text != "and" && !describes[w.text] {
+			return
+		}
+	}
+	t.replace(0, 0, "add")
+}
+
+// ownUnits reads what notes leave out: "low, 40 min, stir every 5".
+func (t *telling) ownUnits() {
+	for k := 0; k < len(t.words); k++ {
+		switch w := t.at(k); {
+		case (w == "low" || w == "medium" || w == "high") && (k == 0 || t.at(k-1) == ",") && (t.at(k+1) == "," || k+1 == len(t.words)):
+			t.replace(k, k, "on")
+			k++
+		case (w == "for" || w == "another") && t.bareNumber(k+1),
+			w == "every" && isFigure(t.at(k+1)) && t.at(k+1) != "" && (t.at(k+2) == "" || t.at(k+2) == ","):
+			t.replace(k+2, k+2, "minutes")
+		case t.amountOfNothing(k, "ml", wordSet("other remaining last")):
+			t.sayOf(k+2, t.leftLiquid())
+		case t.restOfNothing(k):
+			t.sayOf(k+1, t.leftLiquid()) // "heat the rest with the sugar"
+		case t.amountOfNothing(k, "cup", wordSet("aside reserve back")):
+			t.sayOf(k+2, t.namedBefore(k))
+		}
+	}
+}
+
+// amountOfNothing reports whether an amount stands behind some words that does not say of what: "the other 800 ml to the boil".
+func (t *telling) amountOfNothing(k int, unit string, behind map[string]bool) bool {
+	ends := wordSet(", to and in with for")
+	return t.at(k) != "" && isFigure(t.at(k)) && t.at(k+1) == unit && k > 1 && behind[t.at(k-1)] && (t.at(k+2) == "" || ends[t.at(k+2)])
+}
+
+// restOfNothing reports whether "the rest" is said, and not of what.
+func (t *telling) restOfNothing(k int) bool {
+	if t.at(k) != "rest" || t.at(k+1) == "of" || k == 0 {
+		return false
+	}
+	return doing[t.at(k-1)] != "" && t.at(k-1) != "let" || t.at(k-1) == "the" && k > 1 && doing[t.at(k-2)] != ""
+}
+
+// sayOf puts in of what an amount is.
+func (t *telling) sayOf(k int, name string) {
+	if name != "" {
+		t.replace(k, k, append([]string{"of", "the"}, strings.Fields(name)...)...)
+	}
+}
+
+// bareNumber reports whether a number stands alone: "let it sit for ten".
+func (t *telling) bareNumber(k int) bool {
+	w := t.at(k)
+	n, words := numberWords[w]
+	if w == "" || !(isFigure(w) || words && n >= 2) || strings.Contains(w, "%") {
+		return false
+	}
+	switch t.at(k + 1) {
+	case "", ",", "and", "until", "till", "without", "before", "then", "or", "while":
+		if next := t.at(k + 2); t.at(k+1) == "or" && (isFigure(next) || numberWords[next] > 0) {
+			return false
+		}
+		return true
+	}
+	return false
+}
+
+// namedBefore is the name of the liquid that stands last before a word; "" for none.
+func (t *telling) namedBefore(k int) (name string) {
+	for _, group := range t.namedIn(strings.Join(t.texts(0, k), " ")) {
+		if m := t.material(group[0]); m != nil && pours(m) {
+			name = NameOf(m)
+		}
+	}
+	return name
+}
+
+// leftLiquid is the name of the liquid of which a part is in, "" for none or several.
+func (t *telling) leftLiquid() (name string) {
+	for i := range t.given {
+		part := t.used[i] > 0 && t.used[i] < 0.999 || t.reserved[i] > 0
+		if m := t.material(i); m != nil && pours(m) && part && len(t.names[i]) > 0 {
+			if name != "" {
+				return ""
+			}
+			name = NameOf(m)
+		}
+	}
+	return name
+}

@@ -1,0 +1,82 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+)
+
+// Sentences parts a method: at the ends of its lines, and at full stops that end no number.
+func Sentences(text string) (list []string) {
+	for line := range strings.Lines(text) {
+		line = leadingNumber.ReplaceAllString(clean(line), "")
+		for _, part := range sentenceEnd.Split(line, -1) {
+			part = stepNumber.ReplaceAllString(strings.Trim(part, " .;!"), "$1")
+			if part != "" && !onlyNumber.MatchString(part) {
+				list = append(list, part)
+			}
+		}
+	}
+	return list
+}
+
+var (
+	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
+	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`) // of a step, in the middle of a line
+	stepNumber    = regexp.MustCompile(`^\d{1,2} (\p{Lu}\p{Ll})`)
+	leadingNumber = regexp.MustCompile(`(?i)^(?:step )?\d+ ?[.):]+ *`)
+)
+
+// heading takes a line that only names the part of the recipe that follows.
+func (c *cookery) heading(text string) bool {
+	words := plainWords(text)
+	const most = 6
+	named, colon := strings.CutSuffix(strings.TrimSpace(text), ":")
+	if len(words) == 0 || len(words) > most {
+		return false
+	}
+	known := slices.ContainsFunc(c.given, func(g Given) bool { return g.Section != "" && sameSection(g.Section, named) })
+	if !known && !colon && !(words[0] == "for" && len(words) > 1 && words[1] == "the") {
+		return false
+	}
+	if !known && slices.ContainsFunc(words, func(w string) bool { return doing[w] != "" && doing[w] != doTop && doing[w] != doPass }) {
+		return false
+	}
+	c.enter(named)
+	return true
+}
+
+func sameSection(a, b string) bool { return slices.Equal(sectionWords(a), sectionWords(b)) }
+
+// sectionWords are the words of a heading that name something.
+func sectionWords(heading string) (list []string) {
+	for _, w := range plainWords(heading) {
+		if w != "for" && w != "the" && w != "to" && w != "make" && w != "of" && w != "method" && w != "step" && w != "ingredient" && w != "a" {
+			list = append(list, w)
+		}
+	}
+	return list
+}
+
+// enter begins a part of the recipe: one that is new is cooked in a pot of its own.
+func (c *cookery) enter(heading string) {
+	c.section = heading
+	for i := range c.given {
+		if sameSection(c.given[i].Section, heading) {
+			c.section = c.given[i].Section
+		}
+	}
+	c.next = nil
+	named := sectionWords(heading)
+	if finishing(heading) {
+		c.at = c.mainPot()
+		return
+	}
+	for h := range c.holders {
+		if c.holders[h].pot && slices.ContainsFunc(named, func(w string) bool { return slices.Contains(c.holders[h].words, w) }) {
+			c.at = h
+			return
+		}
+	}
+	c.next = named
+}

@@ -1,0 +1,209 @@
+package recipe
+
+import (
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+func (c *cookery) emit(steps ...plan.Step) {
+	for _, s := range steps {
+		s.Note = marked(c.now, s.Note)
+		if c.at >= 0 && !s.Do.IsPreparation() && s.Pot == "" {
+			s.Pot = c.holders[c.at].name
+		}
+		c.steps = append(c.steps, s)
+	}
+}
+
+// A mark in a note says which sentence made a step, until the plan is done.
+const lineMark = -2
+
+func marked(sentence int, note string) string { return "\x00" + strconv.Itoa(sentence) + "\x00" + note }
+
+func unmarked(note string) (sentence int, rest string) {
+	parts := strings.SplitN(note, "\x00", 3)
+	if len(parts) < 3 {
+		return -1, note
+	}
+	n, err := strconv.Atoi(parts[1])
+	if err != nil {
+		return -1, note
+	}
+	return n, parts[2]
+}
+
+// open begins a new pot.
+func (c *cookery) open(words []string) {
+	name := "pan"
+	for _, w := range words {
+		if potName.MatchString(w) {
+			name = w
+		}
+	}
+	c.holders = append(c.holders, holder{name: c.free(name), pot: true, words: words, left: 1})
+	c.at, c.next = len(c.holders)-1, nil
+}
+
+var potName = regexp.MustCompile(`^[a-z]{3,16}$`)
+
+// held is what the pot that is being cooked in holds.
+func (c *cookery) held() []int {
+	if c.at < 0 {
+		return nil
+	}
+	return c.holders[c.at].items
+}
+
+// mainPot is the first pot that has not been poured into another; -1 without one.
+func (c *cookery) mainPot() int {
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.pot && h.left > 0 && len(h.items) > 0 })
+}
+
+// put adds what is named and not in yet to the pot.
+func (c *cookery) put(list []mention, step plan.Step) bool {
+	step.Do = plan.Add
+	from := c.at
+	if c.fat != nil && c.pan && c.next == nil && slices.ContainsFunc(list, func(m mention) bool {
+		return m.item >= 0 && m.share > 0 && m.holder < 0 && !c.behaves(m, pantry.Liquid)
+	}) {
+		c.next = []string{} // that which the fat is hot in
+	}
+	if c.next != nil || c.at < 0 {
+		wants := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 || m.holder >= 0 && m.holder != c.at })
+		if !wants {
+			return false
+		}
+		c.open(c.next)
+	}
+	if c.fat != nil && len(c.held()) == 0 {
+		list = append([]mention{*c.fat}, list...)
+		c.fat = nil
+	}
+	for _, m := range list {
+		if m.holder >= 0 && m.holder != c.at {
+			if c.holders[m.holder].left <= 0 {
+				continue
+			}
+			step.Items = append(step.Items, c.pour(m.holder, max(m.share, boolShare(m.item >= 0))))
+			c.holders[c.at].items = append(c.holders[c.at].items, c.holders[m.holder].items...)
+			continue
+		}
+		if item, ok := c.take(m); ok {
+			step.Items = append(step.Items, item)
+			c.holders[c.at].items = append(c.holders[c.at].items, m.item)
+		}
+		if fat, ok := c.dressed[m.item]; ok {
+			if item, ok := c.take(fat); ok {
+				step.Items = append(step.Items, item)
+				c.holders[c.at].items = append(c.holders[c.at].items, fat.item)
+			}
+		}
+	}
+	if len(step.Items) == 0 {
+		if from != c.at && len(c.holders[c.at].items) == 0 {
+			c.holders = c.holders[:len(c.holders)-1]
+			c.at = from
+		}
+		return false
+	}
+	c.emit(step)
+	return true
+}
+
+func boolShare(all bool) float64 {
+	if all {
+		return 1
+	}
+	return 0
+}
+
+// draft is a plan without steps.
+func draft(name string, choice plan.WayChoice) *plan.Plan {
+	return &plan.Plan{Format: plan.Format, Name: name, Serves: choice.Bowls, PortionG: 160, Serve: choice.Serve,
+		Kitchen: plan.DefaultKitchen(),
+		Pots:    map[string]vessel.Pot{plan.MainPot: choice.Pot}, Burner: choice.Burner}
+}
+
+// finish pours what was made and not called for on top, and says so; and names the pot that is served.
+func (c *cookery) finish() {
+	c.now = -1
+	main := c.servedPot()
+	for h := range c.holders {
+		one := &c.holders[h]
+		if h == main || one.left < 0.999 || len(one.items) == 0 && !one.pot || strings.HasSuffix(one.name, ".fat") {
+			continue
+		}
+		if len(one.items) == 0 {
+			continue
+		}
+		c.at = main
+		item := c.pour(h, 1)
+		sentence := c.madeIn(one.name)
+		c.doubts[sentence] = append(c.doubts[sentence], Doubt{Of: NotPoured, Words: one.name})
+		c.emit(plan.Step{Do: plan.Add, Topping: c.toppingOf(one), Items: []plan.Item{item}})
+	}
+	if main < 0 {
+		return
+	}
+	old := c.holders[main].name
+	for i := range c.steps {
+		if c.steps[i].Pot == old {
+			c.steps[i].Pot = ""
+		}
+		for j := range c.steps[i].Items {
+			if c.steps[i].Items[j].Pot == old {
+				c.steps[i].Items[j].Pot = plan.MainPot
+			}
+		}
+	}
+}
+
+// toppingOf reports whether what is in a holder lies on top: fruit, nuts, what was fried.
+func (c *cookery) toppingOf(h *holder) bool {
+	if h.pot {
+		return true
+	}
+	return slices.ContainsFunc(h.items, func(i int) bool { return c.behaves(mention{item: i}, pantry.Piece) })
+}
+
+// madeIn returns the sentence that first made something.
+func (c *cookery) madeIn(name string) int {
+	for i := range c.steps {
+		if c.steps[i].Name == name || c.steps[i].Pot == name {
+			at, _ := unmarked(c.steps[i].Note)
+			return at
+		}
+	}
+	return -1
+}
+
+// servedPot is the pot that is poured into no other; of several the first.
+func (c *cookery) servedPot() int {
+	if one := c.mainPot(); one >= 0 {
+		return one
+	}
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.pot })
+}
+
+// pots gives each further pot the shape of the first, and a dish that of a dish.
+func (c *cookery) pots(p *plan.Plan, choice plan.WayChoice) {
+	for i := range p.Steps {
+		name := p.Steps[i].PotName()
+		if _, known := p.Pots[name]; known {
+			continue
+		}
+		p.Pots[name] = choice.Pot
+		if strings.HasPrefix(name, "dish") {
+			p.Pots[name] = dish
+		}
+	}
+	main := c.servedPot()
+	if main >= 0 && strings.HasPrefix(c.holders[main].name, "dish") {
+		p.Pots[plan.MainPot] = dish
+	}
+}

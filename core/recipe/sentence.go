@@ -1,0 +1,366 @@
+package recipe
+
+import (
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"kirdu/core/vessel"
+	"regexp"
+	"slices"
+	"strings"
+)
+
+// sentences follows what stands for one of the method: a cook's own words may be several.
+func (c *cookery) sentences(text string) (passed bool) {
+	passed = true
+	for _, one := range Sentences(text) {
+		passed = c.sentence(one) && passed
+	}
+	return passed
+}
+
+// sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
+func (c *cookery) sentence(text string) (passed bool) {
+	c.heatOven(text)
+	if c.lasted(text) {
+		return true
+	}
+	tokens := c.retold(c.opening(methodWords(text)))
+	if len(tokens) == 0 {
+		return true
+	}
+	all := clause{words: tokens}
+	for _, size := range []*regexp.Regexp{vesselSize, otherOven, howLarge} {
+		all.match(size)
+	}
+	clauses := c.clauses(tokens)
+	if len(clauses) == 0 {
+		return false
+	}
+	was, begin := c.stand(), len(c.steps)
+	c.said = map[int]bool{}
+	did, lost := c.follow(clauses)
+	passed = len(lost) == 0 && !did
+	c.forTheLast(text, begin)
+	if c.kept[c.now] {
+		return false
+	}
+	washes(clauses, tokens)
+	for _, one := range lost {
+		if did && !one.onlyLets() {
+			c.doubt(NotDone, one.said(), "")
+		}
+	}
+	served := !did && !slices.ContainsFunc(clauses, func(l clause) bool { return l.do != doPass || !slices.Contains(eating, l.verb) })
+	if words := unread(tokens); len(words) > 0 && !served && (did || slices.ContainsFunc(words, c.isMaterial)) {
+		c.doubt(Unread, strings.Join(words, ", "), "")
+	}
+	if did {
+		c.check(tokens, was)
+	}
+	return passed
+}
+
+// follow follows the clauses of a sentence, and reports whether any did something, and of which nothing came though it asks
+// for something.
+func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
+	for k := range clauses {
+		one := &clauses[k]
+		if k+1 < len(clauses) && c.goesWith(one, &clauses[k+1]) {
+			continue
+		}
+		c.means(one, inPassing)
+		if one.do == doNothing || one.verb == "repeat" && c.again(one) {
+			continue
+		}
+		if one.do == doPass && !one.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "with") {
+			c.mentions(one) // "wash the sago and soak it"
+			if one.verb == "cover" || one.find("covered") >= 0 {
+				c.lid = new(true)
+			}
+			continue
+		}
+		before, prepared := len(c.steps), c.countPrepared()
+		fine := c.clause(one)
+		if len(c.steps) > before || c.countPrepared() > prepared {
+			did = true
+		} else if !fine {
+			lost = append(lost, one)
+		}
+	}
+	return did, lost
+}
+
+// goesWith reports whether a clause says only what the next one is done to, which has that then: "peel and dice the pears",
+// "add the cashews and fry till golden", "let it cool".
+func (c *cookery) goesWith(one, next *clause) bool {
+	switch {
+	case one.bare() && next.getsReady():
+	case c.addsToFry(one, next):
+		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
+	case c.letsBe(one):
+		next.words, next.lead = slices.Concat(one.words, next.words), next.lead+len(one.words)
+	default:
+		return false
+	}
+	return true
+}
+
+// washes reads the water that something is washed or soaked in, and how often.
+func washes(clauses []clause, tokens []*token) {
+	if !slices.ContainsFunc(clauses, func(l clause) bool { return l.verb == "wash" || l.verb == "rinse" || l.do == doSoak }) {
+		return
+	}
+	for k, w := range tokens {
+		w.read = w.read || w.text == "water"
+		if w.text != "times" && w.text != "waters" {
+			continue
+		}
+		for _, n := range tokens[max(k-3, 0):k] {
+			n.read = n.read || isFigure(n.text)
+		}
+	}
+}
+
+// addsToFry reports whether a clause adds only what the next one fries in the hot fat: "add the cashews and fry till golden".
+func (c *cookery) addsToFry(one, next *clause) bool {
+	if one.do != doAdd || next.do != doFry && next.do != doRoast || len(c.unused(next)) > 0 {
+		return false
+	}
+	list := c.unused(one)
+	if len(list) == 0 || slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) }) {
+		return false
+	}
+	last := len(c.steps) - 1
+	return c.fat != nil || last >= 0 && c.steps[last].Do == plan.Fry || c.takesBackFat()
+}
+
+// takesBackFat takes fat out of a pot that holds nothing else: what is fried in it comes out again.
+func (c *cookery) takesBackFat() bool {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Add || len(c.held()) != 1 || !c.behaves(mention{item: c.held()[0]}, pantry.Fat) {
+		return false
+	}
+	fat := c.held()[0]
+	share := c.used[fat]
+	c.steps, c.used[fat], c.holders[c.at].items = c.steps[:last], 0, nil
+	c.fat = &mention{item: fat, share: share, holder: -1}
+	return true
+}
+
+// onlyLets reports whether a clause says nothing but that something is let be: the next one says what.
+func (l *clause) onlyLets() bool {
+	rest := l.words[min(l.lead, len(l.words)):]
+	return slices.Contains([]string{"let", "allow", "leave", "stir", "mix"}, l.verb) && !slices.ContainsFunc(rest, func(w *token) bool {
+		return !filler[w.text] && w.text != ","
+	})
+}
+
+// letsBe reports whether a clause is "let it", "let the rice": what it is let do comes next.
+func (c *cookery) letsBe(l *clause) bool {
+	if l.verb != "let" && l.verb != "allow" {
+		return false
+	}
+	return !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+		switch w.text {
+		case "it", "them", "this", "all", "everything", "the", "pot", "pan", "mixture", "pudding":
+			return false
+		}
+		return !c.isName(w.one)
+	})
+}
+
+// said is what a clause says, from its word of doing on.
+func (l *clause) said() string {
+	const most = 6
+	words := []string{l.verb}
+	for _, w := range l.words[min(l.lead, len(l.words)):] {
+		if w.text == "," || len(words) == most {
+			break
+		}
+		words = append(words, w.text)
+	}
+	for last := words[len(words)-1]; len(words) > 1 && (last == "and" || last == "then" || last == "the"); last = words[len(words)-1] {
+		words = words[:len(words)-1]
+	}
+	return strings.Join(words, " ")
+}
+
+// eating are words of doing of those who eat it: what goes with it is theirs.
+var eating = []string{"serve", "eat", "enjoy", "drink", "savour", "taste"}
+
+// getsReady reports whether a clause gets something ready; bare whether it does and does not say what.
+func (l *clause) getsReady() bool {
+	return slices.Contains([]action{doPeel, doCut, doGrate, doGrind, doRoast}, l.do)
+}
+func (l *clause) bare() bool {
+	return l.getsReady() && !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+		return w.text != "and" && w.text != "then" && !strings.HasSuffix(w.text, "ly")
+	})
+}
+
+// heatOven reads how hot the oven is to be: what is baked later is baked at that, unless it says otherwise.
+func (c *cookery) heatOven(text string) {
+	if found := ovenCalled.FindStringSubmatch(text); found != nil {
+		c.heated = calledOvens[strings.ToLower(found[1])]
+	}
+	found := ovenHeated.FindStringSubmatch(text)
+	if found == nil || strings.HasPrefix(found[3], "min") || strings.HasPrefix(found[3], "hour") {
+		return // "in the oven for 100 minutes"
+	}
+	const coolest = 60 // °C: what is less is no oven's
+	if celsius := ovenCelsius(found[1], found[2]); celsius >= coolest {
+		c.heated = celsius
+	}
+}
+
+// calledOvens are heats as old books call them. Source: general knowledge of cookery books.
+var (
+	ovenCalled  = regexp.MustCompile(`(?i)\b(very slow|cool|slow|moderate|fairly hot|hot) oven\b`)
+	calledOvens = map[string]measure.Celsius{"very slow": 130, "cool": 130, "slow": 150, "moderate": 180, "fairly hot": 200, "hot": 220}
+)
+
+// lasted reads a sentence that only tells how long the step before it takes: "that takes 40 minutes or so".
+func (c *cookery) lasted(text string) bool {
+	found := takesSaid.FindStringSubmatch(text)
+	last := len(c.steps) - 1
+	if found == nil || last < 0 {
+		return false
+	}
+	l := clause{words: methodWords(found[1])}
+	minutes := l.minutes()
+	if minutes == 0 || len(unread(l.words)) > 0 {
+		return false
+	}
+	if c.steps[last].Do == plan.Add && !c.steps[last].Topping && len(c.held()) > 0 { // "add the milk little by little. This takes 40 minutes"
+		c.heat(&l, vessel.Simmer, plan.Until{Minutes: &minutes})
+		return false
+	}
+	if c.steps[last].Do != plan.Heat || c.steps[last].Until == nil {
+		return false
+	}
+	if c.assumed == last {
+		c.steps[last].Until = &plan.Until{Minutes: &minutes}
+		c.answer()
+	} else if c.steps[last].Until.Minutes == nil {
+		c.saidMinutes(minutes)
+	}
+	return true
+}
+
+// forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
+// almonds for the last two minutes".
+func (c *cookery) forTheLast(text string, begin int) {
+	if !lastMinutes.MatchString(text) || begin == 0 || len(c.steps) < begin+2 {
+		return
+	}
+	whole, end := &c.steps[begin-1], &c.steps[len(c.steps)-1]
+	timed := func(s *plan.Step) bool { return s.Do == plan.Heat && s.Until != nil && s.Until.Minutes != nil }
+	if timed(whole) && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Until.Minutes {
+		left := *whole.Until.Minutes - *end.Until.Minutes
+		whole.Until = &plan.Until{Minutes: &left}
+	}
+}
+
+// A standing is how things stood before a sentence.
+type standing struct {
+	holders, at, held int
+	steps             int
+	used              []float64
+	prepared          int
+	next              bool
+}
+
+func (c *cookery) stand() standing {
+	return standing{len(c.holders), c.at, len(c.held()), len(c.steps), slices.Clone(c.used), c.countPrepared(), c.next != nil}
+}
+
+// vesselSize is how large a vessel is.
+var vesselSize = regexp.MustCompile(`\b\d[\d./]*(?: \d/\d)? ?(?:litres?|liters?|l|quarts?|pints?|cm|inch)(?: [a-z]+){0,3} ` +
+	`(?:dish|pan|pot|saucepan|cooker|mould|bowl|tin|diameter)\b`)
+
+// dryPan is one that something is only toasted in.
+var dryPan = regexp.MustCompile(`\bdry (?:[a-z]+ )?(?:pan|skillet|pot|saucepan)\b`)
+
+// otherOven is how hot another oven would be.
+var otherOven = regexp.MustCompile(`\b(?:fan(?: oven)? \d{3}(?: ?° ?c?| c)?|\d{3}(?: ?° ?c?| c)? fan|gas(?: mark)? \d)\b`)
+
+// howLarge pieces are.
+var howLarge = regexp.MustCompile(`\b\d[\d./]*(?: to \d[\d./]*)? (?:cm|mm|inch|inches)\b`)
+
+// toKeep is said of the bowl that a pudding cools in: that is as good as its pot.
+var toKeep = regexp.MustCompile(`\b(?:transfer|pour|tip|turn|spoon|scrape)\b.*\b(?:in)?to an? .*\b(?:refrigerate|chill|cool|fridge)\b`)
+
+// check looks whether what a sentence names has become something.
+func (c *cookery) check(tokens []*token, was standing) {
+	all := clause{words: tokens}
+	if k := all.newPan(); k >= 0 && was.held > 0 && !was.next && len(c.holders) == was.holders && c.at == was.at && c.next == nil &&
+		!c.bowls && !c.pan && was.steps < len(c.steps) && !dryPan.MatchString(all.text()) && !toKeep.MatchString(all.text()) {
+		if !c.saysOld(was) {
+			c.doubt(OtherPan, tokens[k].text, "")
+		}
+	}
+	for i := range was.used {
+		if was.used[i] > 0 || c.used[i] > 0 || len(c.preparations[i]) > 0 || c.given[i].Item.Material == "water" || c.fat != nil &&
+			c.fat.item == i {
+			continue
+		}
+		if c.said[i] {
+			c.doubt(NotPut, c.given[i].Text, "")
+		}
+	}
+}
+
+// saysOld reports whether the sentence names what was in the pot before it: that is only moved.
+func (c *cookery) saysOld(was standing) bool {
+	for i, used := range was.used {
+		if used > 0 && c.said[i] && c.given[i].Item.Material != "water" && slices.Contains(c.held(), i) {
+			return true
+		}
+	}
+	return false
+}
+
+// isMaterial reports whether a word is the name of something in the pantry.
+func (c *cookery) isMaterial(word string) bool { return c.reader.names[singularWord(word)] != "" }
+
+// opening reads what a sentence begins with: "For the syrup,", "Meanwhile,".
+func (c *cookery) opening(tokens []*token) []*token {
+	if len(tokens) > 3 && tokens[0].text == "for" && (tokens[1].text == "the" || tokens[2].text == "," || len(tokens) > 3 &&
+		tokens[3].text == ",") {
+		for k, w := range tokens[1:min(len(tokens), 6)] {
+			if w.text != "," {
+				continue
+			}
+			var words []string
+			for _, t := range tokens[:k+1] {
+				t.read = true
+				words = append(words, t.text)
+			}
+			if slices.ContainsFunc(words, func(w string) bool { return strings.HasPrefix(w, "minute") || strings.HasPrefix(w, "hour") }) {
+				return tokens
+			}
+			c.enter(strings.Join(words, " "))
+			return tokens[k+2:]
+		}
+	}
+	for k, w := range tokens[:min(len(tokens), 3)] { // "Syrup: melt the jaggery"
+		if w.text == "," && k > 0 && slices.ContainsFunc(c.given, func(g Given) bool {
+			return g.Section != "" && sameSection(g.Section,
+				phraseOf(tokens[:k]))
+		}) {
+			c.enter(phraseOf(tokens[:k]))
+			return tokens[k+1:]
+		}
+	}
+	return tokens
+}
+
+// countPrepared counts what is done to things beforehand, and added to what is done.
+func (c *cookery) countPrepared() (n int) {
+	n = c.joined
+	for _, list := range c.preparations {
+		n += len(list)
+	}
+	return n
+}

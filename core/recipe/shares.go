@@ -1,0 +1,181 @@
+package recipe
+
+import (
+	"kirdu/core/measure"
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+	"regexp"
+	"strings"
+)
+
+// amountBefore reads an amount that stands before a name: "3 cups of", "another 100 g". from is where it
+// begins.
+func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
+	words := make([]string, k)
+	for j := range words {
+		words[j] = l.words[j].text
+	}
+	for from = max(k-6, 0); from < k; from++ {
+		var line Line
+		s := scan{reader: c.reader, line: &line}
+		q, rest, ok := s.quantity(words[from:])
+		if !ok || q.unit == "" || q.number <= 0 {
+			continue
+		}
+		if between := strings.Join(rest, " "); !plainBetween.MatchString(between) {
+			continue
+		}
+		return q.String(), from
+	}
+	return "", k
+}
+
+// amountAfter reads an amount in brackets behind a name: "a large pan of water (2 litres)".
+func (c *cookery) amountAfter(l *clause, k int) string {
+	if k+2 >= len(l.words) || l.words[k].text != "," {
+		return ""
+	}
+	words := make([]string, 0, 4)
+	for _, w := range l.words[k+1 : min(k+4, len(l.words))] {
+		if w.text == "," {
+			break
+		}
+		words = append(words, w.text)
+	}
+	s := scan{reader: c.reader, line: &Line{}}
+	if q, rest, ok := s.quantity(words); ok && q.unit != "" && q.number > 0 && len(rest) == 0 {
+		return q.String()
+	}
+	return ""
+}
+
+// plainBetween may stand between an amount and what it is of.
+var plainBetween = regexp.MustCompile(`^(?:(?:of|the|a|hot|warm|cold|boiling|fresh|` +
+	`more|plain|more of|remaining|same|reserved|lukewarm|clean) ?)*$`)
+
+// shareBefore reads "half the", "the rest of the", "a third of the", "100 g of the" before a name, and "half
+// of it": how much of what the list has.
+func (c *cookery) shareBefore(l *clause, at, item int) float64 {
+	left := 1 - c.used[item]
+	if share, kept := c.keptShare(l, at, item); kept {
+		return min(share, left)
+	}
+	left = max(left-c.reserved[item], 0)
+	if text, from := c.amountBefore(l, at); text != "" {
+		if share, ok := c.shareOf(text, item); ok {
+			for j := from; j < at; j++ {
+				l.words[j].read = true
+			}
+			const slack = 0.03
+			if left > 0 && share > left*(1+slack) {
+				c.doubt(MoreThanListed, c.given[item].Text, text)
+			}
+			if share > left*(1-slack) {
+				return left
+			}
+			return share
+		}
+	}
+	from := max(at-5, 0)
+	for k := at - 1; k >= from; k-- {
+		share := left
+		switch l.words[k].one {
+		case "half":
+			share = 0.5
+		case "most":
+			share = mostOf
+		case "third":
+			share = 1.0 / 3
+		case "quarter":
+			share = 0.25
+		case "little", "some", "tablespoon", "spoonful", "splash", "few":
+			if c.behaves(mention{item: item}, pantry.Liquid) {
+				share = plan.SlurryShare
+			}
+		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
+			continue
+		default:
+			return left
+		}
+		if k > 0 && l.words[k-1].text == "two" && l.words[k].one == "third" {
+			share = 2.0 / 3
+		}
+		if k > 0 && l.words[k-1].text == "three" && l.words[k].one == "quarter" {
+			share = 0.75
+		}
+		l.words[k].read = true
+		if l.words[k].one == "half" && c.used[item] > 0 && k > 0 && (l.words[k-1].text == "other" || l.words[k-1].text == "second") {
+			return left
+		}
+		return min(share, left)
+	}
+	return left
+}
+
+// keptShare is what was kept of something, if that is named: "the reserved coconut milk", "into the cup of milk".
+func (c *cookery) keptShare(l *clause, at, item int) (share float64, kept bool) {
+	share = c.reserved[item]
+	if share <= 0 {
+		return 0, false
+	}
+	for _, w := range l.words[max(at-3, 0):at] {
+		if w.text == "reserved" || w.text == "kept" {
+			w.read, kept = true, true
+		}
+	}
+	text, from := c.amountBefore(l, at)
+	named, ok := c.shareOf(text, item)
+	theCup := text == "" && at > 1 && l.words[at-1].text == "of" && l.words[at-2].one == "cup"
+	if kept = kept || theCup || ok && named == share; kept {
+		for _, w := range l.words[from:at] {
+			w.read = true
+		}
+		delete(c.reserved, item)
+	}
+	return share, kept
+}
+
+// mostOf is how much "most of" something is. Source: our own judgement.
+const mostOf = 0.8
+
+// shareOf is how much of an item an amount is.
+func (c *cookery) shareOf(text string, item int) (float64, bool) {
+	m := c.material(item)
+	amount, err := measure.ParseAmount(text)
+	all, errAll := measure.ParseAmount(c.given[item].Item.Amount)
+	if m == nil || err != nil || errAll != nil {
+		return 0, false
+	}
+	part, err := c.reader.measures.Grams(amount, m.Body())
+	whole, errAll := c.reader.measures.Grams(all, m.Body())
+	if err != nil || errAll != nil || whole <= 0 {
+		return 0, false
+	}
+	return float64(part / whole), true
+}
+
+// partShare reads "half the syrup", "some of the hot milk".
+func (c *cookery) partShare(l *clause, at int) float64 {
+	for k := at - 1; k >= max(at-5, 0); k-- {
+		switch l.words[k].one {
+		case "half":
+			return 0.5
+		case "most":
+			return mostOf
+		case "third":
+			return 1.0 / 3
+		case "quarter":
+			l.words[k].read = true
+			if k > 0 && l.words[k-1].text == "three" {
+				return 0.75
+			}
+			return 0.25
+		case "some", "little", "ladle", "ladleful", "spoonful":
+			return 0.2
+		case "the", "of", "a", "hot", "warm", "boiling":
+			continue
+		}
+		break
+	}
+	return 1
+}
