@@ -22,8 +22,8 @@ func (c *cookery) sentences(text string) (passed bool) {
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
 	c.heatOven(text)
-	if c.lasted(text) {
-		return true
+	if read, passed := c.lasted(text); read {
+		return passed
 	}
 	tokens := c.retold(c.opening(methodWords(text)))
 	if len(tokens) == 0 {
@@ -221,23 +221,23 @@ var (
 )
 
 // lasted reads a sentence that only tells how long the step before it takes: "that takes 40 minutes or so".
-func (c *cookery) lasted(text string) bool {
+func (c *cookery) lasted(text string) (read, passed bool) {
 	found := takesSaid.FindStringSubmatch(text)
 	last := len(c.steps) - 1
 	if found == nil || last < 0 {
-		return false
+		return false, false
 	}
 	l := clause{words: methodWords(found[1])}
 	minutes := l.minutes()
 	if minutes == 0 || len(unread(l.words)) > 0 {
-		return false
+		return false, false
 	}
 	if c.steps[last].Do == plan.Add && !c.steps[last].Topping && len(c.held()) > 0 { // "add the milk little by little. This takes 40 minutes"
 		c.heat(&l, vessel.Simmer, plan.Until{Minutes: &minutes})
-		return false
+		return true, false
 	}
 	if c.steps[last].Do != plan.Heat || c.steps[last].Until == nil {
-		return false
+		return false, false
 	}
 	if c.assumed == last {
 		c.steps[last].Until = &plan.Until{Minutes: &minutes}
@@ -245,7 +245,7 @@ func (c *cookery) lasted(text string) bool {
 	} else if c.steps[last].Until.Minutes == nil {
 		c.saidMinutes(minutes)
 	}
-	return true
+	return true, true
 }
 
 // forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
