@@ -151,7 +151,7 @@ func TestASecondPanIsAnotherPot(t *testing.T) {
 func TestASentenceIsPutRight(t *testing.T) {
 	s := newSite(t, nil)
 	form := url.Values{"list": {"1 l milk\n80 g rice\n90 g sugar\n10 cashews"}, "bowls": {"4"}, "serve": {"hot"}, "name": {"Put right"},
-		"method": {"Boil the milk. Let the rice have its bath. Simmer until soft. In goes the white gold."}}
+		"method": {"Boil the milk. Let the rice have its sauna. Simmer until soft. In goes the white gold."}}
 	_, page := s.post("/intake", form)
 	require.Contains(t, page, "1 of 4 sentences were not understood, 1 in part")
 	require.Contains(t, page, "Put them right beside it")
@@ -177,7 +177,7 @@ func TestASentenceIsPutRight(t *testing.T) {
 	require.NoError(t, err)
 	p := list[0].Plan
 	require.Equal(t, "milk-whole rice-short sugar-white", strings.Join(goesIn(p)[:3], " "))
-	require.Contains(t, p.Steps[2].Note, "Let the rice have its bath")
+	require.Contains(t, p.Steps[2].Note, "Let the rice have its sauna")
 	require.Equal(t, "45 g", p.Steps[4].Items[0].Amount)
 
 	form.Set("do2", "simmer")

@@ -119,7 +119,8 @@ var (
 	putPassively = regexp.MustCompile(`(?i)((?:[^,.;]|, and )*?) (?:(?:is|are|was|were|being) (?:then |now |slowly |gradually )?` +
 		`(?:added|poured|sprinkled|stirred|mixed|tipped|put|dropped|thrown|folded|scattered)|goes|go|went) (?:in|into|on|over)\b`)
 	// What comes to the boil first, or is boiled in water, need not be what is named.
-	waitsFirst = regexp.MustCompile(`(?i)^(?:when|once|as soon as|after|just before|before)\b|\bwater\b`)
+	waitsFirst  = regexp.MustCompile(`(?i)^(?:when|once|as soon as|after|just before|before)\b|\bwater\b`)
+	steepedMilk = regexp.MustCompile(`(?i)\b(saffron|cardamom|vanilla)(?:[- ]infused)? milk\b`)
 	// What was cooked or made of something may be in the pot that the rest goes into.
 	madeOfIt = regexp.MustCompile(`(?i)\b(?:pur[eé]e|paste|pulp|mashed|cooked|boiled|drained|blended|pureed|puréed)\b`)
 	commas   = regexp.MustCompile(`[,;:] | and then | then | - `)
@@ -133,8 +134,8 @@ var (
 		`simmer)|boil|simmer|bubble)|` +
 		`(?:simmer|poach|bubble|boil|cook) (?:it|them|this|gently|slowly|again|for|over|on low|on medium|until|till|\d))\b`)
 	goesBack  = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
-	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|` +
-		`and (?:simmer|cook|boil|stir|bring|let|mix))\b`)
+	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|after|` +
+		`otherwise|and (?:simmer|cook|boil|stir|bring|let|mix))\b`)
 
 	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?(?:([CF])\b)?|([CF])\b)`)
 	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|most) (?:of )?(?:the )?([a-z -]+)`)
@@ -268,8 +269,10 @@ func (r *second) promised(s *Sentence) {
 			rest = rest[:end[0]]
 		}
 		back := said == "return" || said == "pour over" || said == "pour on" || madeOfIt.MatchString(rest)
-		if groups := r.namedIn(rest); len(groups) > 0 && !slices.ContainsFunc(groups[0], arrives) && !(back && r.touched(s, groups[0])) {
-			s.note(InAlready, r.called(r.slug(groups[0][0])))
+		for _, group := range r.namedIn(steepedMilk.ReplaceAllString(rest, "$1")) {
+			if !slices.ContainsFunc(group, arrives) && !(back && r.touched(s, group)) {
+				s.note(InAlready, r.called(r.slug(group[0])))
+			}
 		}
 	}
 }

@@ -112,7 +112,7 @@ var (
 	greased = wordSet("a an the your two four six some") // dishes: "with sugar, butter and salt" are things
 	// Not before these: "stand by", "let it take colour", "the rest of".
 	notBefore = map[string]map[string]bool{"stand": wordSet("by"), "take": wordSet("colour color on up about care around"),
-		"rest": wordSet("of")}
+		"rest": wordSet("of"), "brown": wordSet("in , and till until then over")}
 	// Only behind these: "let it get cold".
 	onlyBehind = map[string]map[string]bool{"get": wordSet(", and then")}
 	// What is a thing as often is done only behind these, and words for how: "and mash", "gently press".
@@ -122,7 +122,8 @@ var (
 		with is are has have low high medium at on stop into from off under over first fan slotted wooden metal will its your this that
 		room rice not don't never without slow full by can could cannot bare steady light brisk lively quiet`)
 	// Behind "warm" and "cool", where that is done: "warm the milk", and not "warm milk".
-	warmed = wordSet("the it a through in over gently up slowly completely to down for until , and then this them well on slightly before")
+	warmed = wordSet("the it a through in over gently up slowly completely to down for until , and then this them well on slightly " +
+		"before half some")
 )
 
 // opens reports whether a word of doing begins a clause where it stands: "the boil" and "a simmer"
@@ -151,7 +152,7 @@ func (c *cookery) opens(words []*token, k int) bool {
 	if warms && next == "" {
 		return word == "cool"
 	}
-	return !warms || warmed[next]
+	return !warms || warmed[next] || isFigure(next)
 }
 
 // heats reports whether "heat" is what is done, and not what is turned down.

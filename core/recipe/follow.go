@@ -123,6 +123,9 @@ func (c *cookery) when(l *clause) {
 		defer func() { w.read = true }()
 	}
 	minutes := l.minutes()
+	if l.find("cooker") >= 0 || l.find("pressure") >= 0 {
+		return // what a cooker does by itself
+	}
 	if len(c.held()) == 0 || c.at < 0 {
 		if l.has("boils", "boiling", "boil") && c.at < 0 {
 			l.do, l.verb = doBoil, "bring"

@@ -324,6 +324,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	switch {
 	case !put && c.flame != "" && l.waitsFor() && stirs && minutes == 0:
 		return true, c.cook(l) // "and stir until it is hot"
+	case stirs && !put && minutes > 0 && l.find("after") >= 0:
+		return true, true // "stir after half an hour"
 	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:
 		c.steeped[c.now] = true // "off the heat ... beat for a minute"
 		return true, true

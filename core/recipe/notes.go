@@ -47,6 +47,11 @@ func (t *telling) thenThings() {
 			}
 			t.replace(k, end, "it")
 		}
+		if t.at(k) == "and" && t.at(k+1) == "the" && k+3 < len(t.words) && t.isName(t.words[k+2].one) && waits(t.at(k+3)) &&
+			slices.ContainsFunc(t.texts(0, k), waits) {
+			t.replace(k, k+1, ",", "then", "add") // "fry the cashews till golden and the raisins till plump"
+			continue
+		}
 		if t.at(k) != "then" || k == 0 {
 			continue
 		}
@@ -66,6 +71,8 @@ func (t *telling) thenThings() {
 		}
 	}
 }
+
+func waits(word string) bool { return word == "till" || word == "until" }
 
 // restOfNotes reads "boil, 15 min low": a time with its flame, and no word of doing.
 func (t *telling) restOfNotes() {

@@ -123,10 +123,24 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 	if !(c.fat != nil && (!held || c.next != nil) || held && c.heldFat() || fat) {
 		return false
 	}
+	if !held && (c.fat != nil || fat) && c.onlyNuts(list) && comesOut.MatchString(strings.Join(c.text[c.now:min(c.now+2, len(c.text))], " ")) {
+		c.fry(l)
+		return true
+	}
 	if c.put(fatFirst(c, list), plan.Step{}) {
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 	}
 	return true
+}
+
+// comesOut is said of what was fried.
+var comesOut = regexp.MustCompile(`(?i)\b(?:remove|set (?:it |them )?aside|` +
+	`keep (?:it |them )?aside|take (?:it |them )?out|lift (?:it |them )?out|slotted spoon)\b`)
+
+// onlyNuts reports whether nuts and fruit alone are meant, beside fat.
+func (c *cookery) onlyNuts(list []mention) bool {
+	return slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }) &&
+		!slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) && !c.isFat(m) })
 }
 
 // soakedInPot soaks something in what it is cooked in then.

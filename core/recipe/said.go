@@ -221,7 +221,8 @@ func init() {
 		mother mum aunt uncle friend friends neighbour people others free hard break strewn scattered sprinkled dusted drizzled poured
 		lifting juices run excess wrap plastic stream beating dissolved dissolves dissolve clump clumps earthen earthenware bare ice
 		pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed broad
-		scalding nests changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau skimming infused bruised checking
+		scalding nests regular colouring coloring show changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau
+		skimming infused bruised checking
 		occasional among amongst tilting kettle strainer murmur pass cupful residue direction blended slices cubes rounds settle batter
 		larger pat casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling
 		safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send`) {

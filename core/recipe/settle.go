@@ -181,6 +181,8 @@ var inPassing = []meaning{
 
 // meanings are tried in their order.
 var meanings = []meaning{
+	{of: []action{doFry}, finds: []string{"dry"}, when: func(c *cookery, l *clause) bool { return !slices.ContainsFunc(c.unused(l), c.isFat) },
+		do: doRoast}, // "dry fry the lentils"
 	{of: []action{doBoil, doCook}, has: []string{"to full pressure", "to pressure", "up to pressure"}, do: doCooker},
 	{verbs: "cook boil simmer", has: []string{"under pressure", "under full pressure", "at pressure", "in the pressure cooker",
 		"in a pressure cooker"},
