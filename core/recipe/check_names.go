@@ -142,6 +142,7 @@ var (
 	friedIn     = regexp.MustCompile(`(?i)\b(?:(?:fried|browned|toasted|roasted|sizzled)|(?:toast|roast|brown|` +
 		`fry) [a-z ]{2,40}?) in ([^,.;]*)`)
 	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow|until)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
+	soakedIn   = regexp.MustCompile(`(?i)\bin (?:[a-z]+ )?(?:cold|cool|lukewarm|warm|tepid) (?:water|milk)\b`)
 	takenOut   = regexp.MustCompile(`(?i)\b(?:lift|scoop|take|spoon) (?:it|them|the [a-z]+)? ?out\b`)
 	flavourOut = regexp.MustCompile(`(?i)\b(?:peel|zest|rind|pods?|sticks?|lea(?:f|ves)|cloves|bark|bag)\b`)
 	forbids    = regexp.MustCompile(`(?i)^(?:do not|don't|never|avoid)\b`)
@@ -309,6 +310,9 @@ func (r *second) elsewhere(s *Sentence) {
 		default:
 			continue
 		}
+		if slices.ContainsFunc(s.Steps, func(later int) bool { return later > k && r.steps[later].put[r.slug(groups[0][0])] }) {
+			continue // "let it bubble for five minutes, then add the milk"
+		}
 		if !slices.ContainsFunc(groups, func(group []int) bool {
 			return slices.ContainsFunc(group, func(i int) bool { return r.steps[k].touched[r.slug(i)] })
 		}) {
@@ -344,7 +348,7 @@ func (r *second) doings(s *Sentence) {
 			s.note(NotDone, "fry")
 		}
 	}
-	if cooledSaid.MatchString(s.Text) && len(s.Steps) > 0 && !r.does(s, plan.Cool, plan.Chill, plan.Rest) {
+	if cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && len(s.Steps) > 0 && !r.does(s, plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
 	if pouredOff.MatchString(s.Text) && !r.does(s, plan.Drain, plan.Soak) {

@@ -50,7 +50,7 @@ func init() {
 			cooks`,
 		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften hydrate", doRoast: "roast toast brown",
 		doFry:   "fry saute sauté temper puff sweat",
-		doGrind: "grind blitz pound", doGrate: "grate shred", doCut: "chop slice dice cut halve quarter cube snip slit sliver julienne",
+		doGrind: "grind blitz pound pulse", doGrate: "grate shred", doCut: "chop slice dice cut halve quarter cube snip slit sliver julienne",
 		doPeel: "peel deseed hull core stone pit",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
@@ -60,7 +60,7 @@ func init() {
 		doMove: "transfer divide spoon ladle share portion fill distribute",
 		doPass: `wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat ensure avoid
 			prepare make reserve save store hold release wait open start begin gather weigh savour eat drink fish butter oil line
-			skim rub shake give lick unmould skin send tilt spread smear get invert blanch parboil`,
+			skim close seal lock rub shake give lick unmould skin send tilt spread smear get invert blanch parboil`,
 	} {
 		for w := range strings.FieldsSeq(list) {
 			doing[w] = do
@@ -120,7 +120,7 @@ var (
 	// Behind these nothing begins: "the boil", "to a simmer", "do not boil".
 	neverBehind = wordSet(`reduce lower increase raise pressure same serve served until very keep the a an to of rolling gentle well for dry in
 		with is are has have low high medium at on stop into from off under over first fan slotted wooden metal will its your this that
-		room rice not don't never without slow full by can could cannot bare steady light brisk lively quiet`)
+		room rice not don't never without slow full by can could cannot bare steady light brisk lively quiet eat enjoy`)
 	// Behind "warm" and "cool", where that is done: "warm the milk", and not "warm milk".
 	warmed = wordSet("the it a through in over gently up slowly completely to down for until , and then this them well on slightly " +
 		"before half some")
@@ -181,7 +181,7 @@ var nounish = map[string]bool{"puree": true, "purée": true, "mash": true, "mix"
 	"grill": true, "place": true, "shower": true, "grease": true, "measure": true, "extract": true, "top": true, "temper": true,
 	"bubble": true, "finish": true, "blend": true, "fish": true, "butter": true, "oil": true, "line": true, "season": true, "layer": true,
 	"thin": true, "skin": true, "rub": true, "work": true, "lick": true, "fill": true, "shake": true, "peel": true, "puff": true,
-	"dust": true, "drink": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true}
+	"dust": true, "drink": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true, "pulse": true, "close": true, "seal": true, "lock": true}
 
 // anyForm returns the word of doing that a word is a form of: "stirred", "stirring", "stirs", "brought".
 func anyForm(w string) (base string, ok bool) {

@@ -103,6 +103,7 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 	var lumps, water bool
 	for _, m := range list {
 		switch material := c.material(m.item); {
+		case material != nil && m.share <= 0 && material.Slug == "water": // other water is in the pot
 		case material == nil || m.holder >= 0 || m.share <= 0:
 			return false
 		case material.Kind == "sweetener" && material.Behaviour == pantry.Dissolves:
@@ -113,12 +114,15 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 			return false
 		}
 	}
+	if amount := c.waterToMelt(l); lumps && !water && l.find("water") >= 0 && amount != "" {
+		list, water = append(list, c.unsaidWater(l, amount)), true
+	}
 	if !lumps || !water {
 		return false
 	}
 	strain := l.has("strain", "strained")
 	step := plan.Step{Do: plan.Melt, Name: c.free("syrup"), Strain: &strain}
-	h := holder{name: step.Name, left: 1, words: []string{"syrup", "jaggery syrup", "sugar syrup", "melted jaggery", "jaggery water"}}
+	h := holder{name: step.Name, left: 1, words: syrupWords}
 	for _, m := range list {
 		if item, ok := c.take(m); ok {
 			step.Items = append(step.Items, item)
@@ -136,6 +140,56 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
 	return true
 }
+
+// asSyrup makes one step of what was melted in the only pot and is strained: "add water to the jaggery, heat until it melts. Strain".
+func (c *cookery) asSyrup() bool {
+	pot := c.holders[c.at]
+	if len(c.holders) != c.at+1 || c.otherPot() >= 0 {
+		return false
+	}
+	step := plan.Step{Do: plan.Melt, Name: c.free("syrup"), Strain: new(true)}
+	var minutes measure.Minute
+	first, rest := -1, []plan.Step(nil)
+	for _, s := range c.steps {
+		if s.Do.IsPreparation() && s.Pot == "" {
+			rest = append(rest, s)
+			continue
+		}
+		at, _ := unmarked(s.Note)
+		switch s.Do {
+		case plan.Add:
+			step.Items = append(step.Items, s.Items...)
+		case plan.Heat:
+			if s.Until != nil && s.Until.Minutes != nil {
+				minutes += *s.Until.Minutes
+			}
+		default:
+			return false
+		}
+		if first < 0 {
+			first = at
+		} else if at != first && !slices.Contains(c.shared[step.Name], at) {
+			c.shared[step.Name] = append(c.shared[step.Name], at)
+		}
+	}
+	if first < 0 || slices.ContainsFunc(step.Items, func(item plan.Item) bool { return item.Material == "" }) {
+		return false
+	}
+	if minutes > 0 {
+		step.Minutes = &minutes
+	}
+	now := c.now
+	c.steps, c.assumed, c.at = rest, -1, -1
+	c.now = first
+	c.emit(step)
+	c.now = now
+	c.holders[len(c.holders)-1] = holder{name: step.Name, left: 1, words: syrupWords, items: pot.items}
+	c.last, c.next = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}, nil
+	return true
+}
+
+// syrupWords are what a syrup is called.
+var syrupWords = []string{"syrup", "jaggery syrup", "sugar syrup", "melted jaggery", "jaggery water"}
 
 // meltsOn reports whether a clause only says more of the syrup that its sentence has begun: "heat till it melts".
 func (c *cookery) meltsOn(l *clause) bool {

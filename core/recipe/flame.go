@@ -2,6 +2,7 @@ package recipe
 
 import (
 	"cmp"
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
@@ -114,7 +115,7 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if minutes == 0 {
 		minutes = l.bareMinutes()
 	}
-	if c.underPressure(l, minutes) {
+	if c.underPressure(l, minutes) || c.staysInOven(l, minutes) {
 		return true
 	}
 	if (c.oven == plan.SlowCooker || c.oven == plan.Microwave) && minutes > 0 {
@@ -159,7 +160,7 @@ func (c *cookery) underPressure(l *clause, minutes measure.Minute) bool {
 
 // heatUntil heats what is in the pot until what a clause says, or for a usual time.
 func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
-	remaining := l.remaining()
+	remaining := cmp.Or(c.remainingVolume(l), l.remaining())
 	grain, slowest := c.grainInPot()
 	usual := vessel.Simmer
 	if l.verb == "boil" {
@@ -175,6 +176,9 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	case remaining > 0:
 		c.heat(l, vessel.Medium, plan.Until{RemainingPct: &remaining})
 		c.saidMinutes(minutes)
+	case minutes > 0 && l.has("half done", "half cooked", "half soft", "half tender", "almost soft", "almost tender", "almost cooked",
+		"nearly soft", "nearly tender", "nearly cooked", "partly cooked", "partly soft"):
+		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case slowest != nil && l.untilSoft():
 		l.has(thickWords...)
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
@@ -185,6 +189,8 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case minutes > 0:
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
+	case slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates", "dries up", "dried up", "dry") &&
+		c.absorbs(l, usual, grain, slowest):
 	case l.has(thickWords...) || l.verb == "thicken":
 		grade := thickUsual
 		c.heat(l, usual, plan.Until{Thickness: &grade})
@@ -216,6 +222,68 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	return true
 }
 
+// absorbs heats until the liquid is gone: what swells takes it up when it is cooked, of vegetables it boils away.
+func (c *cookery) absorbs(l *clause, usual vessel.Flame, grain string, slowest *pantry.Material) bool {
+	if slowest.Behaviour == pantry.Grain {
+		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
+		return true
+	}
+	const stays = 0.2 // of the liquid, as what it leaves behind. Source: our own judgement
+	total, liquid := 0.0, 0.0
+	for _, i := range c.held() {
+		g := c.gramsOf(i) * c.used[i]
+		total += g
+		if c.behaves(mention{item: i}, pantry.Liquid) {
+			liquid += g
+		}
+	}
+	if liquid == 0 || !c.littleGone() {
+		return false
+	}
+	left := math.Round(100 * (total - (1-stays)*liquid) / total)
+	c.heat(l, vessel.Medium, plan.Until{RemainingPct: &left})
+	return leftOfIt.Holds(left)
+}
+
+// littleGone reports whether hardly anything has boiled away before what was added last: what the list has is in the pot.
+func (c *cookery) littleGone() bool {
+	const little measure.Minute = 10
+	pot, latest := c.holders[c.at].name, 0
+	for k, s := range c.steps {
+		if s.Do == plan.Add && s.Pot == pot {
+			latest = k
+		}
+	}
+	minutes := measure.Minute(0)
+	for _, s := range c.steps[:latest] {
+		switch {
+		case s.Do != plan.Heat || s.Pot != pot || s.Until == nil || s.Until.Boil || s.Until.TempC != nil:
+		case s.Until.Minutes == nil:
+			return false
+		default:
+			minutes += *s.Until.Minutes
+		}
+	}
+	return minutes <= little
+}
+
+// gramsOf is what the list has of an item; 0 where nobody knows.
+func (c *cookery) gramsOf(i int) float64 {
+	m := c.material(i)
+	if m == nil {
+		return 0
+	}
+	amount, err := measure.ParseAmount(c.given[i].Item.Amount)
+	if err != nil {
+		return 0
+	}
+	g, err := c.reader.measures.Grams(amount, m.Body())
+	if err != nil {
+		return 0
+	}
+	return float64(g)
+}
+
 // onlySugar reports whether the pot holds nothing but sugar, and water to dissolve it.
 func (c *cookery) onlySugar() bool {
 	sugar := false
@@ -240,7 +308,8 @@ func (c *cookery) saidMinutes(minutes measure.Minute) {
 
 // remaining reads "reduced by half", "to two thirds", "by a quarter": what is left, in per cent.
 func (l *clause) remaining() float64 {
-	if !(l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
+	left := l.match(leftSaid) != nil
+	if !(left || l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
 		l.find("reducing") >= 0 ||
 		l.find("evaporated") >= 0 || l.goneOf()) {
 		return 0
@@ -263,21 +332,50 @@ func (l *clause) remaining() float64 {
 	}
 	by := byPartSaid.MatchString(l.text()) || l.find("evaporated") >= 0 || l.goneOf()
 	l.has("by", "another", "further")
-	left := 50.0
+	part := 50.0
 	switch {
 	case l.has("two thirds", "2/3"):
-		left = 67
+		part = 67
 	case l.has("three quarters", "three fourths", "three fourth"):
-		left = 75
+		part = 75
 	case l.has("third"):
-		left = 33
+		part = 33
 	case l.has("quarter", "fourth"):
-		left = 25
+		part = 25
 	}
 	if by {
-		left = 100 - left
+		part = 100 - part
 	}
 	l.has("reduced", "reduces", "reduce", "down")
+	return part
+}
+
+// remainingVolume reads "until it is reduced to about 700 ml" as per cent of the weight that is in the pot; 0 for nothing said.
+func (c *cookery) remainingVolume(l *clause) float64 {
+	found := volumeSaid.FindStringSubmatch(l.text())
+	if found == nil {
+		return 0
+	}
+	amount, err := measure.ParseAmount(found[1] + " " + found[2])
+	if err != nil {
+		return 0
+	}
+	total, liquid := 0.0, -1
+	for _, i := range c.held() {
+		total += c.gramsOf(i) * c.used[i]
+		if liquid < 0 && c.behaves(mention{item: i}, pantry.Liquid) {
+			liquid = i
+		}
+	}
+	if liquid < 0 || total == 0 || !c.littleGone() {
+		return 0
+	}
+	kept, err := c.reader.measures.Grams(amount, c.material(liquid).Body())
+	left := math.Round(100 * float64(kept) / total)
+	if err != nil || !leftOfIt.Holds(left) {
+		return 0
+	}
+	l.match(volumeSaid)
 	return left
 }
 
@@ -306,6 +404,7 @@ func (c *cookery) pressure(l *clause) (fine bool) {
 	if len(c.held()) == 0 {
 		return false
 	}
+	c.sealed = false
 	step := plan.Step{Do: plan.Pressure}
 	l.has("till the first whistle", "until the first whistle")
 	if found := l.match(whistleSaid); found != nil {
@@ -371,6 +470,7 @@ func (c *cookery) standing(l *clause) bool {
 	}
 	const short = 30
 	switch {
+	case l.do == doRest && l.verb == "leave" && c.staysInOven(l, minutes):
 	case l.do == doChill:
 		hours := chillUsual
 		if minutes > 0 {
@@ -440,6 +540,9 @@ func (c *cookery) turn(l *clause) bool {
 			return last >= 0 && (c.steps[last].Do == plan.Fry || c.steps[last].Do == plan.Roast)
 		}
 		c.mentions(l)
+		if nearly := nearlyBoiling; l.match(beforeBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
+			c.heat(l, vessel.Medium, plan.Until{TempC: &nearly}) // "add the milk and turn off just before it boils"
+		}
 		c.offHeat = true
 		return true
 	}
@@ -463,6 +566,10 @@ func (c *cookery) turn(l *clause) bool {
 	return flame != "" || l.verb == "put" || l.verb == "place" || l.verb == "set" || l.verb == "return"
 }
 
+// beforeBoiling is said of a pot that is taken off when it is nearly boiling.
+var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) (?:it|the milk|the pudding|the mixture)?\s?` +
+	`(?:(?:is about|begins?|starts?|comes?) )?(?:to )?(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
+
 func (c *cookery) bake(l *clause) {
 	list := c.asOther(c.mentions(l))
 	c.put(list, plan.Step{})
@@ -481,16 +588,44 @@ func (c *cookery) bake(l *clause) {
 		celsius = ovenCelsius(found[1], found[2])
 		break
 	}
-	if minutes == 0 {
-		minutes = c.guess(bakeUsual)
-	}
 	l.has("oven", "preheated")
 	if l.verb == "microwave" || l.has("microwave") {
 		c.oven = plan.Microwave
 	}
 	c.ovenC = celsius
+	guessed := minutes == 0
+	if guessed {
+		minutes = c.guess(bakeUsual)
+	}
 	c.bakeFor(l, minutes)
+	if guessed {
+		c.assumed = len(c.steps) - 1
+	}
 }
+
+// staysInOven bakes on where a pudding is in the oven, and nobody has taken it out: "stir, and leave it for another hour".
+func (c *cookery) staysInOven(l *clause, minutes measure.Minute) bool {
+	last := len(c.steps) - 1
+	if last < 0 || minutes == 0 || c.steps[last].Do != plan.Bake || c.steps[last].BakeIn != plan.InOven || c.next != nil {
+		return false
+	}
+	since, _ := unmarked(c.steps[last].Note)
+	if since < 0 || outOfOven.MatchString(strings.Join(c.text[since:c.now+1], ". ")) {
+		return false
+	}
+	if c.assumed == last { // "put it in the oven. After 20 minutes stir"
+		c.steps[last].Minutes = &minutes
+		l.stirring()
+		l.sign()
+		c.answer()
+		return true
+	}
+	c.bakeFor(l, minutes)
+	return true
+}
+
+// outOfOven is said of a pudding that is baked no more.
+var outOfOven = regexp.MustCompile(`(?i)\b(?:out|remove|from the oven|off|cool|stand|rest|settle|hob|stove|flame|saucepan|serve)\b`)
 
 // ovenCelsius reads the heat of an oven; above 260 a number without its unit is one of degrees Fahrenheit.
 func ovenCelsius(number, unit string) measure.Celsius {
@@ -539,6 +674,8 @@ var (
 	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)
 	goneSaid    = regexp.MustCompile(`\b(?:half|thirds?|quarters?)(?: of [a-z ]{2,20}?)? (?:has|have|is|are) (?:all )?` +
 		`(?:gone|boiled away|boiled off|evaporated|disappeared|cooked away|steamed off)\b`)
+	leftSaid     = regexp.MustCompile(`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? (?:is|are|remains?) ?(?:left)?\b`)
+	volumeSaid   = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?([\d./]+) ?(ml|l|litre|cup|pint)s?\b`)
 	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
@@ -569,6 +706,6 @@ func (l *clause) bareMinutes() measure.Minute {
 func (l *clause) boils() bool {
 	return l.do == doCook && l.remaining() == 0 && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles",
 		"until bubbling")) &&
-		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "below boiling",
+		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "not boiling", "but not to boil", "below boiling",
 			"before boiling", "avoid boiling", "boiling water", "simmering water")
 }

@@ -152,7 +152,7 @@ func (c *cookery) when(l *clause) {
 		until = &plan.Until{TempC: &nearly}
 	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "simmering", "simmers"):
 		until = &plan.Until{Boil: true}
-	case l.has("cool", "cold", "cooled", "lukewarm"):
+	case l.has("cool", "cold", "cooled", "cools", "lukewarm", "room temperature"):
 		if last >= 0 && c.steps[last].Do != plan.Cool && c.steps[last].Do != plan.Rest && c.steps[last].Do != plan.Chill {
 			c.cool(l.coolTo())
 		}
@@ -308,6 +308,9 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	}
 	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
 	here := " " + l.text() + " "
+	if at := strings.Index(all, " "+(&clause{words: l.words[min(l.lead, len(l.words)):]}).text()+" "); at > 0 {
+		all = all[at:] // "wash the rice and cook with the water": it was named before
+	}
 	if slices.ContainsFunc(c.names[item], func(name string) bool {
 		return strings.Contains(all, " "+name+" ") && !strings.Contains(here, " "+name+" ")
 	}) {
@@ -316,11 +319,17 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	const ahead = 5 // sentences
 	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
 		at := goesInSaid.FindStringIndex(text)
-		if at != nil && slices.ContainsFunc(c.namedIn(text), func(group []int) bool { return slices.Contains(group, item) }) {
+		if at != nil && !(c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup")) && slices.ContainsFunc(c.namedIn(text), func(group []int) bool { return slices.Contains(group, item) }) {
 			return true
 		}
 	}
 	return false
+}
+
+// sweetens reports whether an item may be made a syrup of.
+func (c *cookery) sweetens(item int) bool {
+	m := c.material(item)
+	return m != nil && m.Kind == "sweetener"
 }
 
 // goesInSaid is said of what goes into the pot.

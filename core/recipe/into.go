@@ -48,14 +48,24 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.has("on top", "for garnish", "as garnish", "as a garnish", "on the top") {
 		return c.top(l)
 	}
+	bare := l.lead >= len(l.words) || l.find("it") >= 0 || l.find("them") >= 0 || l.beginsWith("to")
+	if c.steeps == c.now && len(c.held()) > 0 && bare && len(c.unused(l)) == 0 {
+		c.steeps = -1 // "soak the saffron in a spoon of milk for 10 minutes and add it"
+		l.has("to the pot", "to the pan", "to the milk", "to it", "pot", "pan")
+		return c.put(c.asMeant(it, nil, before), plan.Step{})
+	}
 	if c.steeps == c.now || c.steepsBeside(l) {
 		c.steep(l)
 		return true
 	}
+	if l.verb == "stir" && l.find("after") >= 0 && len(c.unused(l)) == 0 && c.staysInOven(l, l.minutes()) {
+		return true // "stir again after a further 30 minutes"
+	}
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
-	if bowl >= 0 && len(c.held()) > 0 && slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) &&
-		!c.anyNew(named) {
+	warms := slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) && !c.anyNew(named) ||
+		slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(l.text()) && len(c.unused(l)) == 0
+	if bowl >= 0 && len(c.held()) > 0 && warms {
 		return c.temperBowl(l, bowl)
 	}
 	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
@@ -71,7 +81,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		c.doubt(NotDone, l.said(), "") // it was in no pot before
 	}
 	list := c.asMeant(l, named, before)
-	if l.putsItself() || l.verb == "cover" { // "wash the rice, put in a dish with the sugar"
+	if l.putsItself() || l.verb == "cover" || c.addsToThat(l, list, before) { // "wash the rice, put in a dish with the sugar"
 		list = append(c.asMeant(it, nil, before), list...)
 	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
@@ -89,6 +99,21 @@ func (c *cookery) add(l *clause) (fine bool) {
 	}
 	return c.addInto(l, list, before)
 }
+
+// addsToThat reports whether a clause adds water to what its sentence has got ready: "grate the jaggery, add a cup of water".
+func (c *cookery) addsToThat(l *clause, list, before []mention) bool {
+	return l.verb == "add" && len(c.held()) == 0 && len(list) > 0 && len(before) > 0 && !slices.ContainsFunc(list, func(m mention) bool {
+		return m.item < 0 || c.given[m.item].Item.Material != "water"
+	}) && !slices.ContainsFunc(before, func(m mention) bool {
+		return m.item < 0 || !c.said[m.item] || !c.unput(m) || c.saidLater(l, m.item)
+	})
+}
+
+// unput reports whether something of the list is in nothing yet.
+func (c *cookery) unput(m mention) bool { return m.holder < 0 && c.used[m.item] == 0 }
+
+// someOfTheHot is said of what warms a bowl beside the pot: "stir in some of the hot mixture".
+var someOfTheHot = regexp.MustCompile(`^in (?:an? |some|two |three |\d )?\b[a-z]*\s?(?:of )?the (?:hot|warm|boiling|simmering)\b`)
 
 // steep leaves beside the pot what is steeped: it goes in by its name.
 func (c *cookery) steep(l *clause) {
@@ -173,6 +198,9 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 func (c *cookery) steepsBeside(l *clause) bool {
 	const little = 0.15 // of what the list has
 	named := c.unused(l)
+	if spoonOf.MatchString(l.text()) && c.comesBack(named) {
+		return true
+	}
 	some := slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < little })
 	return (len(c.held()) > 0 || some) && slices.Contains([]string{"take", "put", "pour", "mix"}, l.verb) &&
 		!slices.ContainsFunc(named, func(m mention) bool {
@@ -182,6 +210,31 @@ func (c *cookery) steepsBeside(l *clause) bool {
 		slices.ContainsFunc(l.words, func(w *token) bool {
 			return w.one == "tbsp" || w.one == "tablespoon" || w.one == "spoon" || w.one == "little"
 		})
+}
+
+// spoonOf is said of what steeps in a little of what is in the pot: "crumble the saffron into 2 tablespoons of the hot milk".
+var spoonOf = regexp.MustCompile(`\b(?:in|into|with) (?:an? |the |about |[\d/]+ |two |three |four )?(?:little|bit|splash|spoon|spoons|spoonful|` +
+	`tablespoons?|tbsp|teaspoons?|tsp|ladle|ladleful)\b.*\b(?:milk|cream|water)\b`)
+
+// comesBack reports whether all that is named flavours, and a later sentence puts it in by its name: "the saffron milk".
+func (c *cookery) comesBack(list []mention) bool {
+	if len(c.held()) == 0 {
+		return false
+	}
+	later := strings.ToLower(strings.Join(c.text[c.now+1:], " "))
+	solid := 0
+	for _, m := range list {
+		switch {
+		case c.behaves(m, pantry.Liquid):
+			continue
+		case !c.behaves(m, pantry.Aroma) || !slices.ContainsFunc(c.names[m.item], func(name string) bool {
+			return strings.Contains(later, name)
+		}):
+			return false
+		}
+		solid++
+	}
+	return solid > 0
 }
 
 // bowlOfSentence is the bowl that this sentence has stirred together, or the one before if nothing is in the pot yet; -1 for
@@ -226,7 +279,7 @@ func (l *clause) putsItself() bool {
 var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)
 
 var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |` +
-	`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
+	`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,-]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
 
 // toAdd is what a clause names to go in.
 func (c *cookery) toAdd(l *clause, before []mention) []mention {
@@ -286,7 +339,7 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	if flame := l.flame(); put && flame != "" && (l.find("over") >= 0 || l.find("on") >= 0) {
 		c.flame = flame // "put the milk in a pan over medium heat"
 	}
-	if put && l.verb == "dissolve" {
+	if put && l.verb == "dissolve" && slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) {
 		minutes := fewMinutes
 		c.emit(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften, Until: &plan.Until{Minutes: &minutes}})
 		return true

@@ -206,7 +206,9 @@ func (r *Cooked) lead(c *cookery) {
 			}
 			s.recheck(r.Plan, before)
 			if c.steeped[k] {
-				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d.Of == TimeLost })
+				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool {
+					return d.Of == TimeLost || d.Of == NotDone && (d.Words == "soak" || d.Words == "steep")
+				})
 			}
 			if c.strained[k] {
 				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotDone && d.Words == "strain" })
@@ -265,6 +267,7 @@ type cookery struct {
 	offHeat  bool
 	flame    vessel.Flame // turned to, for what comes
 	lid      *bool
+	sealed   bool             // the lid of a cooker is closed, and nothing has cooked in it yet
 	bowls    bool             // it is shared out before it cools
 	shared   map[string][]int // by the name of what is fried: further sentences that add to it
 	reserved map[int]float64  // of items: the share that is kept for later

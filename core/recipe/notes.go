@@ -47,7 +47,11 @@ func (t *telling) thenThings() {
 			}
 			t.replace(k, end, "it")
 		}
-		if t.at(k) == "and" && t.at(k+1) == "the" && k+3 < len(t.words) && t.isName(t.words[k+2].one) && waits(t.at(k+3)) &&
+		name := k + 1
+		if t.at(name) == "the" {
+			name++
+		}
+		if t.at(k) == "and" && name+1 < len(t.words) && t.isName(t.words[name].one) && waits(t.at(name+1)) &&
 			slices.ContainsFunc(t.texts(0, k), waits) {
 			t.replace(k, k+1, ",", "then", "add") // "fry the cashews till golden and the raisins till plump"
 			continue

@@ -391,7 +391,11 @@ func (c *cookery) intoDish(l *clause) bool {
 	switch {
 	case len(fresh) > 0:
 		intoADish(c, l)
-		return c.put(c.asMeant(l, c.mentions(l), before), plan.Step{})
+		list := c.asMeant(l, c.mentions(l), before)
+		if empty && l.putsItself() { // "wash the rice and put into a dish with the sugar"
+			list = append(c.asMeant(it, nil, before), list...)
+		}
+		return c.put(list, plan.Step{})
 	case empty && bowl >= 0:
 		c.next = []string{"dish"}
 		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{})

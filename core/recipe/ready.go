@@ -63,7 +63,7 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 	them := l.find("them") >= 0 || l.find("it") >= 0
 	grinds := l.do == doGrind && !c.pressedLater()
 	switch {
-	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them:
+	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them, l.do == doRoast && them && c.onlyFat(list):
 		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), it.words...)}, nil, before)
 		list = append(list, meant...)
 		c.remember(meant)
@@ -135,7 +135,8 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 
 // comesOut is said of what was fried.
 var comesOut = regexp.MustCompile(`(?i)\b(?:remove|set (?:it |them )?aside|` +
-	`keep (?:it |them )?aside|take (?:it |them )?out|lift (?:it |them )?out|slotted spoon)\b`)
+	`keep (?:it |them )?aside|take (?:it |them )?out|lift (?:it |them )?out|slotted spoon|` +
+	`(?:transfer|move|onto|on) (?:it |them )?(?:to )?a (?:small )?(?:plate|bowl))\b`)
 
 // onlyNuts reports whether nuts and fruit alone are meant, beside fat.
 func (c *cookery) onlyNuts(list []mention) bool {
@@ -364,6 +365,7 @@ func (c *cookery) drain(l *clause) (fine bool) {
 	list := c.mentions(l)
 	if len(list) == 0 && c.at >= 0 && c.next == nil && c.isSyrup(c.at) {
 		c.strained[c.now] = true
+		c.asSyrup()
 		return true // of grit
 	}
 	if len(list) == 0 {
@@ -374,6 +376,7 @@ func (c *cookery) drain(l *clause) (fine bool) {
 		melts := c.steps[last].Do == plan.Melt
 		if melts {
 			c.steps[last].Strain = new(true)
+			c.strained[c.now] = true
 		}
 		return !(melts && into) || c.pours(l, before) // "strain it into the lentils"
 	}

@@ -20,9 +20,18 @@ type telling struct {
 // retold puts a sentence in the form that clauses are read in.
 func (c *cookery) retold(tokens []*token) []*token {
 	t := telling{cookery: c, words: tokens}
+	if t.praises() {
+		return nil
+	}
 	t.finished()
 	if t.at(0) == "just" && (t.at(1) == "before" || t.at(1) == "when" || t.at(1) == "as") {
 		t.replace(0, 1)
+	}
+	for k := range t.words {
+		if t.at(k) == "carry" && t.at(k+1) == "on" && t.starts(k) {
+			t.replace(k, k+2, "continue")
+			break
+		}
 	}
 	t.bath()
 	t.described()
@@ -45,6 +54,25 @@ func (t *telling) at(k int) string {
 	}
 	return t.words[k].text
 }
+
+// praises reports whether a sentence only tells how a pudding is eaten: "good warm, better cold the next day".
+func (t *telling) praises() bool {
+	if !praise[t.at(0)] || slices.ContainsFunc(t.words, func(w *token) bool {
+		base, done := anyForm(w.text)
+		return done && !eaten[base]
+	}) {
+		return false
+	}
+	for _, w := range t.words {
+		w.read = true
+	}
+	return true
+}
+
+var (
+	praise = wordSet(`good best better nice nicest lovely delicious great wonderful perfect excellent equally`)
+	eaten  = wordSet(`warm cool chill serve eat enjoy drink keep top make`)
+)
 
 // starts reports whether something new may begin at a word.
 func (t *telling) starts(k int) bool {
@@ -90,7 +118,7 @@ var (
 		releases stay stays remain remains appear appears start starts begin begins float floats soak soaks come comes hold holds wobble
 		wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates`)
 	selves = wordSet(`it they this that these pudding payasam kheer mixture custard milk rice grain dessert syrup everything sauce
-		pearl dal lentil jaggery sago vermicelli one flavour colour porridge cream sugar carrot skin`)
+		consistency texture pearl dal lentil jaggery sago vermicelli one flavour colour porridge cream sugar carrot skin`)
 	modal = wordSet(`will may might should would ll ought`)
 )
 

@@ -229,12 +229,18 @@ func (c *cookery) lasted(text string) (read, passed bool) {
 	}
 	l := clause{words: methodWords(found[1])}
 	minutes := l.minutes()
-	if minutes == 0 || len(unread(l.words)) > 0 {
+	asks := slices.ContainsFunc(l.words, func(w *token) bool { return doing[w.text] != "" && doing[w.text] != doCook }) // "allow to cool"
+	if minutes == 0 || asks || len(unread(l.words)) > 0 {
 		return false, false
 	}
 	if c.steps[last].Do == plan.Add && !c.steps[last].Topping && len(c.held()) > 0 { // "add the milk little by little. This takes 40 minutes"
 		c.heat(&l, vessel.Simmer, plan.Until{Minutes: &minutes})
 		return true, false
+	}
+	if c.steps[last].Do == plan.Bake && c.assumed == last {
+		c.steps[last].Minutes = &minutes
+		c.answer()
+		return true, true
 	}
 	if c.steps[last].Do != plan.Heat || c.steps[last].Until == nil {
 		return false, false

@@ -66,6 +66,19 @@ func both(a, b func(*cookery, *clause) bool) func(*cookery, *clause) bool {
 
 var offAndAway = []string{"away", "off the water", "off the liquid", "off most", "off any", "off what"}
 
+// ofTheHot is said of an egg that is warmed with some of what is in the pot: "mix the egg with a few spoons of the hot rice".
+var ofTheHot = regexp.MustCompile(`\bwith (?:an?|some|\d|two|three|four)\b[a-z ]*\b(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|little|` +
+	`some|cup) (?:of )?the (?:hot|warm|simmering|boiling)\b`)
+
+// serveOr is said of how a pudding may be eaten: "serve at once, or chill for later".
+var serveOr = regexp.MustCompile(`(?i)\b(?:serve|eat|enjoy)\b.*\bor (?:chill|refrigerate|keep)\b`)
+
+// meltsIt is said of how a syrup is made.
+var meltsIt = regexp.MustCompile(`(?i)\b(?:heat|melt|dissolve|boil|bring|simmer|cook|put)\b.*\bwater\b`)
+
+// inCooker is said of what is to cook under pressure.
+var inCooker = regexp.MustCompile(`(?i)\bin(?:to)? (?:a|the|your) (?:pressure )?cooker\b`)
+
 // boilsIt is said of what is cooked.
 var boilsIt = regexp.MustCompile(`(?i)\b(?:boil|simmer|cook)\b`)
 
@@ -92,9 +105,22 @@ var inPassing = []meaning{
 		}
 		c.mentions(l)
 	}},
+	{verbs: "break crush snap", not: []string{"over", "on", "top"}, when: func(c *cookery, l *clause) bool {
+		return c.any(c.unused(l), pantry.Grain) && strings.Contains(strings.ToLower(c.text[c.now]), "vermicelli")
+	}, do: doNothing, then: func(c *cookery, l *clause) {
+		l.has("pieces", "small pieces", "short pieces", "lengths")
+		c.mentions(l)
+	}},
 	{verbs: "break", finds: []string{"into"}, when: namesNew, do: doNothing, then: func(c *cookery, l *clause) { c.mentions(l) }},
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
+	{verbs: "make", finds: []string{"syrup"}, not: []string{"water"}, when: func(c *cookery, l *clause) bool {
+		return meltsIt.MatchString(c.text[c.now])
+	}, do: doNothing, then: func(_ *cookery, l *clause) {
+		for _, w := range l.words {
+			w.read = true // "make the syrup: heat the jaggery with the water"
+		}
+	}},
 	{verbs: "make", when: func(c *cookery, l *clause) bool {
 		return slices.ContainsFunc(c.unused(l), func(m mention) bool {
 			return c.material(m.item) != nil &&
@@ -114,7 +140,18 @@ var inPassing = []meaning{
 	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: func(c *cookery, l *clause) bool {
 		return !namesNew(c, l)
 	}, do: doNothing},
-	{verbs: "let", finds: []string{"pressure"}, do: doNothing, then: func(_ *cookery, l *clause) {
+	{verbs: "close seal lock cover", when: func(c *cookery, _ *clause) bool {
+		return inCooker.MatchString(strings.Join(c.text[max(c.now-1, 0):c.now+1], " "))
+	}, do: doNothing, then: func(c *cookery, l *clause) {
+		l.has("the lid", "tightly", "lid")
+		c.sealed = true
+	}},
+	{verbs: "close seal lock", do: doNothing, then: func(c *cookery, l *clause) {
+		if l.has("lid") {
+			c.lid = new(true)
+		}
+	}},
+	{verbs: "let allow", finds: []string{"pressure", "natural release", "natural", "steam"}, do: doNothing, then: func(_ *cookery, l *clause) {
 		for _, w := range l.words {
 			w.read = true // what a cooker does by itself
 		}
@@ -126,7 +163,7 @@ var inPassing = []meaning{
 	{verbs: "butter oil line grease rub", finds: []string{"with"}, not: []string{"little", "some", "paper", "parchment"}, when: namesNew,
 		do: doAdd, then: intoADish},
 	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
-		"dishes", "pan"}, do: doPass, then: func(c *cookery, l *clause) { c.greases(l) }},
+		"dishes", "pan"}, do: doNothing, then: func(c *cookery, l *clause) { c.greases(l) }},
 	{verbs: "shake", finds: []string{"can", "tin", "bottle", "carton"}, do: doNothing, then: func(c *cookery, l *clause) {
 		said := maps.Clone(c.said)
 		c.mentions(l)
@@ -137,8 +174,18 @@ var inPassing = []meaning{
 		then: func(_ *cookery, l *clause) { l.has("weight") }},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
 	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
+	{verbs: "scrape", finds: []string{"sides", "side"}, when: both(inPot, func(c *cookery, l *clause) bool { return !namesNew(c, l) }),
+		do: doNothing, then: func(c *cookery, l *clause) {
+			l.has("cream", "skin", "milk", "solids", "sides", "side")
+		}},
+	{verbs: "transfer pour move tip spoon", finds: []string{"serving"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && !namesNew(c, l)
+	}, has: []string{"serving bowl", "serving dish", "serving bowls"}, do: doNothing, then: func(c *cookery, l *clause) { c.bowls = c.bowls || l.find("bowls") >= 0 }},
+	{verbs: "chill refrigerate keep", when: func(c *cookery, l *clause) bool { return serveOr.MatchString(c.text[c.now]) }, do: doNothing},
+	{verbs: "keep reserve save hold leave", has: []string{"the rest for", "the rest aside", "the remainder", "the others", "rest for", "rest back"},
+		do: doNothing},
 	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
-	{verbs: "let leave allow", has: []string{"dry", "to dry", "it dry", "drip dry"}, do: doNothing, then: func(c *cookery, l *clause) {
+	{verbs: "let leave allow", has: []string{"dry", "to dry", "it dry", "drip dry", "to drain", "drain", "in a colander"}, do: doNothing, then: func(c *cookery, l *clause) {
 		l.minutes()
 		c.mentions(l)
 		c.steeped[c.now] = true // its minutes are nobody's at the stove
@@ -193,6 +240,8 @@ var meanings = []meaning{
 	{verbs: "take", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"it off", "it down",
 		"it away",
 		"off", "the pot off", "the pan off", "the pot down"}, do: doOff},
+	{finds: []string{"under a grill", "under the grill", "under a hot grill", "under a broiler", "under the broiler", "with a blowtorch"},
+		when: inPot, do: doNothing, then: func(c *cookery, l *clause) { c.doubt(NotDone, l.said(), "") }},
 	{verbs: "put set", has: []string{"to soak"}, do: doSoak},
 	{verbs: "lay press put place cover", finds: []string{"paper", "film", "wrap", "parchment"}, when: func(c *cookery, l *clause) bool {
 		return !namesNew(c, l)
@@ -225,6 +274,13 @@ var meanings = []meaning{
 		list := c.unused(l)
 		return c.any(list, pantry.Piece) || c.any(list, pantry.Grain)
 	}, do: doSoak},
+	{verbs: "temper mix beat whisk stir combine", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && c.any(c.unused(l), pantry.Egg) && (l.verb == "temper" || ofTheHot.MatchString(l.text()))
+	}, do: doNothing,
+		then: func(c *cookery, l *clause) {
+			c.stirBeside(l, "eggs", c.unused(l), nil)
+			c.temperBowl(l, len(c.holders)-1)
+		}},
 	{verbs: "temper", finds: []string{"with"}, when: func(c *cookery, _ *clause) bool { return c.lastBowl() < 0 }, do: doTop},
 	{verbs: "temper", when: func(c *cookery, _ *clause) bool { return c.lastBowl() >= 0 }, do: doAdd},
 	{when: whistles, do: doCooker},
@@ -234,8 +290,8 @@ var meanings = []meaning{
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
 		do: doAdd}, // "turn the barley in the butter"
-	{verbs: "take lift scoop", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
-		has: []string{"out", "onto a plate", "on a plate", "to a plate", "out of the pan", "from the pan", "into a bowl"}, do: doNothing,
+	{verbs: "take lift scoop transfer move", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
+		has: []string{"out", "onto a plate", "on a plate", "to a plate", "out of the pan", "from the pan", "into a bowl", "to a bowl"}, do: doNothing,
 		then: setsAside},
 	{verbs: "tip turn", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
 		has: []string{"onto a plate", "on a plate", "to a plate", "out onto a tray"}, do: doNothing, then: setsAside},
@@ -261,6 +317,7 @@ var meanings = []meaning{
 		}},
 	{verbs: "reduce lower turn", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
+	{verbs: "keep", when: untimed, has: []string{"warm until", "hot until", "warm till", "hot till"}, do: doNothing},
 	{verbs: "keep continue", finds: []string{"cooking", "until", "till"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
 	{verbs: "reduce lower turn keep raise increase", not: []string{"oven", "whistle"}, when: turnsFlame, do: doTurn},
 	{verbs: "set put place", when: func(c *cookery, l *clause) bool {
@@ -278,8 +335,11 @@ var meanings = []meaning{
 	},
 		has: []string{"soak", "soaked", "soaking", "to soak", "in water", "in cold water", "in fresh water", "in clean water",
 			"in plenty of water", "under water"}, do: doSoak},
+	{verbs: "sit stand rest lie", has: []string{"in water", "in cold water", "in fresh water", "in clean water", "in plenty of water",
+		"under water", "in warm water"}, do: doSoak},
 	{verbs: "keep", finds: []string{"flame", "heat", "fire", "boil"}, when: timed, do: doCook},
-	{verbs: "keep", not: []string{"stirring", "boiling", "simmering", "cooking"}, when: timed, do: doRest},
+	{verbs: "keep", not: []string{"stirring", "boiling", "simmering", "cooking", "fridge", "refrigerator"}, when: timed, do: doRest},
+	{verbs: "keep set put leave", has: []string{"aside to cool", "to one side to cool", "aside until cool", "aside until cold"}, do: doCool},
 	{verbs: "keep", has: []string{"aside", "warm", "ready", "hot", "separately"}, do: doNothing, then: setsAside},
 	{verbs: "set put place", has: []string{"aside"}, do: doNothing, then: setsAside},
 	{verbs: "put place leave keep set", has: []string{"fridge", "refrigerator"}, do: doChill},
@@ -288,12 +348,13 @@ var meanings = []meaning{
 		do: doCool},
 	{verbs: "let", has: []string{"fridge"}, do: doChill},
 	{verbs: "simmer", when: func(_ *cookery, l *clause) bool { return l.lead < len(l.words) && l.minutes() == 0 }, has: []string{"the flame",
-		"the heat", "the stove"}, do: doTurn},
+		"the heat", "the stove", "flame", "heat"}, do: doTurn},
 	{of: []action{doTop}, when: namesNew, has: []string{"of the dish", "in the dish", "of a dish", "in a dish", "of the tin",
 		"of a baking dish", "in a baking dish", "over the base"}, do: doAdd, then: intoADish},
 	{of: []action{doTop}, when: both(inPot, leadsIn), do: doAdd},
+	{of: []action{doTop}, when: inPot, finds: []string{"stirring", "whisking", "beating"}, not: []string{"on top", "over"}, do: doAdd},
 	{verbs: "put place", has: []string{"oven"}, do: doBake},
-	{verbs: "put place close", has: []string{"the lid"}, do: doPass, then: func(c *cookery, _ *clause) { c.lid = new(true) }},
+	{verbs: "put place", when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, has: []string{"the lid"}, do: doPass, then: func(c *cookery, _ *clause) { c.lid = new(true) }},
 	{verbs: "let allow leave", has: []string{"cool", "to cool", "get cold", "get cool", "go cold", "become cold", "grow cold"}, do: doCool},
 	{verbs: "let allow leave", finds: []string{"swell"}, when: func(c *cookery, l *clause) bool {
 		return l.find("off") < 0 && (c.flame != "" || l.find("lowest") >= 0 || l.find("heat") >= 0 || l.find("flame") >= 0 || l.find("low") >= 0)
@@ -303,6 +364,9 @@ var meanings = []meaning{
 	{of: []action{doAdd}, has: []string{"to the boil", "to a boil"}, do: doBoil},
 	{verbs: "pulse", of: []action{doGrind}, when: inPot, do: doMash},
 	{verbs: "blend", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, do: doMash},
+	{verbs: "blend", when: func(c *cookery, l *clause) bool { return !inPot(c, l) && c.lastBowl() < 0 && !namesNew(c, l) },
+		has: []string{"to a purée", "to a puree", "smooth", "to a paste", "to a smooth paste", "until smooth", "to a smooth purée",
+			"to a smooth puree"}, do: doGrind},
 }
 
 // inFat reports whether what is taken out was fried or browned in fat, so that only this comes out.
@@ -444,6 +508,9 @@ func (c *cookery) settle(l *clause) {
 		c.oven = plan.Microwave
 	case c.oven != "" && (l.find("saucepan") >= 0 || l.find("stove") >= 0 || l.find("hob") >= 0):
 		c.oven = ""
+	}
+	if l.do == doCook && c.sealed && l.minutes() > 0 {
+		l.do = doCooker
 	}
 	if l.do == doCook && (l.verb == "let" || l.verb == "allow") && l.has("to the simmer", "to a simmer", "to a gentle simmer",
 		"to simmering point") {

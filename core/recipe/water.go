@@ -102,12 +102,18 @@ func (c *cookery) waterForAll(l *clause) []mention {
 		c.last = before
 		return nil
 	}
-	item := plan.Item{Material: "water", Amount: c.enoughWater(l)}
+	amount := c.enoughWater(l)
 	c.last = before
+	return []mention{c.unsaidWater(l, amount)}
+}
+
+// unsaidWater takes up water of which nobody says how much.
+func (c *cookery) unsaidWater(l *clause, amount string) mention {
 	l.has("water")
-	c.doubt(NoAmount, "water", item.Amount)
-	c.given = append(c.given, Given{Item: item, Text: item.Amount + " water", Section: c.section, inMethod: true})
+	c.doubt(NoAmount, "water", amount)
+	c.given = append(c.given, Given{Item: plan.Item{Material: "water", Amount: amount}, Text: amount + " water", Section: c.section,
+		inMethod: true})
 	c.used, c.preparations = append(c.used, 0), append(c.preparations, nil)
 	c.names = append(c.names, c.reader.namesOf(c.given[len(c.given)-1]))
-	return []mention{{item: len(c.given) - 1, share: 1, holder: -1}}
+	return mention{item: len(c.given) - 1, share: 1, holder: -1}
 }
