@@ -181,7 +181,8 @@ var nounish = map[string]bool{"puree": true, "purée": true, "mash": true, "mix"
 	"grill": true, "place": true, "shower": true, "grease": true, "measure": true, "extract": true, "top": true, "temper": true,
 	"bubble": true, "finish": true, "blend": true, "fish": true, "butter": true, "oil": true, "line": true, "season": true, "layer": true,
 	"thin": true, "skin": true, "rub": true, "work": true, "lick": true, "fill": true, "shake": true, "peel": true, "puff": true,
-	"dust": true, "drink": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true, "pulse": true, "close": true, "seal": true, "lock": true}
+	"dust": true, "drink": true, "quarter": true, "sieve": true, "core": true, "stone": true, "pit": true, "hull": true, "pulse": true,
+	"close": true, "seal": true, "lock": true}
 
 // anyForm returns the word of doing that a word is a form of: "stirred", "stirring", "stirs", "brought".
 func anyForm(w string) (base string, ok bool) {

@@ -160,6 +160,9 @@ func (c *cookery) underPressure(l *clause, minutes measure.Minute) bool {
 
 // heatUntil heats what is in the pot until what a clause says, or for a usual time.
 func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
+	if c.at >= 0 && c.onlySugar() {
+		l.has("a thick syrup", "a thin syrup", "a syrup", "thick syrup", "syrup")
+	}
 	remaining := cmp.Or(c.remainingVolume(l), l.remaining())
 	grain, slowest := c.grainInPot()
 	usual := vessel.Simmer
@@ -543,6 +546,11 @@ func (c *cookery) turn(l *clause) bool {
 		if nearly := nearlyBoiling; l.match(beforeBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
 			c.heat(l, vessel.Medium, plan.Until{TempC: &nearly}) // "add the milk and turn off just before it boils"
 		}
+		if l.has("when it is hot", "when hot", "once it is hot", "once hot", "when heated through", "once heated through",
+			"as soon as it is hot") {
+			hot := measure.Celsius(80)
+			c.heat(l, vessel.Low, plan.Until{TempC: &hot})
+		}
 		c.offHeat = true
 		return true
 	}
@@ -567,8 +575,9 @@ func (c *cookery) turn(l *clause) bool {
 }
 
 // beforeBoiling is said of a pot that is taken off when it is nearly boiling.
-var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) (?:it|the milk|the pudding|the mixture)?\s?` +
-	`(?:(?:is about|begins?|starts?|comes?) )?(?:to )?(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
+var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) ` +
+	`(?:it|the milk|the pudding|the mixture)?\s?(?:(?:is about|begins?|starts?|comes?) )?(?:to )?` +
+	`(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
 
 func (c *cookery) bake(l *clause) {
 	list := c.asOther(c.mentions(l))
@@ -578,7 +587,7 @@ func (c *cookery) bake(l *clause) {
 		return
 	}
 	minutes := l.minutes()
-	celsius := cmp.Or(c.heated, ovenUsual)
+	celsius := cmp.Or(c.heated, c.ovenC, ovenUsual)
 	for _, found := range ovenSaid.FindAllStringSubmatch(l.text(), -1) {
 		degrees, err := strconv.ParseFloat(found[1], 64)
 		if err != nil || degrees < 90 {
@@ -674,8 +683,10 @@ var (
 	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)
 	goneSaid    = regexp.MustCompile(`\b(?:half|thirds?|quarters?)(?: of [a-z ]{2,20}?)? (?:has|have|is|are) (?:all )?` +
 		`(?:gone|boiled away|boiled off|evaporated|disappeared|cooked away|steamed off)\b`)
-	leftSaid     = regexp.MustCompile(`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? (?:is|are|remains?) ?(?:left)?\b`)
-	volumeSaid   = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?([\d./]+) ?(ml|l|litre|cup|pint)s?\b`)
+	leftSaid = regexp.MustCompile(`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
+		`(?:is|are|remains?) ?(?:left)?\b`)
+	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +
+		`([\d./]+) ?(ml|l|litre|cup|pint)s?\b`)
 	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
@@ -706,6 +717,7 @@ func (l *clause) bareMinutes() measure.Minute {
 func (l *clause) boils() bool {
 	return l.do == doCook && l.remaining() == 0 && (l.has("boils", "boiling") || l.verb == "heat" && l.has("until it bubbles",
 		"until bubbling")) &&
-		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "not boiling", "but not to boil", "below boiling",
+		!l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "without boiling", "not boil", "not boiling",
+			"but not to boil", "below boiling",
 			"before boiling", "avoid boiling", "boiling water", "simmering water")
 }

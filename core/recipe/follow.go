@@ -308,7 +308,8 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	}
 	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
 	here := " " + l.text() + " "
-	if at := strings.Index(all, " "+(&clause{words: l.words[min(l.lead, len(l.words)):]}).text()+" "); at > 0 {
+	said := plainWords((&clause{words: l.words[min(l.lead, len(l.words)):]}).text())
+	if at := strings.Index(all, " "+strings.Join(said, " ")+" "); len(said) > 0 && at > 0 {
 		all = all[at:] // "wash the rice and cook with the water": it was named before
 	}
 	if slices.ContainsFunc(c.names[item], func(name string) bool {
@@ -319,7 +320,8 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	const ahead = 5 // sentences
 	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
 		at := goesInSaid.FindStringIndex(text)
-		if at != nil && !(c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup")) && slices.ContainsFunc(c.namedIn(text), func(group []int) bool { return slices.Contains(group, item) }) {
+		if at != nil && !(c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup")) && slices.ContainsFunc(c.namedIn(text),
+			func(group []int) bool { return slices.Contains(group, item) }) {
 			return true
 		}
 	}

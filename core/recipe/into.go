@@ -84,6 +84,10 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.putsItself() || l.verb == "cover" || c.addsToThat(l, list, before) { // "wash the rice, put in a dish with the sugar"
 		list = append(c.asMeant(it, nil, before), list...)
 	}
+	if bowl := c.mixedLast(); bowl >= 0 && c.inHolder(list, c.at) && l.beginsWith("into") && !c.inHolder(list, bowl) && c.anyNew(list) {
+		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 || m.holder == c.at })
+		return c.put(append([]mention{{item: -1, share: 1, holder: bowl}}, list...), plan.Step{}) // "stir into the rice with the raisins"
+	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
 		return true
 	}
@@ -127,14 +131,25 @@ func (c *cookery) steep(l *clause) {
 // friedFirst fries what a clause says is fried: "season with the nuts fried in the ghee".
 func (c *cookery) friedFirst(l *clause, named []mention) []mention {
 	nuts := func(m mention) bool { return c.behaves(m, pantry.Piece) }
-	if l.find("fried in") < 0 || !slices.ContainsFunc(named, func(m mention) bool { return nuts(m) && m.share > 0 }) {
+	bare := (l.find("fried") >= 0 || l.find("ghee roasted") >= 0 || l.find("roasted in ghee") >= 0) && c.fatIsLeft()
+	if l.find("fried in") < 0 && !bare || !slices.ContainsFunc(named, func(m mention) bool { return nuts(m) && m.share > 0 }) {
 		return named
 	}
-	l.has("fried in")
+	l.has("fried in", "roasted in", "ghee roasted", "fried")
 	if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known {
 		return append(slices.DeleteFunc(named, func(m mention) bool { return nuts(m) || c.behaves(m, pantry.Fat) }), c.last...)
 	}
 	return named
+}
+
+// fatIsLeft reports whether the list has fat of which nothing is in a pot yet.
+func (c *cookery) fatIsLeft() bool {
+	for i := range c.given {
+		if c.used[i] == 0 && c.behaves(mention{item: i}, pantry.Fat) {
+			return true
+		}
+	}
+	return false
 }
 
 // untouched reports whether something of the list is as it was bought.
@@ -213,8 +228,8 @@ func (c *cookery) steepsBeside(l *clause) bool {
 }
 
 // spoonOf is said of what steeps in a little of what is in the pot: "crumble the saffron into 2 tablespoons of the hot milk".
-var spoonOf = regexp.MustCompile(`\b(?:in|into|with) (?:an? |the |about |[\d/]+ |two |three |four )?(?:little|bit|splash|spoon|spoons|spoonful|` +
-	`tablespoons?|tbsp|teaspoons?|tsp|ladle|ladleful)\b.*\b(?:milk|cream|water)\b`)
+var spoonOf = regexp.MustCompile(`\b(?:in|into|with) (?:an? |the |about |[\d/]+ |two |three |four )?` +
+	`(?:little|bit|splash|spoon|spoons|spoonful|tablespoons?|tbsp|teaspoons?|tsp|ladle|ladleful)\b.*\b(?:milk|cream|water)\b`)
 
 // comesBack reports whether all that is named flavours, and a later sentence puts it in by its name: "the saffron milk".
 func (c *cookery) comesBack(list []mention) bool {
@@ -464,7 +479,9 @@ func (c *cookery) top(l *clause) (fine bool) {
 		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
 	}
 	if len(list) == 0 && l.do != doPass {
-		list = c.asMeant(it, nil, before)
+		if list = c.restOf(l, before); len(list) == 0 {
+			list = c.asMeant(it, nil, before)
+		}
 	}
 	from := c.at
 	if main := c.mainPot(); main >= 0 && main != c.at {
@@ -489,6 +506,19 @@ func (c *cookery) top(l *clause) (fine bool) {
 			return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
 		})
 	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass // "sprinkle over the semolina": it is cooked yet
+}
+
+// restOf is what is left of what was named last: "stir in half of the nuts and garnish with the rest".
+func (c *cookery) restOf(l *clause, before []mention) (list []mention) {
+	if !l.has("the rest", "the remainder", "the others", "the remaining ones", "the remaining") {
+		return nil
+	}
+	for _, m := range before {
+		if m.item >= 0 && m.holder < 0 && c.used[m.item] > 0 && c.used[m.item] < 1 {
+			list = append(list, mention{item: m.item, share: 1 - c.used[m.item], holder: -1})
+		}
+	}
+	return list
 }
 
 // pours reports whether a material is what things are cooked in: honey and rose water are liquid too.

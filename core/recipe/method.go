@@ -205,15 +205,17 @@ func (r *Cooked) lead(c *cookery) {
 				before = r.Sentences[k-1].Steps
 			}
 			s.recheck(r.Plan, before)
+			again.read(s, waiting)
 			if c.steeped[k] {
 				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool {
 					return d.Of == TimeLost || d.Of == NotDone && (d.Words == "soak" || d.Words == "steep")
 				})
 			}
 			if c.strained[k] {
-				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotDone && d.Words == "strain" })
+				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool {
+					return d.Of == NotDone && (d.Words == "strain" || d.Words == "pour it off")
+				})
 			}
-			again.read(s, waiting)
 			waiting = ""
 			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
 				waiting = s.Text // what it names may go in with the next

@@ -63,7 +63,7 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 	them := l.find("them") >= 0 || l.find("it") >= 0
 	grinds := l.do == doGrind && !c.pressedLater()
 	switch {
-	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them, l.do == doRoast && them && c.onlyFat(list):
+	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them, l.do == doRoast && them && c.onlyFats(list):
 		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), it.words...)}, nil, before)
 		list = append(list, meant...)
 		c.remember(meant)
@@ -71,6 +71,13 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
 	return list
+}
+
+// onlyFats reports whether nothing is named but fat, or what is left of it in a pan.
+func (c *cookery) onlyFats(list []mention) bool {
+	return !slices.ContainsFunc(list, func(m mention) bool {
+		return m.holder >= 0 && !strings.HasSuffix(c.holders[m.holder].name, ".fat") || m.holder < 0 && !c.behaves(m, pantry.Fat)
+	})
 }
 
 // steepsBy reports whether a clause steeps nothing but what flavours, in some of a liquid, or fruit in water: it goes into the
@@ -388,6 +395,8 @@ func (c *cookery) drain(l *clause) (fine bool) {
 	if slices.ContainsFunc(list, func(m mention) bool {
 		return m.item >= 0 && m.holder < 0 && !slices.Contains(c.held(), m.item) || m.holder >= 0 && !c.holders[m.holder].pot
 	}) {
+		l.has("the soaking water", "the water", "water")
+		c.strained[c.now] = true
 		return true // it stood in its water: soaking pours that off
 	}
 	return c.drainPot()
@@ -419,6 +428,7 @@ func (c *cookery) drainPot() bool {
 
 // mash breaks what is soft in the pot, or grinds what is not in yet to a paste.
 func (c *cookery) mash(l *clause) bool {
+	l.has("potato masher")
 	if named := c.mentioned(l); len(named) > 0 && len(c.unused(l)) == 0 {
 		c.asOther(named)
 	}

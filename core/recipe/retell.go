@@ -214,6 +214,11 @@ func (t *telling) describedTo(from int) int {
 // bath passes over the water that a dish stands in: "set the dish in a larger pan and add an inch of hot water".
 func (t *telling) bath() {
 	text := strings.Join(t.texts(0, len(t.words)), " ")
+	if found := bathIn.FindStringIndex(text); found != nil {
+		begin := len(strings.Fields(text[:found[0]]))
+		t.replace(begin, begin+len(strings.Fields(text[found[0]:found[1]])))
+		text = strings.Join(t.texts(0, len(t.words)), " ")
+	}
 	found := bathSaid.FindStringIndex(text)
 	if found == nil {
 		return
@@ -228,6 +233,8 @@ func (t *telling) bath() {
 	}
 	t.words = slices.Concat(t.words[:begin:begin], t.words[end:])
 }
+
+var bathIn = regexp.MustCompile(`\bin an? (?:(?:[a-z]+ )?(?:pan|tin|tray) of (?:hot|boiling|warm) water|bain marie|water bath)\b`)
 
 var bathSaid = regexp.MustCompile(`\b(?:set|place|put|stand) (?:the |it |them )?(?:[a-z]+ ){0,3}in(?:to)? an? (?:[a-z]+ )?(?:larger|` +
 	`bigger|roasting|deep|baking) ` +

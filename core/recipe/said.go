@@ -226,7 +226,7 @@ func init() {
 		occasional among amongst tilting kettle strainer murmur pass cupful residue direction blended slices cubes rounds settle batter
 		larger pat casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling
 		safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send
-		coins generous alone begun mixer blender processor rava tadka masher texture addition`) {
+		coins generous alone begun mixer blender processor rava tadka masher texture addition collects creamier foil solids`) {
 		filler[w] = true
 	}
 }
@@ -367,7 +367,8 @@ func (l *clause) flame() vessel.Flame {
 		return vessel.Medium
 	case l.has("high heat", "high flame", "on high", "full flame", "over high", "to high", "strong flame", "fierce flame"):
 		return vessel.High
-	case l.has("over boiling water", "over simmering water", "over hot water", "lowest", "flame low", "heat low", "fire low", "gentlest", "as low as it will go", "as low as possible", "as low as you can", "right down",
+	case l.has("over boiling water", "over simmering water", "over hot water", "lowest", "flame low", "heat low", "fire low", "gentlest",
+		"as low as it will go", "as low as possible", "as low as you can", "right down",
 		"to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low",
 		"to low", "small flame", "slow fire", "low fire",
 		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):

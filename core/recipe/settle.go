@@ -67,8 +67,8 @@ func both(a, b func(*cookery, *clause) bool) func(*cookery, *clause) bool {
 var offAndAway = []string{"away", "off the water", "off the liquid", "off most", "off any", "off what"}
 
 // ofTheHot is said of an egg that is warmed with some of what is in the pot: "mix the egg with a few spoons of the hot rice".
-var ofTheHot = regexp.MustCompile(`\bwith (?:an?|some|\d|two|three|four)\b[a-z ]*\b(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|little|` +
-	`some|cup) (?:of )?the (?:hot|warm|simmering|boiling)\b`)
+var ofTheHot = regexp.MustCompile(`\bwith (?:an?|some|\d|two|three|four)\b[a-z ]*\b` +
+	`(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|little|some|cup) (?:of )?the (?:hot|warm|simmering|boiling)\b`)
 
 // serveOr is said of how a pudding may be eaten: "serve at once, or chill for later".
 var serveOr = regexp.MustCompile(`(?i)\b(?:serve|eat|enjoy)\b.*\bor (?:chill|refrigerate|keep)\b`)
@@ -180,16 +180,32 @@ var inPassing = []meaning{
 		}},
 	{verbs: "transfer pour move tip spoon", finds: []string{"serving"}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l)
-	}, has: []string{"serving bowl", "serving dish", "serving bowls"}, do: doNothing, then: func(c *cookery, l *clause) { c.bowls = c.bowls || l.find("bowls") >= 0 }},
-	{verbs: "chill refrigerate keep", when: func(c *cookery, l *clause) bool { return serveOr.MatchString(c.text[c.now]) }, do: doNothing},
-	{verbs: "keep reserve save hold leave", has: []string{"the rest for", "the rest aside", "the remainder", "the others", "rest for", "rest back"},
-		do: doNothing},
-	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
-	{verbs: "let leave allow", has: []string{"dry", "to dry", "it dry", "drip dry", "to drain", "drain", "in a colander"}, do: doNothing, then: func(c *cookery, l *clause) {
-		l.minutes()
-		c.mentions(l)
-		c.steeped[c.now] = true // its minutes are nobody's at the stove
+	}, has: []string{"serving bowl", "serving dish", "serving bowls"}, do: doNothing, then: func(c *cookery,
+		l *clause) {
+		c.bowls = c.bowls || l.find("bowls") >= 0
 	}},
+	{verbs: "chill refrigerate keep", when: func(c *cookery, l *clause) bool { return serveOr.MatchString(c.text[c.now]) }, do: doNothing},
+	{verbs: "keep reserve save hold leave", has: []string{"the rest for", "the rest aside", "the remainder", "the others", "rest for",
+		"rest back"},
+		do: doNothing},
+	{verbs: "cover", finds: []string{"foil", "lid", "plate", "towel", "cloth"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && !namesNew(c, l)
+	}, do: doNothing, then: func(c *cookery, l *clause) {
+		l.lid()
+		l.has("foil", "lid", "plate", "towel", "cloth")
+		c.lid = new(true)
+	}},
+	{verbs: "puff", when: func(c *cookery, l *clause) bool {
+		last := len(c.steps) - 1
+		return last >= 0 && c.steps[last].Do == plan.Fry && !namesNew(c, l)
+	}, do: doNothing},
+	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
+	{verbs: "let leave allow", has: []string{"dry", "to dry", "it dry", "drip dry", "to drain", "drain", "in a colander"}, do: doNothing,
+		then: func(c *cookery, l *clause) {
+			l.minutes()
+			c.mentions(l)
+			c.steeped[c.now] = true // its minutes are nobody's at the stove
+		}},
 	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery,
 		l *clause) bool {
 		return c.dresses(l) != nil
@@ -291,7 +307,8 @@ var meanings = []meaning{
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
 		do: doAdd}, // "turn the barley in the butter"
 	{verbs: "take lift scoop transfer move", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
-		has: []string{"out", "onto a plate", "on a plate", "to a plate", "out of the pan", "from the pan", "into a bowl", "to a bowl"}, do: doNothing,
+		has:  []string{"out", "onto a plate", "on a plate", "to a plate", "out of the pan", "from the pan", "into a bowl", "to a bowl"},
+		do:   doNothing,
 		then: setsAside},
 	{verbs: "tip turn", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
 		has: []string{"onto a plate", "on a plate", "to a plate", "out onto a tray"}, do: doNothing, then: setsAside},
@@ -347,14 +364,16 @@ var meanings = []meaning{
 		"in the cellar"},
 		do: doCool},
 	{verbs: "let", has: []string{"fridge"}, do: doChill},
-	{verbs: "simmer", when: func(_ *cookery, l *clause) bool { return l.lead < len(l.words) && l.minutes() == 0 }, has: []string{"the flame",
-		"the heat", "the stove", "flame", "heat"}, do: doTurn},
+	{verbs: "simmer", when: func(_ *cookery, l *clause) bool {
+		return l.minutes() == 0 && (l.beginsWith("the") || l.beginsWith("heat") || l.beginsWith("flame"))
+	}, has: []string{"the flame", "the heat", "the stove", "flame", "heat"}, do: doTurn},
 	{of: []action{doTop}, when: namesNew, has: []string{"of the dish", "in the dish", "of a dish", "in a dish", "of the tin",
 		"of a baking dish", "in a baking dish", "over the base"}, do: doAdd, then: intoADish},
 	{of: []action{doTop}, when: both(inPot, leadsIn), do: doAdd},
 	{of: []action{doTop}, when: inPot, finds: []string{"stirring", "whisking", "beating"}, not: []string{"on top", "over"}, do: doAdd},
 	{verbs: "put place", has: []string{"oven"}, do: doBake},
-	{verbs: "put place", when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, has: []string{"the lid"}, do: doPass, then: func(c *cookery, _ *clause) { c.lid = new(true) }},
+	{verbs: "put place", when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, has: []string{"the lid"}, do: doPass,
+		then: func(c *cookery, _ *clause) { c.lid = new(true) }},
 	{verbs: "let allow leave", has: []string{"cool", "to cool", "get cold", "get cool", "go cold", "become cold", "grow cold"}, do: doCool},
 	{verbs: "let allow leave", finds: []string{"swell"}, when: func(c *cookery, l *clause) bool {
 		return l.find("off") < 0 && (c.flame != "" || l.find("lowest") >= 0 || l.find("heat") >= 0 || l.find("flame") >= 0 || l.find("low") >= 0)
@@ -413,7 +432,9 @@ func (c *cookery) dresses(l *clause) []mention {
 
 // stirsOn sets how the last step over a flame is stirred.
 func (c *cookery) stirsOn(l *clause) {
-	l.has("keep stirring", "stirring", "whisking")
+	for _, w := range l.words {
+		w.read = true
+	}
 	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Heat {
 		c.steps[last].Stir = cmp.Or(l.stirring(), plan.StirConstant)
 	}
