@@ -103,6 +103,11 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if l.do == doCook && c.melts(l, list) {
 		return true
 	}
+	bare := l.verb == "boil" && c.bareTissue(list)
+	if bare {
+		list = append(list, c.unsaidWater(l, c.enoughWater(l)))
+		defer c.drainPot() // "boil the sweet potatoes until soft"
+	}
 	c.put(list, plan.Step{})
 	c.fromBowl()
 	if len(c.held()) == 0 {
@@ -123,6 +128,13 @@ func (c *cookery) cook(l *clause) (fine bool) {
 		return true
 	}
 	return c.heatUntil(l, minutes)
+}
+
+// bareTissue reports whether nothing but vegetables or fruit is boiled, in a pot that holds nothing: in water, which is poured off.
+func (c *cookery) bareTissue(list []mention) bool {
+	return len(c.held()) == 0 && len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool {
+		return m.item < 0 || m.holder >= 0 || m.share <= 0 || !c.behaves(m, pantry.Tissue)
+	})
 }
 
 // untilSoft reports whether a clause waits until something is soft: it says so behind "until", or says no more than "cook it soft".

@@ -170,8 +170,13 @@ var inPassing = []meaning{
 		c.said = said
 	}},
 	{verbs: "put place", finds: []string{"weight", "whistle", "lid"}, when: func(c *cookery, l *clause) bool { return !namesNew(c, l) },
-		do:   doNothing,
-		then: func(_ *cookery, l *clause) { l.has("weight") }},
+		do: doNothing,
+		then: func(c *cookery, l *clause) {
+			l.has("weight")
+			if on := l.lid(); on != nil || l.find("lid") >= 0 {
+				c.lid = cmp.Or(on, new(true))
+			}
+		}},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
 	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
 	{verbs: "scrape", finds: []string{"sides", "side"}, when: both(inPot, func(c *cookery, l *clause) bool { return !namesNew(c, l) }),

@@ -14,6 +14,9 @@ func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
 	words := make([]string, k)
 	for j := range words {
 		words[j] = l.words[j].text
+		if l.words[j].one == "spoonful" || l.words[j].one == "spoon" {
+			words[j] = "tbsp"
+		}
 	}
 	for from = max(k-6, 0); from < k; from++ {
 		var line Line
