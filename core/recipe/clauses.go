@@ -123,6 +123,10 @@ func (p *parting) begins(k int) (do action, verb string) {
 	if do == doMash && k == len(p.tokens)-1 && len(p.clauses) > 0 && p.clauses[len(p.clauses)-1].do == doAdd {
 		begins = false // "combine the pearls, the cream and the purée"
 	}
+	if do == doPeel && k == len(p.tokens)-1 && len(p.clauses) > 0 && (p.clauses[len(p.clauses)-1].do == doOff ||
+		p.clauses[len(p.clauses)-1].do == doPass) {
+		begins = false // "remove the cinnamon and peel"
+	}
 	if p.waits && happens[w.text] && (k+1 == len(p.tokens) || p.tokens[k+1].text == "," || p.tokens[k+1].text == "and") {
 		begins = false // "until it begins to bubble and thicken"
 	}

@@ -108,6 +108,7 @@ func (c *cookery) cook(l *clause) (fine bool) {
 		list = append(list, c.unsaidWater(l, c.enoughWater(l)))
 		defer c.drainPot() // "boil the sweet potatoes until soft"
 	}
+	list = c.boilsFirst(l, list)
 	c.put(list, plan.Step{})
 	c.fromBowl()
 	if len(c.held()) == 0 {
@@ -204,6 +205,8 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case minutes > 0:
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
+	case slowest != nil && l.has("white dot", "white speck", "white spot", "white centre", "white center", "white eye"):
+		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
 	case slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates", "dries up", "dried up", "dry") &&
 		c.absorbs(l, usual, grain, slowest):
 	case l.has(thickWords...) || l.verb == "thicken":

@@ -92,6 +92,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true
 	}
 	c.ofAPan(l, list)
+	list = c.boilsFirst(l, list)
 	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, func(w *token) bool {
 		return w.one == "dish" ||
 			w.one == "tin"
@@ -305,10 +306,44 @@ func (c *cookery) toAdd(l *clause, before []mention) []mention {
 	if len(c.held()) == 0 && (l.verb == "add" || l.verb == "pour") {
 		named = append(named, c.toasted(before, named)...)
 	}
+	if half := l.find("other half"); half >= 0 && (half+2 >= len(l.words) || l.words[half+2].text != "of") {
+		named = append(named, c.otherHalf(l)...)
+	}
 	if l.verb == "add" || l.verb == "mix" || l.verb == "sift" {
 		c.optional(l, named)
 	}
 	return named
+}
+
+// otherHalf is what is left of the one thing that is partly in: "add the other half".
+func (c *cookery) otherHalf(l *clause) (list []mention) {
+	for i := range c.given {
+		if c.used[i] > 0 && c.used[i] < 1 {
+			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
+		}
+	}
+	if len(list) != 1 {
+		return nil
+	}
+	l.has("the other half", "other half")
+	return list
+}
+
+// boilsFirst boils what is boiling when the rest goes in, where the pot is empty: "add the sago to the boiling water".
+func (c *cookery) boilsFirst(l *clause, list []mention) []mention {
+	if len(c.held()) > 0 || l.find("boiling") < 0 || l.find("boiling")+1 >= len(l.words) {
+		return list
+	}
+	next := l.words[l.find("boiling")+1].one
+	liquid := slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return !c.behaves(m, pantry.Liquid) || m.share <= 0 })
+	rest := slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return c.behaves(m, pantry.Liquid) })
+	if next != "water" && next != "milk" && next != "coconut" || len(liquid) == 0 || !c.any(rest, pantry.Grain) {
+		return list
+	}
+	l.has("boiling")
+	c.put(liquid, plan.Step{})
+	c.emit(plan.Step{Do: plan.Heat, Flame: vessel.High, Stir: plan.StirOften, Until: &plan.Until{Boil: true}})
+	return rest
 }
 
 // pourInto turns to another pot, with what the present one holds if that is named.

@@ -151,10 +151,12 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 	if list, meant := c.whatWasMade(l); meant {
 		return list
 	}
+	waits := false // "till everything comes together"
 	if k := l.find("everything"); k > 0 && conditions[l.words[k-1].text] {
-		l.words[k].read, l.words[k].text = true, "all" // "till everything comes together"
+		waits = true
 	}
-	if l.has("everything", "all the ingredients", "all ingredients", "remaining ingredients", "rest of the ingredients", "other ingredients",
+	if !waits && l.has("everything") || l.has("all the ingredients", "all ingredients", "remaining ingredients", "rest of the ingredients",
+		"other ingredients",
 		"all the rest", "all together") || l.find("ingredients") >= 0 && c.sectionOf(l) != "" {
 		return c.everything(l)
 	}

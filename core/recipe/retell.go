@@ -454,7 +454,7 @@ func (t *telling) goesOnFor(k int) bool {
 // turnedRound reads "in went the sugar": where it goes stands in front.
 func (t *telling) turnedRound(begin, k int) bool {
 	before := t.texts(begin, k)
-	said := slices.ContainsFunc(before, func(w string) bool { return w != "it" && w != "this" && w != "that" })
+	said := slices.ContainsFunc(before, func(w string) bool { return w != "it" && w != "this" && w != "that" && w != "all" })
 	if !said || slices.ContainsFunc(before, func(w string) bool { return !inversion[w] }) {
 		return false
 	}

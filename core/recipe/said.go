@@ -226,7 +226,7 @@ func init() {
 		occasional among amongst tilting kettle strainer murmur pass cupful residue direction blended slices cubes rounds settle batter
 		larger pat casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling
 		safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send
-		coins generous alone begun mixer blender processor rava tadka masher texture addition collects creamier foil solids`) {
+		coins generous alone begun mixer blender processor rava tadka masher texture addition collects creamier foil solids reserved`) {
 		filler[w] = true
 	}
 }

@@ -322,11 +322,17 @@ var meanings = []meaning{
 			said := maps.Clone(c.said)
 			list := c.mentions(l)
 			c.said = said // it is taken out, and does not go in
+			for _, w := range l.words {
+				w.read = true
+			}
 			c.asOther(slices.DeleteFunc(list, func(m mention) bool { return m.holder < 0 || !c.holders[m.holder].pot }))
 		}},
 	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"},
 		do: doNothing},
 	{verbs: "soften", not: []string{"water", "milk"}, do: doFry}, // "soften the carrot in the ghee"
+	{verbs: "infuse steep", finds: []string{"heat", "flame", "fire"}, when: func(c *cookery, l *clause) bool {
+		return c.any(c.unused(l), pantry.Liquid)
+	}, do: doCook},
 	{verbs: "steep", when: namesNew, do: doSoak},
 	{verbs: "take remove scoop scrape", has: []string{"the seeds", "the stones", "the stone", "the core", "the cores", "the pith",
 		"the strings", "the pips"}, do: doPass, then: func(_ *cookery, l *clause) { l.has("out") }},
@@ -375,6 +381,8 @@ var meanings = []meaning{
 	{of: []action{doTop}, when: namesNew, has: []string{"of the dish", "in the dish", "of a dish", "in a dish", "of the tin",
 		"of a baking dish", "in a baking dish", "over the base"}, do: doAdd, then: intoADish},
 	{of: []action{doTop}, when: both(inPot, leadsIn), do: doAdd},
+	{verbs: "sprinkle scatter", when: func(c *cookery, l *clause) bool { return !inPot(c, l) && namesNew(c, l) }, do: doAdd,
+		finds: []string{"into", "in"}},
 	{of: []action{doTop}, when: inPot, finds: []string{"stirring", "whisking", "beating"}, not: []string{"on top", "over"}, do: doAdd},
 	{verbs: "put place", has: []string{"oven"}, do: doBake},
 	{verbs: "put place", when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, has: []string{"the lid"}, do: doPass,
@@ -543,7 +551,7 @@ func (c *cookery) settle(l *clause) {
 		l.do = doBoil
 	}
 	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||
-		l.verb == "boil" && l.minutes() == 0 && !l.targets()) {
+		l.verb == "boil" && l.minutes() == 0 && !l.targets() && l.find("until") < 0 && l.find("till") < 0) {
 		l.do = doBoil
 	}
 }
