@@ -64,7 +64,8 @@ func (c *cookery) add(l *clause) (fine bool) {
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
 	warms := slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) && !c.anyNew(named) ||
-		slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(l.text()) && len(c.unused(l)) == 0
+		slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString((&clause{words: l.words[min(l.lead, len(l.words)):]}).text()) &&
+			len(c.unused(l)) == 0
 	if bowl >= 0 && len(c.held()) > 0 && warms {
 		return c.temperBowl(l, bowl)
 	}
@@ -285,7 +286,7 @@ func (l *clause) goesOnStirring() bool {
 
 // putsItself reports whether a clause says only where something goes: it is what was named before.
 func (l *clause) putsItself() bool {
-	if l.verb == "add" && l.beginsWith("with") {
+	if l.verb == "add" && l.beginsWith("with") || l.beginsWith("in") && l.lead+1 == len(l.words) { // "fry the nuts and mix in"
 		return true
 	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&

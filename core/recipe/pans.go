@@ -105,7 +105,7 @@ func (l *clause) newPan() int {
 			switch l.words[j].text {
 			case "a", "an", "another", "separate", "second":
 				return k
-			case "the", "in", "same", ",":
+			case "the", "in", "same", ",", "serving":
 				j = -1
 			}
 		}

@@ -24,6 +24,8 @@ func methodWords(text string) (list []*token) {
 	text = contracted.Replace(strings.ReplaceAll(text+" ", " w/ ", " with "))
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
+	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
+		" apart from ", " except ", " other than ", " except ").Replace(text)
 	text = softSugar.ReplaceAllString(text, "$1")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
 	text = strings.ReplaceAll(text, "-", " ")

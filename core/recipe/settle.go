@@ -111,6 +111,7 @@ var inPassing = []meaning{
 		l.has("pieces", "small pieces", "short pieces", "lengths")
 		c.mentions(l)
 	}},
+	{verbs: "break", has: []string{"up the lumps", "the lumps", "up any lumps", "any lumps", "up the clumps"}, do: doNothing},
 	{verbs: "break", finds: []string{"into"}, when: namesNew, do: doNothing, then: func(c *cookery, l *clause) { c.mentions(l) }},
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
