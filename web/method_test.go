@@ -36,6 +36,7 @@ func TestARecipeWithItsMethod(t *testing.T) {
 	require.Contains(t, page, "1 of 5 sentences were not understood")
 	require.Contains(t, page, "Bring it to the boil")
 	require.Contains(t, page, "Soak the short-grain white rice")
+	require.Regexp(t, `Soak the short-grain white rice, 80.g [^<]*, 30.min`, page, "its time is there to be checked")
 	require.NotContains(t, page, "does not say where these go")
 	response, _ = s.post("/intake/pudding", asShown(page, form))
 	require.Equal(t, http.StatusSeeOther, response.StatusCode)

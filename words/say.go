@@ -20,7 +20,11 @@ const thinSpace = "\u202f"
 
 // Grams writes a mass: "1 026 g".
 func (w Printer) Grams(mass measure.Gram) string {
-	if mass < 1 {
+	const tenth = 0.05 // what is less would be "0.0 g"
+	switch {
+	case mass > 0 && mass < tenth:
+		return w.Number(float64(mass), 2) + " g"
+	case mass < 1:
 		return w.Number(float64(mass), 1) + " g"
 	}
 	return thousands(float64(measure.Weighable(measure.Gram(mass)))) + " g"

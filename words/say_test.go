@@ -21,6 +21,8 @@ func TestNumbers(t *testing.T) {
 		"1 235 g":             words.Printer{}.Grams(1236.4),
 		"23 g":                words.Printer{}.Grams(22.7),
 		"0.2 g":               words.Printer{}.Grams(0.2),
+		"0.04 g":              words.Printer{}.Grams(0.04),
+		"0.0 g":               words.Printer{}.Grams(0),
 		"2.5 g":               words.Printer{}.Grams(2.4),
 		"1 236 g":             words.Printer{}.Exact(1236.4),
 		"12 345 678 g":        words.Printer{}.Exact(12345678.0),

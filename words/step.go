@@ -180,7 +180,7 @@ func (w Printer) prepareWords(p *plan.Plan, f *forecast.Forecast, s *plan.Step) 
 	}
 	switch s.Do {
 	case plan.Grind:
-		detail = "to " + map[plan.GrindTo]string{plan.Granules: "granules", plan.Paste: "a paste", plan.Flour: "flour"}[s.To] + ", " + detail
+		detail = "to " + groundTo[s.To] + ", " + detail
 	case plan.Squeeze:
 		detail = w.Number(*s.Pct, 0) + " % of it as juice, only what is loose, " + detail
 	case plan.Press:
@@ -202,6 +202,9 @@ func (w Printer) prepareWords(p *plan.Plan, f *forecast.Forecast, s *plan.Step) 
 	}
 	return StepWords{Title: title + what, Detail: detail, Done: words[1], Short: words[2], Target: prepareSigns[s.Do]}
 }
+
+// groundTo are the names of how fine something is ground.
+var groundTo = map[plan.GrindTo]string{plan.Granules: "granules", plan.Paste: "a paste", plan.Flour: "flour"}
 
 // prepareSigns are what tells a cook that a preparation is done, where there is one.
 var prepareSigns = map[plan.Verb]string{

@@ -15,7 +15,7 @@ import (
 type sentenceView struct {
 	Key    string
 	Text   string
-	Steps  []string
+	Steps  []stepView
 	Passed bool
 	Kept   bool
 	Aside  bool // the cook takes it out: it stays a note
@@ -25,6 +25,12 @@ type sentenceView struct {
 	Fault  string
 	Open   bool // the cook is asked to put it right
 	Doings []doingView
+}
+
+// A stepView is what a sentence was read as.
+type stepView struct {
+	Title   string
+	Figures string // what the title leaves out
 }
 
 type doingView struct {

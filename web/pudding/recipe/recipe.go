@@ -221,7 +221,7 @@ type readView struct {
 	Method   []sentenceView
 	Things   []string     // what a sentence may be put right with
 	ByList   bool         // there is a method, and it could not be followed
-	Prepared []string     // what the lines say is done beforehand
+	Prepared []stepView   // what the lines say is done beforehand
 	Unplaced []string     // what the method does not speak of
 	Unclear  int          // sentences of which nothing was made
 	Foreign  bool         // hardly a line is in words that the pantry knows
@@ -351,7 +351,7 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 			if pot := p.Steps[i].PotName(); pot != plan.MainPot && !p.Steps[i].Do.IsPreparation() {
 				title = say.InPan(pot, title)
 			}
-			one.Steps = append(one.Steps, title)
+			one.Steps = append(one.Steps, stepView{title, say.Figures(p, course, i)})
 		}
 		switch {
 		case !s.Understood():
@@ -362,7 +362,7 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 		v.Method = append(v.Method, one)
 	}
 	for _, i := range cooked.Prepared {
-		v.Prepared = append(v.Prepared, say.Step(p, course, i).Title)
+		v.Prepared = append(v.Prepared, stepView{say.Step(p, course, i).Title, say.Figures(p, course, i)})
 	}
 	for _, i := range cooked.Unplaced {
 		v.Unplaced = append(v.Unplaced, given[i].Text)
