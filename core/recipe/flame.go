@@ -207,29 +207,19 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case slowest != nil && l.has("white dot", "white speck", "white spot", "white centre", "white center", "white eye"):
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
-	case slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates", "dries up", "dried up", "dry") &&
-		c.absorbs(l, usual, grain, slowest):
+	case slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates", "dries up", "dried up"):
+		if slowest.Behaviour == pantry.Tissue {
+			usual = vessel.Medium // vegetables take up nothing: it boils away
+		}
+		left := absorbed
+		if l.has("most", "almost", "nearly") {
+			left = mostAbsorbed
+		}
+		c.heat(l, usual, plan.Until{FreeWaterPct: &left})
 	case l.has(thickWords...) || l.verb == "thicken":
 		grade := thickUsual
 		c.heat(l, usual, plan.Until{Thickness: &grade})
-	case l.has("dissolved", "dissolves", "melted", "melts", "dissolve", "melt"):
-		few := fewMinutes
-		c.heat(l, usual, plan.Until{Minutes: &few})
-	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "about to boil", "on the point of boiling"):
-		celsius := nearlyBoiling
-		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
-	case l.has("steaming", "steams", "hot") || l.verb == "scald":
-		celsius := measure.Celsius(80)
-		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
-	case l.verb == "warm" || l.verb == "heat" || l.verb == "reheat":
-		celsius := measure.Celsius(60)
-		if l.verb == "heat" {
-			celsius = 80
-		}
-		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
-	case l.has("take colour", "take on colour", "take color", "change colour", "changes colour", "colour a little"):
-		browns := c.guess(roastUsual)
-		c.heat(l, vessel.Medium, plan.Until{Minutes: &browns})
+	case c.warms(l, usual):
 	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0 && l.find("till") < 0:
 		return len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
 	default:
@@ -238,29 +228,6 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.assumed = len(c.steps) - 1
 	}
 	return true
-}
-
-// absorbs heats until the liquid is gone: what swells takes it up when it is cooked, of vegetables it boils away.
-func (c *cookery) absorbs(l *clause, usual vessel.Flame, grain string, slowest *pantry.Material) bool {
-	if slowest.Behaviour == pantry.Grain {
-		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
-		return true
-	}
-	const stays = 0.2 // of the liquid, as what it leaves behind. Source: our own judgement
-	total, liquid := 0.0, 0.0
-	for _, i := range c.held() {
-		g := c.gramsOf(i) * c.used[i]
-		total += g
-		if c.behaves(mention{item: i}, pantry.Liquid) {
-			liquid += g
-		}
-	}
-	if liquid == 0 || !c.littleGone() {
-		return false
-	}
-	left := math.Round(100 * (total - (1-stays)*liquid) / total)
-	c.heat(l, vessel.Medium, plan.Until{RemainingPct: &left})
-	return leftOfIt.Holds(left)
 }
 
 // littleGone reports whether hardly anything has boiled away before what was added last: what the list has is in the pot.
@@ -301,6 +268,37 @@ func (c *cookery) gramsOf(i int) float64 {
 	}
 	return float64(g)
 }
+
+// warms heats until a clause's sign of warmth: it is melted, steams, nearly boils or takes colour.
+func (c *cookery) warms(l *clause, usual vessel.Flame) bool {
+	switch {
+	case l.has("dissolved", "dissolves", "melted", "melts", "dissolve", "melt"):
+		few := fewMinutes
+		c.heat(l, usual, plan.Until{Minutes: &few})
+	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "about to boil", "on the point of boiling"):
+		celsius := nearlyBoiling
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case l.has("steaming", "steams", "hot") || l.verb == "scald":
+		celsius := measure.Celsius(80)
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case l.verb == "warm" || l.verb == "heat" || l.verb == "reheat":
+		celsius := measure.Celsius(60)
+		if l.verb == "heat" {
+			celsius = 80
+		}
+		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
+	case l.has("take colour", "take on colour", "take color", "change colour", "changes colour", "colour a little"):
+		browns := c.guess(roastUsual)
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &browns})
+	default:
+		return false
+	}
+	return true
+}
+
+// The free water that is left, in per cent of the weight, where all of it or most is taken up. Source: docs/plan-format.md, and
+// our own judgement of "most".
+const absorbed, mostAbsorbed = 5.0, 15.0
 
 // onlySugar reports whether the pot holds nothing but sugar, and water to dissolve it.
 func (c *cookery) onlySugar() bool {

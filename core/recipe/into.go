@@ -48,25 +48,15 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.has("on top", "for garnish", "as garnish", "as a garnish", "on the top") {
 		return c.top(l)
 	}
-	bare := l.lead >= len(l.words) || l.find("it") >= 0 || l.find("them") >= 0 || l.beginsWith("to")
-	if c.steeps == c.now && len(c.held()) > 0 && bare && len(c.unused(l)) == 0 {
-		c.steeps = -1 // "soak the saffron in a spoon of milk for 10 minutes and add it"
-		l.has("to the pot", "to the pan", "to the milk", "to it", "pot", "pan")
-		return c.put(c.asMeant(it, nil, before), plan.Step{})
+	if done, fine := c.addSteeped(l, before); done {
+		return fine
 	}
-	if c.steeps == c.now || c.steepsBeside(l) {
-		c.steep(l)
-		return true
-	}
-	if l.verb == "stir" && l.find("after") >= 0 && len(c.unused(l)) == 0 && c.staysInOven(l, l.minutes()) {
+	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && c.staysInOven(l, l.minutes()) {
 		return true // "stir again after a further 30 minutes"
 	}
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
-	warms := slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) && !c.anyNew(named) ||
-		slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString((&clause{words: l.words[min(l.lead, len(l.words)):]}).text()) &&
-			len(c.unused(l)) == 0
-	if bowl >= 0 && len(c.held()) > 0 && warms {
+	if bowl >= 0 && len(c.held()) > 0 && c.warmsBowl(l, named) {
 		return c.temperBowl(l, bowl)
 	}
 	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
@@ -85,25 +75,54 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.putsItself() || l.verb == "cover" || c.addsToThat(l, list, before) { // "wash the rice, put in a dish with the sugar"
 		list = append(c.asMeant(it, nil, before), list...)
 	}
-	if bowl := c.mixedLast(); bowl >= 0 && c.inHolder(list, c.at) && l.beginsWith("into") && !c.inHolder(list, bowl) && c.anyNew(list) {
+	return c.addList(l, list, before)
+}
+
+// addList puts what a clause means into the pot, a bowl or a dish.
+func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
+	mixed := c.mixedLast()
+	if mixed >= 0 && c.inHolder(list, c.at) && l.beginsWith("into") && !c.inHolder(list, mixed) && c.anyNew(list) {
 		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 || m.holder == c.at })
-		return c.put(append([]mention{{item: -1, share: 1, holder: bowl}}, list...), plan.Step{}) // "stir into the rice with the raisins"
+		return c.put(append([]mention{{item: -1, share: 1, holder: mixed}}, list...), plan.Step{}) // "stir into the rice with the raisins"
 	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
 		return true
 	}
 	c.ofAPan(l, list)
 	list = c.boilsFirst(l, list)
-	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, func(w *token) bool {
-		return w.one == "dish" ||
-			w.one == "tin"
-	}) {
+	dish := func(w *token) bool { return w.one == "dish" || w.one == "tin" }
+	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, dish) {
 		return c.layer(l, list)
 	}
-	if bowl := c.mixedLast(); bowl >= 0 && len(list) > 0 && !c.anyNew(list) && c.inHolder(list, c.at) && l.find("into") < 0 {
-		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{}) // "fold in the sago": one goes into the other
+	if mixed := c.mixedLast(); mixed >= 0 && len(list) > 0 && !c.anyNew(list) && c.inHolder(list, c.at) && l.find("into") < 0 {
+		return c.put([]mention{{item: -1, share: 1, holder: mixed}}, plan.Step{}) // "fold in the sago": one goes into the other
 	}
 	return c.addInto(l, list, before)
+}
+
+// addSteeped leaves beside the pot what steeps there, or puts in what its sentence has steeped: "soak the saffron in a spoon of
+// milk for 10 minutes and add it".
+func (c *cookery) addSteeped(l *clause, before []mention) (done, fine bool) {
+	bare := l.lead >= len(l.words) || l.find("it") >= 0 || l.find("them") >= 0 || l.beginsWith("to")
+	if c.steeps == c.now && len(c.held()) > 0 && bare && namesNothing(c, l) {
+		c.steeps = -1
+		l.has("to the pot", "to the pan", "to the milk", "to it", "pot", "pan")
+		return true, c.put(c.asMeant(it, nil, before), plan.Step{})
+	}
+	if c.steeps == c.now || c.steepsBeside(l) {
+		c.steep(l)
+		return true, true
+	}
+	return false, false
+}
+
+// warmsBowl reports whether a clause stirs some of what is hot into a bowl beside the pot: "loosen with a ladle of the hot milk".
+func (c *cookery) warmsBowl(l *clause, named []mention) bool {
+	if slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) {
+		return !c.anyNew(named)
+	}
+	said := (&clause{words: l.words[min(l.lead, len(l.words)):]}).text()
+	return slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(said) && namesNothing(c, l)
 }
 
 // addsToThat reports whether a clause adds water to what its sentence has got ready: "grate the jaggery, add a cup of water".
@@ -123,9 +142,7 @@ var someOfTheHot = regexp.MustCompile(`^in (?:an? |some|two |three |\d )?\b[a-z]
 
 // steep leaves beside the pot what is steeped: it goes in by its name.
 func (c *cookery) steep(l *clause) {
-	for _, w := range l.words {
-		w.read = true
-	}
+	l.readAll()
 	c.steeps = c.now
 	c.steeped[c.now] = true
 }

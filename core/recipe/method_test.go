@@ -80,6 +80,8 @@ func shortly(p *plan.Plan) string {
 				said = append(said, "soft")
 			case u.Thickness != nil:
 				said = append(said, "thick")
+			case u.FreeWaterPct != nil:
+				said = append(said, "absorbed")
 			case u.RemainingPct != nil:
 				said = append(said, fmt.Sprintf("%.0f%%", *u.RemainingPct))
 			case u.Minutes != nil:

@@ -270,9 +270,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 
 // temperBowl stirs some of what is hot into a bowl: "loosen with a ladle of the hot milk".
 func (c *cookery) temperBowl(l *clause, bowl int) bool {
-	for _, w := range l.words {
-		w.read = true
-	}
+	l.readAll()
 	return c.tempered(bowl, plan.SlurryShare)
 }
 
@@ -372,9 +370,7 @@ func (c *cookery) move(l *clause) bool {
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 	case l.verb == "divide" || l.verb == "portion" || l.verb == "share":
 		if c.bowls = l.has("per glass", "per bowl", "per portion", "per person", "each"); c.bowls {
-			for _, w := range l.words {
-				w.read = true
-			}
+			l.readAll()
 		}
 		return c.bowls
 	}

@@ -312,9 +312,7 @@ func (c *cookery) again(l *clause) bool {
 				c.holders = append(c.holders, holder{name: s.Name + "." + strconv.Itoa(k+1), words: pressWords[k], left: 1, items: []int{}})
 			}
 		}
-		for _, w := range l.words {
-			w.read = true
-		}
+		l.readAll()
 		return true
 	}
 	return false

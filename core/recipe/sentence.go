@@ -170,6 +170,13 @@ func (c *cookery) letsBe(l *clause) bool {
 	})
 }
 
+// readAll counts all words of a clause as read.
+func (l *clause) readAll() {
+	for _, w := range l.words {
+		w.read = true
+	}
+}
+
 // said is what a clause says, from its word of doing on.
 func (l *clause) said() string {
 	const most = 6

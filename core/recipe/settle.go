@@ -33,11 +33,12 @@ func (m *meaning) fits(c *cookery, l *clause) bool {
 
 // Conditions of meanings.
 var (
-	namesNew = func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 }
-	inPot    = func(c *cookery, _ *clause) bool { return len(c.held()) > 0 }
-	timed    = func(_ *cookery, l *clause) bool { return l.minutes() > 0 }
-	untimed  = func(_ *cookery, l *clause) bool { return l.minutes() == 0 }
-	leadsIn  = func(_ *cookery, l *clause) bool {
+	namesNew     = func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 }
+	namesNothing = func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 }
+	inPot        = func(c *cookery, _ *clause) bool { return len(c.held()) > 0 }
+	timed        = func(_ *cookery, l *clause) bool { return l.minutes() > 0 }
+	untimed      = func(_ *cookery, l *clause) bool { return l.minutes() == 0 }
+	leadsIn      = func(_ *cookery, l *clause) bool {
 		return l.lead < len(l.words) && (l.words[l.lead].text == "in" || l.words[l.lead].text == "into")
 	}
 	// Part of what is in no pot yet is kept for later.
@@ -57,6 +58,7 @@ var (
 				return m.item >= 0 && c.used[m.item] == 0 && (c.behaves(m, pantry.Grain) || c.behaves(m, pantry.Piece))
 			})
 	}
+	readAll   = func(_ *cookery, l *clause) { l.readAll() }
 	setsAside = func(c *cookery, l *clause) { c.putAside(l) }
 )
 
@@ -88,8 +90,7 @@ var inPassing = []meaning{
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
 	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water",
-		"overnight",
-		"warm water", "hot water"}, do: doSoak},
+		"overnight", "warm water", "hot water"}, do: doSoak},
 	{verbs: "cover", finds: []string{"water"}, when: func(c *cookery, _ *clause) bool {
 		return len(c.held()) == 0 && boilsIt.MatchString(c.text[c.now])
 	}, do: doAdd},
@@ -100,9 +101,7 @@ var inPassing = []meaning{
 				"cream")
 		})
 	}, do: doNothing, then: func(c *cookery, l *clause) {
-		for _, w := range l.words {
-			w.read = true
-		}
+		l.readAll()
 		c.mentions(l)
 	}},
 	{verbs: "break crush snap", not: []string{"over", "on", "top"}, when: func(c *cookery, l *clause) bool {
@@ -117,30 +116,22 @@ var inPassing = []meaning{
 		do: doAdd}, // "cover the lentils with the water"
 	{verbs: "make", finds: []string{"syrup"}, not: []string{"water"}, when: func(c *cookery, l *clause) bool {
 		return meltsIt.MatchString(c.text[c.now])
-	}, do: doNothing, then: func(_ *cookery, l *clause) {
-		for _, w := range l.words {
-			w.read = true // "make the syrup: heat the jaggery with the water"
-		}
-	}},
+	}, do: doNothing, then: readAll},
 	{verbs: "make", when: func(c *cookery, l *clause) bool {
 		return slices.ContainsFunc(c.unused(l), func(m mention) bool {
 			return c.material(m.item) != nil &&
 				c.material(m.item).Kind == "sweetener"
 		})
-	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery,
-		l *clause) {
+	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery, l *clause) {
 		l.verb = "dissolve"
 	}},
 	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil",
-		"to a boil",
-		"bubbling"}, do: doBoil},
+		"to a boil", "bubbling"}, do: doBoil},
 	{verbs: "let allow", has: []string{"come down naturally", "come down by itself", "come down"}, when: func(c *cookery, _ *clause) bool {
 		last := len(c.steps) - 1
 		return last >= 0 && c.steps[last].Do == plan.Pressure
 	}, do: doNothing},
-	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: func(c *cookery, l *clause) bool {
-		return !namesNew(c, l)
-	}, do: doNothing},
+	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: namesNothing, do: doNothing},
 	{verbs: "close seal lock cover", when: func(c *cookery, _ *clause) bool {
 		return inCooker.MatchString(strings.Join(c.text[max(c.now-1, 0):c.now+1], " "))
 	}, do: doNothing, then: func(c *cookery, l *clause) {
@@ -152,11 +143,7 @@ var inPassing = []meaning{
 			c.lid = new(true)
 		}
 	}},
-	{verbs: "let allow", finds: []string{"pressure", "natural release", "natural", "steam"}, do: doNothing, then: func(_ *cookery, l *clause) {
-		for _, w := range l.words {
-			w.read = true // what a cooker does by itself
-		}
-	}},
+	{verbs: "let allow", finds: []string{"pressure", "natural release", "natural", "steam"}, do: doNothing, then: readAll},
 	{verbs: "give", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && (timed(c, l) || numberedWhistle.MatchString(l.text()))
 	},
@@ -170,7 +157,7 @@ var inPassing = []meaning{
 		c.mentions(l)
 		c.said = said
 	}},
-	{verbs: "put place", finds: []string{"weight", "whistle", "lid"}, when: func(c *cookery, l *clause) bool { return !namesNew(c, l) },
+	{verbs: "put place", finds: []string{"weight", "whistle", "lid"}, when: namesNothing,
 		do: doNothing,
 		then: func(c *cookery, l *clause) {
 			l.has("weight")
@@ -180,27 +167,24 @@ var inPassing = []meaning{
 		}},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
 	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
-	{verbs: "scrape", finds: []string{"sides", "side"}, when: both(inPot, func(c *cookery, l *clause) bool { return !namesNew(c, l) }),
+	{verbs: "scrape", finds: []string{"sides", "side"}, when: both(inPot, namesNothing),
 		do: doNothing, then: func(c *cookery, l *clause) {
 			l.has("cream", "skin", "milk", "solids", "sides", "side")
 		}},
-	{verbs: "transfer pour move tip spoon", finds: []string{"serving"}, when: func(c *cookery, l *clause) bool {
-		return inPot(c, l) && !namesNew(c, l)
-	}, has: []string{"serving bowl", "serving dish", "serving bowls"}, do: doNothing, then: func(c *cookery,
-		l *clause) {
+	{verbs: "transfer pour move tip spoon", finds: []string{"serving"}, when: both(inPot, namesNothing), has: []string{"serving bowl",
+		"serving dish", "serving bowls"}, do: doNothing, then: func(c *cookery, l *clause) {
 		c.bowls = c.bowls || l.find("bowls") >= 0
 	}},
 	{verbs: "chill refrigerate keep", when: func(c *cookery, l *clause) bool { return serveOr.MatchString(c.text[c.now]) }, do: doNothing},
 	{verbs: "keep reserve save hold leave", has: []string{"the rest for", "the rest aside", "the remainder", "the others", "rest for",
 		"rest back"},
 		do: doNothing},
-	{verbs: "cover", finds: []string{"foil", "lid", "plate", "towel", "cloth"}, when: func(c *cookery, l *clause) bool {
-		return inPot(c, l) && !namesNew(c, l)
-	}, do: doNothing, then: func(c *cookery, l *clause) {
-		l.lid()
-		l.has("foil", "lid", "plate", "towel", "cloth")
-		c.lid = new(true)
-	}},
+	{verbs: "cover", finds: []string{"foil", "lid", "plate", "towel", "cloth"}, when: both(inPot, namesNothing), do: doNothing,
+		then: func(c *cookery, l *clause) {
+			l.lid()
+			l.has("foil", "lid", "plate", "towel", "cloth")
+			c.lid = new(true)
+		}},
 	{verbs: "puff", when: func(c *cookery, l *clause) bool {
 		last := len(c.steps) - 1
 		return last >= 0 && c.steps[last].Do == plan.Fry && !namesNew(c, l)
@@ -212,8 +196,7 @@ var inPassing = []meaning{
 			c.mentions(l)
 			c.steeped[c.now] = true // its minutes are nobody's at the stove
 		}},
-	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery,
-		l *clause) bool {
+	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery, l *clause) bool {
 		return c.dresses(l) != nil
 	},
 		do: doNothing, then: func(c *cookery, l *clause) {
@@ -224,22 +207,14 @@ var inPassing = []meaning{
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
 	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
 		return l.find("water") >= 0
-	}, do: doNothing, then: func(_ *cookery, l *clause) {
-		for _, w := range l.words {
-			w.read = true // the bath that it stands in
-		}
-	}},
+	}, do: doNothing, then: readAll},
 	{verbs: "keep", finds: []string{"stirring", "whisking"}, not: []string{"until", "till"}, when: untimed, do: doNothing,
 		then: func(c *cookery, l *clause) { c.stirsOn(l) }},
 	{verbs: "blanch parboil", when: func(c *cookery, l *clause) bool {
 		list := c.unused(l)
 		return c.any(list, pantry.Grain) || c.any(list, pantry.Tissue)
 	}, do: doCook, then: func(_ *cookery, l *clause) { l.verb = "boil" }},
-	{verbs: "chill refrigerate keep store", finds: []string{"days", "day", "week", "weeks"}, do: doNothing, then: func(_ *cookery, l *clause) {
-		for _, w := range l.words {
-			w.read = true // how long it keeps
-		}
-	}},
+	{verbs: "chill refrigerate keep store", finds: []string{"days", "day", "week", "weeks"}, do: doNothing, then: readAll},
 	{verbs: "draw steep infuse", when: both(timed, inPot), do: doRest},
 	{verbs: "wait", when: inPot, not: []string{"stops", "stop", "stopped"}, finds: []string{"boils", "bubbles", "boil", "rises",
 		"bubbling", "boiling"}, do: doBoil,
@@ -256,18 +231,14 @@ var meanings = []meaning{
 	{verbs: "cook boil simmer", has: []string{"under pressure", "under full pressure", "at pressure", "in the pressure cooker",
 		"in a pressure cooker"},
 		do: doCooker},
-	{of: []action{doCut}, when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"when cold",
-		"when cool",
-		"into squares", "into pieces", "into diamonds", "into lozenges", "into bars", "into wedges"}, do: doNothing},
-	{verbs: "take", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, has: []string{"it off", "it down",
-		"it away",
-		"off", "the pot off", "the pan off", "the pot down"}, do: doOff},
+	{of: []action{doCut}, when: both(inPot, namesNothing), has: []string{"when cold",
+		"when cool", "into squares", "into pieces", "into diamonds", "into lozenges", "into bars", "into wedges"}, do: doNothing},
+	{verbs: "take", when: both(inPot, namesNothing), has: []string{"it off", "it down",
+		"it away", "off", "the pot off", "the pan off", "the pot down"}, do: doOff},
 	{finds: []string{"under a grill", "under the grill", "under a hot grill", "under a broiler", "under the broiler", "with a blowtorch"},
 		when: inPot, do: doNothing, then: func(c *cookery, l *clause) { c.doubt(NotDone, l.said(), "") }},
 	{verbs: "put set", has: []string{"to soak"}, do: doSoak},
-	{verbs: "lay press put place cover", finds: []string{"paper", "film", "wrap", "parchment"}, when: func(c *cookery, l *clause) bool {
-		return !namesNew(c, l)
-	}, do: doNothing},
+	{verbs: "lay press put place cover", finds: []string{"paper", "film", "wrap", "parchment"}, when: namesNothing, do: doNothing},
 	{verbs: "put place set return", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && l.minutes() == 0 && !l.waitsFor() && l.find("off") < 0
 	}, has: []string{"heat", "flame", "fire", "stove", "hob"}, do: doTurn},
@@ -323,9 +294,7 @@ var meanings = []meaning{
 			said := maps.Clone(c.said)
 			list := c.mentions(l)
 			c.said = said // it is taken out, and does not go in
-			for _, w := range l.words {
-				w.read = true
-			}
+			l.readAll()
 			c.asOther(slices.DeleteFunc(list, func(m mention) bool { return m.holder < 0 || !c.holders[m.holder].pot }))
 		}},
 	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"},
@@ -386,7 +355,7 @@ var meanings = []meaning{
 		finds: []string{"into", "in"}},
 	{of: []action{doTop}, when: inPot, finds: []string{"stirring", "whisking", "beating"}, not: []string{"on top", "over"}, do: doAdd},
 	{verbs: "put place", has: []string{"oven"}, do: doBake},
-	{verbs: "put place", when: func(c *cookery, l *clause) bool { return !namesNew(c, l) }, has: []string{"the lid"}, do: doPass,
+	{verbs: "put place", when: namesNothing, has: []string{"the lid"}, do: doPass,
 		then: func(c *cookery, _ *clause) { c.lid = new(true) }},
 	{verbs: "let allow leave", has: []string{"cool", "to cool", "get cold", "get cool", "go cold", "become cold", "grow cold"}, do: doCool},
 	{verbs: "let allow leave", finds: []string{"swell"}, when: func(c *cookery, l *clause) bool {
@@ -396,7 +365,7 @@ var meanings = []meaning{
 	{when: func(_ *cookery, l *clause) bool { return (l.do == doAdd || l.verb == "divide") && l.container() != "" }, do: doMove},
 	{of: []action{doAdd}, has: []string{"to the boil", "to a boil"}, do: doBoil},
 	{verbs: "pulse", of: []action{doGrind}, when: inPot, do: doMash},
-	{verbs: "blend", when: func(c *cookery, l *clause) bool { return inPot(c, l) && !namesNew(c, l) }, do: doMash},
+	{verbs: "blend", when: both(inPot, namesNothing), do: doMash},
 	{verbs: "blend", when: func(c *cookery, l *clause) bool { return !inPot(c, l) && c.lastBowl() < 0 && !namesNew(c, l) },
 		has: []string{"to a purée", "to a puree", "smooth", "to a paste", "to a smooth paste", "until smooth", "to a smooth purée",
 			"to a smooth puree"}, do: doGrind},
@@ -446,9 +415,7 @@ func (c *cookery) dresses(l *clause) []mention {
 
 // stirsOn sets how the last step over a flame is stirred.
 func (c *cookery) stirsOn(l *clause) {
-	for _, w := range l.words {
-		w.read = true
-	}
+	l.readAll()
 	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Heat {
 		c.steps[last].Stir = cmp.Or(l.stirring(), plan.StirConstant)
 	}
