@@ -29,6 +29,12 @@ func (c *cookery) clauses(tokens []*token) []clause {
 	case slices.ContainsFunc(tokens, func(w *token) bool {
 		return w.text == "not" || w.text == "don't" || w.text == "never" || w.text == "no"
 	}):
+		if not := slices.IndexFunc(p.lead, func(w *token) bool { return w.text == "not" }); not > 1 && p.lead[not-1].text == "," {
+			if list := c.wordless(p.lead[:not-1]); len(list) > 0 { // "one more minute on the heat, not boiling"
+				(&clause{words: p.lead[not:]}).readAll()
+				return list
+			}
+		}
 		return []clause{{do: doPass, words: p.lead}}
 	}
 	return c.wordless(p.lead)
@@ -75,6 +81,9 @@ func (p *parting) condition(k int) (end int) {
 		end := slices.IndexFunc(p.tokens, func(t *token) bool { return t.text == "," })
 		if end < 0 {
 			end = p.nextDoing(p.tokens, k+1)
+		}
+		if next := p.nextDoing(p.tokens, k+1); next > 0 && next < end && doing[p.tokens[next].text] == doAdd {
+			end = next // "when it boils add the semolina, stirring"
 		}
 		if at := p.afterTime(); at > 0 && (end < 0 || end > at) {
 			end = at
@@ -161,6 +170,7 @@ func (p *parting) opensOne(do action, verb string, w *token) {
 	w.read = true
 	one := clause{do: do, verb: verb}
 	if len(p.clauses) == 0 {
+		p.thingsIn()
 		one.words = p.lead
 	} else if p.told && verb != w.text {
 		last := &p.clauses[len(p.clauses)-1]
@@ -174,6 +184,21 @@ func (p *parting) opensOne(do action, verb string, w *token) {
 	}
 	one.lead = len(one.words)
 	p.clauses = append(p.clauses, one)
+}
+
+// thingsIn takes what stands before the first word of doing as put in, where that is what it says: "butter and vanilla in, spoon
+// into bowls".
+func (p *parting) thingsIn() {
+	end := slices.IndexFunc(p.lead, func(w *token) bool { return w.text == "," })
+	if end < 2 || p.lead[end-1].text != "in" {
+		return
+	}
+	said := clause{do: doAdd, verb: "add", words: p.lead[:end-1]}
+	if len(p.unused(&said)) == 0 || !p.onlyNames(&said) {
+		return
+	}
+	p.lead[end-1].read = true
+	p.clauses, p.lead = append(p.clauses, said), p.lead[end+1:]
 }
 
 // endsWait reports whether a word of doing ends what is waited for without a comma: "until golden and add

@@ -113,7 +113,8 @@ func (l *clause) targets() bool {
 
 var (
 	softWords = []string{"soft", "tender", "cooked", "done", "mushy", "translucent", "cooked through", "transparent", "mash", "mashes",
-		"crushed", "falling apart", "falls apart", "fall apart", "collapses", "melting", "softened", "al dente", "softens", "clear"}
+		"crushed", "falling apart", "falls apart", "fall apart", "collapses", "melting", "softened", "al dente", "softens", "clear",
+		"see through"}
 	thickWords = []string{"thick", "thickens", "thickened", "creamy", "thicker", "coats", "coat", "thicken"}
 )
 

@@ -33,6 +33,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 			break
 		}
 	}
+	t.letIn()
 	t.bath()
 	t.described()
 	t.relative()
@@ -210,6 +211,25 @@ func (t *telling) describedTo(from int) int {
 	}
 	return len(t.words)
 }
+
+// letIn reads "let the semolina trickle in".
+func (t *telling) letIn() {
+	for k := 0; k+3 < len(t.words); k++ {
+		if t.at(k) != "let" || doing[t.at(k+1)] != "" {
+			continue
+		}
+		const most = 5 // words that name it
+		for j := k + 2; j+1 < len(t.words) && j <= k+most; j++ {
+			if trickles[t.at(j)] && (t.at(j+1) == "in" || t.at(j+1) == "into") && t.isName(t.words[j-1].one) {
+				t.replace(j, j+1)
+				t.say(k, "add")
+				return
+			}
+		}
+	}
+}
+
+var trickles = wordSet(`trickle rain fall run slide drop pour flow stream sink`)
 
 // bath passes over the water that a dish stands in: "set the dish in a larger pan and add an inch of hot water".
 func (t *telling) bath() {
