@@ -190,15 +190,20 @@ func (r *Reader) apart(raw string) []string {
 	return list
 }
 
-// eachWithIts parts a line whose things have an amount each: "10 cashews, 10 almonds".
+// eachWithIts parts a line whose things have an amount each: "10 cashews, 10 almonds", "cashews 8, raisins 10".
 func (r *Reader) eachWithIts(raw, text string) []string {
 	var list []string
+	known := map[string]bool{}
 	for _, part := range joined.Split(text, -1) {
 		s := scan{reader: r, line: &Line{}}
 		_, rest, found := s.quantity(tokens(part))
-		if m := s.findIn(plainWords(strings.Join(rest, " ")), r.names); !found || m.slug == "" || !m.sure {
+		m := s.findIn(plainWords(strings.Join(rest, " ")), r.names)
+		if one := r.line(part); (!found || m.slug == "" || !m.sure) && (!one.Understood() || one.Note != "" || known[one.Material]) {
 			return []string{raw}
+		} else if m.slug == "" {
+			m.slug = one.Material
 		}
+		known[m.slug] = true
 		list = append(list, part)
 	}
 	if len(list) < 2 {
