@@ -568,6 +568,9 @@ func (c *cookery) turn(l *clause) bool {
 		return true
 	}
 	flame := l.flame()
+	if l.verb == "simmer" { // "simmer the flame"
+		flame = vessel.Simmer
+	}
 	if flame == "" && (l.verb == "reduce" || l.verb == "lower" || l.has("down")) {
 		flame = vessel.Low
 		if l.has("medium") {
