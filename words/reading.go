@@ -5,6 +5,7 @@ import (
 
 	"kirdu/core/forecast"
 	"kirdu/core/plan"
+	"kirdu/core/recipe"
 	"kirdu/core/vessel"
 )
 
@@ -25,7 +26,7 @@ func (w Printer) Figures(p *plan.Plan, f *forecast.Forecast, i int) string {
 		if s.Lidded() {
 			said = append(said, "lid on")
 		}
-		if minutes, ok := strings.CutPrefix(s.Note, "The recipe says "); ok {
+		if minutes, ok := strings.CutPrefix(s.Note, recipe.RecipeSays); ok {
 			minutes, _, _ = strings.Cut(minutes, ". ")
 			said = append(said, "the recipe says "+strings.TrimSuffix(minutes, "."))
 		}

@@ -142,10 +142,10 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 }
 
 // asSyrup makes one step of what was melted in the only pot and is strained: "add water to the jaggery, heat until it melts. Strain".
-func (c *cookery) asSyrup() bool {
+func (c *cookery) asSyrup() {
 	pot := c.holders[c.at]
 	if len(c.holders) != c.at+1 || c.otherPot() >= 0 {
-		return false
+		return
 	}
 	step := plan.Step{Do: plan.Melt, Name: c.free("syrup"), Strain: new(true)}
 	var minutes measure.Minute
@@ -164,7 +164,7 @@ func (c *cookery) asSyrup() bool {
 				minutes += *s.Until.Minutes
 			}
 		default:
-			return false
+			return
 		}
 		if first < 0 {
 			first = at
@@ -173,7 +173,7 @@ func (c *cookery) asSyrup() bool {
 		}
 	}
 	if first < 0 || slices.ContainsFunc(step.Items, func(item plan.Item) bool { return item.Material == "" }) {
-		return false
+		return
 	}
 	if minutes > 0 {
 		step.Minutes = &minutes
@@ -185,7 +185,6 @@ func (c *cookery) asSyrup() bool {
 	c.now = now
 	c.holders[len(c.holders)-1] = holder{name: step.Name, left: 1, words: syrupWords, items: pot.items}
 	c.last, c.next = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}, nil
-	return true
 }
 
 // syrupWords are what a syrup is called.

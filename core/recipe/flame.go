@@ -279,12 +279,12 @@ func (c *cookery) warms(l *clause, usual vessel.Flame) bool {
 		celsius := nearlyBoiling
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.has("steaming", "steams", "hot") || l.verb == "scald":
-		celsius := measure.Celsius(80)
+		celsius := steaming
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.verb == "warm" || l.verb == "heat" || l.verb == "reheat":
 		celsius := measure.Celsius(60)
 		if l.verb == "heat" {
-			celsius = 80
+			celsius = steaming
 		}
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.has("take colour", "take on colour", "take color", "change colour", "changes colour", "colour a little"):
@@ -313,12 +313,15 @@ func (c *cookery) onlySugar() bool {
 	return sugar
 }
 
+// RecipeSays begins the note of a step that ends by something else than the minutes which the recipe has for it.
+const RecipeSays = "The recipe says "
+
 // saidMinutes notes at the last step how long the recipe says that it takes, where it ends by something else.
 func (c *cookery) saidMinutes(minutes measure.Minute) {
 	if minutes > 0 {
 		last := &c.steps[len(c.steps)-1]
 		at, note := unmarked(last.Note)
-		last.Note = marked(at, strings.TrimSpace(note+" The recipe says "+strconv.FormatFloat(float64(minutes), 'f', -1, 64)+" minutes."))
+		last.Note = marked(at, strings.TrimSpace(note+" "+RecipeSays+strconv.FormatFloat(float64(minutes), 'f', -1, 64)+" minutes."))
 	}
 }
 
@@ -561,7 +564,7 @@ func (c *cookery) turn(l *clause) bool {
 		}
 		if l.has("when it is hot", "when hot", "once it is hot", "once hot", "when heated through", "once heated through",
 			"as soon as it is hot") {
-			hot := measure.Celsius(80)
+			hot := steaming
 			c.heat(l, vessel.Low, plan.Until{TempC: &hot})
 		}
 		c.offHeat = true
@@ -723,7 +726,7 @@ func (l *clause) celsius() measure.Celsius {
 
 // bareMinutes reads "simmer 5".
 func (l *clause) bareMinutes() measure.Minute {
-	if found := (&clause{words: l.words[min(l.lead, len(l.words)):]}).match(bareSaid); found != nil {
+	if found := l.asked().match(bareSaid); found != nil {
 		return measure.Minute(mixedNumber(found[1]))
 	}
 	return 0

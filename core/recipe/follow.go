@@ -31,6 +31,7 @@ const (
 	mashUsual                    = 40.0 // per cent
 	cookerMinutes measure.Minute = 10
 	nearlyBoiling                = measure.Celsius(93)
+	steaming                     = measure.Celsius(80)
 )
 
 // clause does one thing. fine reports whether it is right that nothing came of it.
@@ -309,7 +310,7 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	}
 	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
 	here := " " + l.text() + " "
-	said := plainWords((&clause{words: l.words[min(l.lead, len(l.words)):]}).text())
+	said := plainWords(l.asked().text())
 	if at := strings.Index(all, " "+strings.Join(said, " ")+" "); len(said) > 0 && at > 0 {
 		all = all[at:] // "wash the rice and cook with the water": it was named before
 	}

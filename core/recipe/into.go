@@ -121,7 +121,7 @@ func (c *cookery) warmsBowl(l *clause, named []mention) bool {
 	if slices.Contains([]string{"loosen", "thin", "temper", "slacken", "dilute"}, l.verb) {
 		return !c.anyNew(named)
 	}
-	said := (&clause{words: l.words[min(l.lead, len(l.words)):]}).text()
+	said := l.asked().text()
 	return slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(said) && namesNothing(c, l)
 }
 
@@ -307,7 +307,7 @@ func (l *clause) putsItself() bool {
 		return true
 	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&
-		inVessel.MatchString((&clause{words: l.words[min(l.lead, len(l.words)):]}).text())
+		inVessel.MatchString(l.asked().text())
 }
 
 var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)

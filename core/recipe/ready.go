@@ -62,8 +62,9 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 	coconut := slices.ContainsFunc(before, c.isCoconut)
 	them := l.find("them") >= 0 || l.find("it") >= 0
 	grinds := l.do == doGrind && !c.pressedLater()
+	onlyFat := !slices.ContainsFunc(list, func(m mention) bool { return !c.isFat(m) }) // or what is left of it in a pan
 	switch {
-	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them, l.do == doRoast && them && c.onlyFats(list):
+	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them, l.do == doRoast && them && onlyFat:
 		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), it.words...)}, nil, before)
 		list = append(list, meant...)
 		c.remember(meant)
@@ -71,13 +72,6 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
 	return list
-}
-
-// onlyFats reports whether nothing is named but fat, or what is left of it in a pan.
-func (c *cookery) onlyFats(list []mention) bool {
-	return !slices.ContainsFunc(list, func(m mention) bool {
-		return m.holder >= 0 && !strings.HasSuffix(c.holders[m.holder].name, ".fat") || m.holder < 0 && !c.behaves(m, pantry.Fat)
-	})
 }
 
 // steepsBy reports whether a clause steeps nothing but what flavours, in some of a liquid, or fruit in water: it goes into the

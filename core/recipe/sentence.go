@@ -150,7 +150,7 @@ func (c *cookery) takesBackFat() bool {
 
 // onlyLets reports whether a clause says nothing but that something is let be: the next one says what.
 func (l *clause) onlyLets() bool {
-	rest := l.words[min(l.lead, len(l.words)):]
+	rest := l.asked().words
 	return slices.Contains([]string{"let", "allow", "leave", "stir", "mix"}, l.verb) && !slices.ContainsFunc(rest, func(w *token) bool {
 		return !filler[w.text] && w.text != ","
 	})
@@ -161,7 +161,7 @@ func (c *cookery) letsBe(l *clause) bool {
 	if l.verb != "let" && l.verb != "allow" {
 		return false
 	}
-	return !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+	return !slices.ContainsFunc(l.asked().words, func(w *token) bool {
 		switch w.text {
 		case "it", "them", "this", "all", "everything", "the", "pot", "pan", "mixture", "pudding":
 			return false
@@ -169,6 +169,9 @@ func (c *cookery) letsBe(l *clause) bool {
 		return !c.isName(w.one)
 	})
 }
+
+// asked is a clause from its word of doing on, without what stands before that.
+func (l *clause) asked() *clause { return &clause{words: l.words[min(l.lead, len(l.words)):]} }
 
 // readAll counts all words of a clause as read.
 func (l *clause) readAll() {
@@ -181,7 +184,7 @@ func (l *clause) readAll() {
 func (l *clause) said() string {
 	const most = 6
 	words := []string{l.verb}
-	for _, w := range l.words[min(l.lead, len(l.words)):] {
+	for _, w := range l.asked().words {
 		if w.text == "," || len(words) == most {
 			break
 		}
@@ -201,7 +204,7 @@ func (l *clause) getsReady() bool {
 	return slices.Contains([]action{doPeel, doCut, doGrate, doGrind, doRoast}, l.do)
 }
 func (l *clause) bare() bool {
-	return l.getsReady() && !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+	return l.getsReady() && !slices.ContainsFunc(l.asked().words, func(w *token) bool {
 		return w.text != "and" && w.text != "then" && !strings.HasSuffix(w.text, "ly")
 	})
 }

@@ -119,8 +119,7 @@ var inPassing = []meaning{
 	}, do: doNothing, then: readAll},
 	{verbs: "make", when: func(c *cookery, l *clause) bool {
 		return slices.ContainsFunc(c.unused(l), func(m mention) bool {
-			return c.material(m.item) != nil &&
-				c.material(m.item).Kind == "sweetener"
+			return c.sweetens(m.item)
 		})
 	}, has: []string{"a syrup", "syrup", "a thin syrup", "a thick syrup"}, do: doMelt, then: func(_ *cookery, l *clause) {
 		l.verb = "dissolve"
@@ -433,7 +432,7 @@ func (c *cookery) lastBowl() int {
 func (c *cookery) onlySpice(l *clause) bool {
 	flavours := []string{"peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
 	l.has(flavours...)
-	if !slices.ContainsFunc(l.words[min(l.lead, len(l.words)):], func(w *token) bool {
+	if !slices.ContainsFunc(l.asked().words, func(w *token) bool {
 		return slices.Contains(flavours, w.text) ||
 			c.isName(w.one)
 	}) {

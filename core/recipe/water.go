@@ -1,7 +1,6 @@
 package recipe
 
 import (
-	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"math"
@@ -14,14 +13,8 @@ import (
 func (c *cookery) waterToMelt(l *clause) string {
 	const part, step = 0.25, 10 // of its weight, ml. Source: our own judgement
 	for _, group := range c.namedIn(l.text()) {
-		m := c.material(group[0])
-		if m == nil || m.Kind != "sweetener" {
-			continue
-		}
-		if amount, err := measure.ParseAmount(c.given[group[0]].Item.Amount); err == nil {
-			if g, err := c.reader.measures.Grams(amount, m.Body()); err == nil {
-				return strconv.Itoa(max(step, int(math.Round(float64(g)*part/step))*step)) + " ml"
-			}
+		if g := c.gramsOf(group[0]); g > 0 && c.sweetens(group[0]) {
+			return strconv.Itoa(max(step, int(math.Round(g*part/step))*step)) + " ml"
 		}
 	}
 	return ""
@@ -74,12 +67,8 @@ func (c *cookery) enoughWater(l *clause) string {
 	}
 	grams := 0.0
 	for _, m := range append(slices.Clone(c.last), c.solids(l)...) {
-		if material := c.material(m.item); material != nil && m.item >= 0 {
-			if amount, err := measure.ParseAmount(c.given[m.item].Item.Amount); err == nil {
-				if g, err := c.reader.measures.Grams(amount, material.Body()); err == nil {
-					grams = max(grams, float64(g))
-				}
-			}
+		if m.item >= 0 {
+			grams = max(grams, c.gramsOf(m.item))
 		}
 	}
 	const step, least = 50, 200 // ml
