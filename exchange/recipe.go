@@ -7,13 +7,16 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"html"
 	"io"
 	"kirdu/core/measure"
 	"math"
 	"regexp"
 	"strconv"
 	"strings"
+	"unicode"
+
+	"golang.org/x/net/html"
+	"golang.org/x/net/html/atom"
 )
 
 // A Recipe is what is taken over from a recipe in JSON-LD.
@@ -24,6 +27,7 @@ type Recipe struct {
 	Notes       string   // the method, to be read beside the plan
 	Steps       []string // of the method, for a recipe that is written
 	Minutes     float64  // in all, for a recipe that is written; 0: not said
+	Page        string   // what a page shows that carries no recipe to be read by programs
 }
 
 // WriteRecipe writes a recipe as JSON-LD in the schema.org vocabulary, which
@@ -65,17 +69,17 @@ var (
 
 // Bounds of a recipe file.
 const (
-	MaxRecipeBytes = 512 << 10
+	MaxRecipeBytes = 2 << 20 // a saved page carries much beside its recipe
 	mostDepth      = 40
 	mostEntries    = 400
-	mostNotes      = 3000 // characters, within what a plan's notes hold
 )
 
 // scriptOpen finds the JSON-LD of a saved web page.
 var scriptOpen = regexp.MustCompile(`(?is)<script[^>]*application/ld\+json[^>]*>(.*?)</script>`)
 
 // ReadRecipe reads the first recipe of a JSON-LD document, or of a web page
-// that carries one. Errors: ErrNotJSON, ErrNoRecipe, ErrTooLarge.
+// that carries one; of a page that carries none it returns what there is to read. Errors: ErrNotJSON, ErrNoRecipe,
+// ErrTooLarge.
 func ReadRecipe(data []byte) (Recipe, error) {
 	if len(data) > MaxRecipeBytes {
 		return Recipe{}, ErrTooLarge
@@ -86,9 +90,6 @@ func ReadRecipe(data []byte) (Recipe, error) {
 		documents = nil
 		for _, found := range scriptOpen.FindAllSubmatch(data, -1) {
 			documents = append(documents, found[1])
-		}
-		if len(documents) == 0 {
-			return Recipe{}, ErrNoRecipe
 		}
 	}
 	readable := false
@@ -106,10 +107,71 @@ func ReadRecipe(data []byte) (Recipe, error) {
 			return recipeOf(o), nil
 		}
 	}
+	if len(data) > 0 && data[0] == '<' {
+		if text := pageText(data); strings.ContainsFunc(text, unicode.IsDigit) {
+			return Recipe{Page: text}, nil
+		}
+		return Recipe{}, ErrNoRecipe
+	}
 	if !readable {
 		return Recipe{}, ErrNotJSON
 	}
 	return Recipe{}, ErrNoRecipe
+}
+
+// pageText is what a saved web page shows, a line for each block.
+func pageText(data []byte) string {
+	root, err := html.Parse(bytes.NewReader(data))
+	if err != nil {
+		return ""
+	}
+	var b strings.Builder
+	var walk func(n *html.Node, depth int)
+	walk = func(n *html.Node, depth int) {
+		const deepest = 400
+		if depth > deepest || n.Type == html.ElementNode && unseen[n.DataAtom] {
+			return
+		}
+		if n.Type == html.TextNode {
+			b.WriteString(strings.NewReplacer("\n", " ", "\r", " ").Replace(n.Data))
+		}
+		block := n.Type == html.ElementNode && blocks[n.DataAtom]
+		if block {
+			b.WriteByte('\n')
+		}
+		for child := n.FirstChild; child != nil; child = child.NextSibling {
+			walk(child, depth+1)
+		}
+		if block {
+			b.WriteByte('\n')
+		}
+	}
+	walk(root, 0)
+	var lines []string
+	for line := range strings.Lines(strings.ToValidUTF8(b.String(), "")) {
+		if line = strings.Join(strings.Fields(line), " "); line != "" {
+			lines = append(lines, line)
+		}
+	}
+	return strings.Join(lines, "\n")
+}
+
+// What a page does not show, and what begins a line of it.
+var (
+	unseen = atoms(atom.Script, atom.Style, atom.Head, atom.Noscript, atom.Template, atom.Svg, atom.Nav, atom.Footer, atom.Iframe, atom.Button,
+		atom.Select, atom.Form)
+	blocks = atoms(atom.P, atom.Div, atom.Li, atom.Ul, atom.Ol, atom.H1, atom.H2, atom.H3, atom.H4, atom.H5, atom.H6, atom.Br, atom.Tr,
+		atom.Dt,
+		atom.Dd, atom.Section, atom.Article, atom.Header, atom.Aside, atom.Main, atom.Blockquote, atom.Pre, atom.Label, atom.Figcaption,
+		atom.Table)
+)
+
+func atoms(list ...atom.Atom) map[atom.Atom]bool {
+	set := map[atom.Atom]bool{}
+	for _, a := range list {
+		set[a] = true
+	}
+	return set
 }
 
 // findRecipe looks for an object of type Recipe that lists ingredients.
@@ -157,11 +219,7 @@ func recipeOf(o map[string]any) Recipe {
 			break
 		}
 	}
-	notes := strings.Join(instructions(o["recipeInstructions"], 0), "\n")
-	if runes := []rune(notes); len(runes) > mostNotes {
-		notes = string(runes[:mostNotes]) + "…"
-	}
-	r.Notes = notes
+	r.Notes = strings.Join(instructions(o["recipeInstructions"], 0), "\n")
 	return r
 }
 
@@ -217,6 +275,9 @@ func instructions(value any, depth int) []string {
 		return all
 	case map[string]any:
 		if steps := instructions(v["itemListElement"], depth+1); len(steps) > 0 {
+			if name := texts(v["name"]); len(name) > 0 {
+				steps = append([]string{strings.TrimSuffix(name[0], ":") + ":"}, steps...)
+			}
 			return steps
 		}
 		return texts(v["text"])

@@ -33,6 +33,23 @@ func TestReadRecipe(t *testing.T) {
 	}
 }
 
+// The parts of a method keep their names, and all of a long one is taken over.
+func TestTheMethodOfAFile(t *testing.T) {
+	long := strings.Repeat("Stir the millet once more and see whether it is soft. ", 100)
+	r, err := exchange.ReadRecipe([]byte(`{"@type":"Recipe","name":"Two pans","recipeIngredient":["1 l milk"],"recipeInstructions":[
+		{"@type":"HowToSection","name":"For the syrup","itemListElement":[{"@type":"HowToStep","text":"Melt the jaggery."}]},
+		{"@type":"HowToSection","name":"To finish:","itemListElement":[{"@type":"HowToStep","text":"` + long + `"}]}]}`))
+	require.NoError(t, err)
+	require.Equal(t, "For the syrup:\nMelt the jaggery.\nTo finish:\n"+strings.TrimSpace(long), r.Notes)
+}
+
+func TestAPageForPeople(t *testing.T) {
+	r, err := exchange.ReadRecipe([]byte("<html><head><title>no</title></head><body><h1>Rice</h1><ul><li>1 l <b>milk</b>\nwhole</li>" +
+		"<li>80&nbsp;g rice</li></ul><p>Boil it<br>and stir.</p><footer>2026</footer></body></html>"))
+	require.NoError(t, err)
+	require.Equal(t, exchange.Recipe{Page: "Rice\n1 l milk whole\n80 g rice\nBoil it\nand stir."}, r)
+}
+
 func TestFilesThatAreNoRecipe(t *testing.T) {
 	for name, c := range map[string]struct {
 		data string

@@ -314,6 +314,17 @@ func TestRecipeFile(t *testing.T) {
 	require.Contains(t, body, "Sago of the slipway")
 	require.Contains(t, body, `value="8"`)
 	require.Contains(t, body, "Small starch pearls")
+	// A saved page that carries no recipe for programs is read as it stands.
+	response, body = send("page.html", `<!doctype html><html><head><title>x</title><style>p{}</style></head><body><nav><a>Home</a></nav>
+		<h1>Sago of the ferry</h1><p>I love it.</p><h2>Ingredients</h2><ul><li>1 cup sago</li><li>1 l <b>milk</b></li>
+		<li>90&nbsp;g sugar</li></ul>
+		<h2>Method</h2><ol><li>Bring the milk to the boil, add the sago and simmer for 15 minutes.</li><li>Stir in the sugar.</li></ol>
+		<script>track("1 l petrol")</script></body></html>`)
+	require.Equal(t, http.StatusOK, response.StatusCode)
+	require.Contains(t, body, "Sago of the ferry")
+	require.Contains(t, body, "3 of 3 lines are clear")
+	require.NotContains(t, body, "petrol")
+	require.Contains(t, body, "Bring it to the boil")
 	// A plan of another kitchen: its cup is 300 ml, ours 226.
 	document := `{"format":"kirdu-plan/1","name":"From the other bank","measures":{"cup_ml":300},
 		"pots":{"main":{"shape":"straight","diameter_mm":200,"height_mm":120}},

@@ -5,6 +5,7 @@ import (
 	"kirdu/core/plan"
 	"net/http"
 	"net/url"
+	"os"
 	"regexp"
 	"strings"
 	"testing"
@@ -57,6 +58,38 @@ func TestARecipeWithItsMethod(t *testing.T) {
 	response, page = s.post("/intake", form)
 	require.Equal(t, http.StatusOK, response.StatusCode)
 	require.Contains(t, page, "No pot and no flame were found in it")
+}
+
+// A whole page is pasted, with its story, its times and what others wrote below: the recipe is taken out of it, and what was
+// left out is there to be seen.
+func TestAWholePageIsPasted(t *testing.T) {
+	s := newSite(t, nil)
+	pasted, err := os.ReadFile("../core/recipe/testdata/pages/card.txt")
+	require.NoError(t, err)
+	form := url.Values{"list": {string(pasted)}, "bowls": {"4"}, "serve": {"hot"}, "name": {""}, "method": {""}}
+	response, page := s.post("/intake", form)
+	require.Equal(t, http.StatusOK, response.StatusCode)
+	require.Contains(t, page, "9 of 10 lines are clear")
+	require.Contains(t, page, `value="Creamy Stovetop Rice Pudding"`)
+	require.NotContains(t, page, "not understood")
+	require.Contains(t, page, "What the text has beside the recipe")
+	require.Contains(t, page, "212 votes")
+	sent := formIn(t, page, "/intake/pudding")
+	require.NotContains(t, sent.Get("list"), "votes")
+	response, _ = s.post("/intake/pudding", sent)
+	require.Equal(t, http.StatusSeeOther, response.StatusCode)
+	list, err := s.store.Puddings(t.Context(), 1)
+	require.NoError(t, err)
+	require.Equal(t, "Creamy Stovetop Rice Pudding", list[0].Plan.Name)
+	require.Contains(t, list[0].Plan.Notes, "keeps in an airtight container")
+	require.NotContains(t, list[0].Plan.Notes, "votes")
+
+	form.Set("method", "Directions\nBoil the milk with the rice for 20 minutes. Stir in the sugar.\nStorage\nKeeps for two days.\nServes 8")
+	_, page = s.post("/intake", form)
+	require.Contains(t, page, "Keeps for two days.")
+	form.Set("bowls", "11")
+	_, page = s.post("/intake", form)
+	require.Equal(t, "11", formIn(t, page, "/intake/pudding").Get("bowls"), "what the cook has typed stays")
 }
 
 // What is no recipe is said plainly, and nothing of it is kept.

@@ -28,6 +28,7 @@ import (
 	"github.com/klauspost/compress/gzhttp"
 
 	"kirdu/app"
+	"kirdu/exchange"
 	"kirdu/web/about"
 	"kirdu/web/benches"
 	"kirdu/web/book/learnt"
@@ -145,6 +146,7 @@ func Handler(o Options) http.Handler {
 		Answer: writeTimeout,
 		Others: []guard.Limit{
 			{Prefix: "/archive", Suffix: "/archive", Most: archive.MaxUpload},
+			{Prefix: "/intake", Suffix: "/intake", Most: exchange.MaxRecipeBytes + maxBody},
 			{Prefix: "/logbook/", Suffix: "/photo", Most: logbook.MaxUpload},
 		}}, handler)
 	compress, err := gzhttp.NewWrapper(gzhttp.ExceptContentTypes([]string{"text/event-stream"}))

@@ -46,7 +46,7 @@ func saidTimes(text string) (list []measure.Range) {
 	for _, w := range methodWords(text) {
 		plain = append(plain, w.text)
 	}
-	text = inMinutes.Replace(everyTime.ReplaceAllString(strings.Join(plain, " "), ""))
+	text = inMinutes.Replace(stirredAt.ReplaceAllString(everyTime.ReplaceAllString(strings.Join(plain, " "), ""), ""))
 	for _, found := range hoursAnd.FindAllStringSubmatch(text, -1) {
 		minutes := 60*mixedNumber(timeWords(found[1]+" hours")) + mixedNumber(found[2])
 		list = append(list, measure.Range{Value: minutes, Low: minutes, High: minutes})
@@ -85,7 +85,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	for _, said := range saidTimes(s.Text) {
 		kept := slices.ContainsFunc(steps, func(i int) bool {
 			m, ok := lasting(&p.Steps[i])
-			if k := i + 2; ok && k < len(p.Steps) && p.Steps[i].Do == plan.Heat && p.Steps[k].Do == plan.Heat && float64(m) < said.Low-about {
+			if k := i + 2; ok && k < len(p.Steps) && p.Steps[i].Do == p.Steps[k].Do && float64(m) < said.Low-about {
 				rest, _ := lasting(&p.Steps[k]) // what goes in "for the last two minutes" parts the time
 				m += rest
 			}

@@ -301,9 +301,8 @@ func (c *cookery) asFrying(list []mention) frying {
 // fryThese fries what is named; it reports true, so that what was fried can be asked for.
 func (c *cookery) fryThese(l *clause, list []mention) bool {
 	f, minutes := c.asFrying(list), l.minutes()
-	const all = 0.999
 	switch {
-	case len(f.pieces) > 0 && (f.fat >= 0 && c.used[f.fat] < all || f.left >= 0):
+	case len(f.pieces) > 0 && (f.fat >= 0 && c.used[f.fat] < fullyUsed || f.left >= 0):
 		c.fryPieces(l, f, minutes)
 	case len(f.others) > 0:
 		c.fryInPot(l, f, minutes)

@@ -124,6 +124,10 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if c.underPressure(l, minutes) || c.staysInOven(l, minutes) {
 		return true
 	}
+	if c.heated > 0 && minutes > 0 && c.inDish() && l.flame() == "" { // "cook for 2 hours"
+		c.bake(l)
+		return true
+	}
 	if (c.oven == plan.SlowCooker || c.oven == plan.Microwave) && minutes > 0 {
 		c.bakeFor(l, minutes)
 		return true
@@ -595,7 +599,7 @@ func (c *cookery) turn(l *clause) bool {
 
 // beforeBoiling is said of a pot that is taken off when it is nearly boiling.
 var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) ` +
-	`(?:it|the milk|the pudding|the mixture)?\s?(?:(?:is about|begins?|starts?|comes?) )?(?:to )?` +
+	`(?:it|the milk|the pudding|the mixture)?\s?(?:(?:is about|begins?|starts?|comes?) )?(?:to )?(?:an? |the )?` +
 	`(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
 
 func (c *cookery) bake(l *clause) {
@@ -634,7 +638,11 @@ func (c *cookery) bake(l *clause) {
 // staysInOven bakes on where a pudding is in the oven, and nobody has taken it out: "stir, and leave it for another hour".
 func (c *cookery) staysInOven(l *clause, minutes measure.Minute) bool {
 	last := len(c.steps) - 1
-	if last < 0 || minutes == 0 || c.steps[last].Do != plan.Bake || c.steps[last].BakeIn != plan.InOven || c.next != nil {
+	for last > 0 && c.steps[last].Do == plan.Add && !c.steps[last].Topping {
+		last-- // "stir in the cream for the last 20 minutes"
+	}
+	if last < 0 || minutes == 0 || c.steps[last].Do != plan.Bake || c.steps[last].BakeIn != plan.InOven || c.next != nil ||
+		c.at < 0 || c.steps[last].Pot != c.holders[c.at].name {
 		return false
 	}
 	since, _ := unmarked(c.steps[last].Note)

@@ -34,6 +34,9 @@ const (
 	steaming                     = measure.Celsius(80)
 )
 
+// fullyUsed is the share from which all of something is in.
+const fullyUsed = 0.999
+
 // clause does one thing. fine reports whether it is right that nothing came of it.
 func (c *cookery) clause(l *clause) (fine bool) {
 	c.settle(l)
@@ -213,6 +216,10 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 	pronoun := slices.IndexFunc(l.words, func(w *token) bool {
 		return w.text == "it" || w.text == "them" || w.text == "this" || w.text == "these"
 	})
+	if both := l.find("both"); pronoun < 0 && (both == len(l.words)-1 || both >= 0 && slices.Contains([]string{"to", "in", "into"},
+		l.words[both+1].text)) {
+		pronoun = both // "scrape out the seeds and add both to the pan"
+	}
 	if pronoun < 0 || slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.item >= 0 && m.at < pronoun }) {
 		return list
 	}
@@ -293,7 +300,7 @@ func (c *cookery) fresh(l *clause) []mention {
 	for _, m := range before {
 		material := c.material(m.item)
 		named := slices.ContainsFunc(list, func(one mention) bool { return one.item == m.item })
-		bare := l.beginsWith("in") || l.beginsWith("with") // "drain and boil in the milk"
+		bare := l.beginsWith("in") || l.beginsWith("with") || l.beginsWith("cook in") || l.beginsWith("cook with") // "drain and boil in the milk"
 		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 &&
 			(len(c.preparations[m.item]) == 0 || bare) &&
 			material.Behaviour == pantry.Grain && len(c.held()) == 0 {
@@ -354,7 +361,7 @@ func (c *cookery) placeRest() (unplaced []int) {
 	c.at, c.next = c.servedPot(), nil
 	var early, late, top []mention
 	for i := range c.given {
-		if c.used[i] >= 0.999 || c.material(i) == nil {
+		if c.used[i] >= fullyUsed || c.material(i) == nil {
 			continue
 		}
 		one := mention{item: i, share: 1 - c.used[i], holder: -1}

@@ -331,6 +331,7 @@ var intakeUnits = map[string]struct {
 	"scraping": {"pinch", 0.25},
 	"grating":  {"pinch", 0.25}, "sprinkle": {"pinch", 0.5}, "sprinkling": {"pinch", 0.5}, "dusting": {"pinch", 0.5}, "shake": {"pinch",
 		0.5}, "drop": {"ml", 0.05},
+	"knob":    {"tbsp", 1}, // our own judgement
 	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
 	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1},
 	"no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
@@ -345,6 +346,9 @@ var loose = map[string]measure.Code{
 	"qt":    "recipe.quart",
 	"quart": "recipe.quart",
 }
+
+// aloneUnit are units that need no number before them.
+var aloneUnit = wordSet("pinch dash handful sprinkle sprinkling grating scraping dusting knob smidgen")
 
 // numberWords are amounts in words.
 var numberWords = map[string]float64{

@@ -451,7 +451,9 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 		c.steeped[c.now] = true // "off the heat ... beat for a minute"
 		return true, true
 	case minutes > 0 && minutes < longest:
-		c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
+		if !c.staysInOven(l, minutes) {
+			c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
+		}
 		return true, true
 	case l.waitsFor() && l.comesToBoil() && !nearlySaid.MatchString(l.text()):
 		c.heat(l, vessel.Medium, plan.Until{Boil: true})
@@ -531,7 +533,11 @@ func (c *cookery) top(l *clause) (fine bool) {
 	if main := c.mainPot(); len(list) == 0 && l.do != doPass && main >= 0 && c.at != main && len(c.held()) > 0 {
 		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
 	}
-	if len(list) == 0 && l.do != doPass {
+	garnishes := len(list) == 0 && (l.verb == "garnish" || l.verb == "decorate") && len(c.held()) > 0 && l.find("with") < 0
+	if garnishes {
+		list = c.toppings() // "garnish and serve"
+	}
+	if len(list) == 0 && l.do != doPass && !garnishes {
 		if list = c.restOf(l, before); len(list) == 0 {
 			list = c.asMeant(it, nil, before)
 		}
@@ -558,7 +564,17 @@ func (c *cookery) top(l *clause) (fine bool) {
 		func(m mention) bool {
 			return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
 		})
-	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass // "sprinkle over the semolina": it is cooked yet
+	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass || garnishes // "sprinkle over the semolina": it is cooked yet
+}
+
+// toppings are what the list has for the top and nothing was made of yet: "garnish and serve".
+func (c *cookery) toppings() (list []mention) {
+	for i := range c.given {
+		if c.used[i] == 0 && c.isTopping(i) {
+			list = append(list, mention{item: i, share: 1, holder: -1})
+		}
+	}
+	return list
 }
 
 // restOf is what is left of what was named last: "stir in half of the nuts and garnish with the rest".

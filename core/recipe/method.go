@@ -90,7 +90,7 @@ type Sentence struct {
 	As     string // what the cook had read in its place
 	Steps  []int  // of the plan, by index
 	Passed bool   // it says nothing that a plan has a step for: "serve hot", "wash the rice"
-	Kept   bool   // what is done only if: a note at the step before
+	Kept   bool   // what is done only if, or told beside it: a note at the step before
 	Doubts []Doubt
 }
 
@@ -115,7 +115,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		return Cooked{}, ErrLongMethod
 	}
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		at: -1, assumed: -1, steeps: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
+		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
 		dressed: map[int]mention{}}
 	for i := range given {
@@ -274,6 +274,7 @@ type cookery struct {
 	shared   map[string][]int // by the name of what is fried: further sentences that add to it
 	reserved map[int]float64  // of items: the share that is kept for later
 	steeps   int              // the sentence in which something is steeped beside the pot; -1 for none
+	greased  int              // the sentence in which a dish is buttered for the oven; -1 for none
 	steeped  map[int]bool     // sentences in which something was: their minutes are its
 	strained map[int]bool     // sentences that strain what needs no step for it
 	dressed  map[int]mention  // by what is tossed in it: fat that goes in with that

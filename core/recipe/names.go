@@ -253,7 +253,7 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		if meant, settled := c.inSomething(l, k, i); settled {
 			return append(list, meant...), len(meant) == 0
 		}
-		if h := c.holderOf(i); h < 0 || c.used[i] <= 0.999 || c.next == nil && slices.Contains(c.held(), i) {
+		if h := c.holderOf(i); h < 0 || c.used[i] <= fullyUsed || c.next == nil && slices.Contains(c.held(), i) {
 			list = append(list, mention{item: i, share: c.shareBefore(l, k, i), holder: -1, at: k})
 		} else if again = slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }); !again {
 			list = append(list, mention{item: i, share: 0, holder: h, at: k})
@@ -288,7 +288,7 @@ func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 	if len(candidates) == 0 {
 		return false
 	}
-	if i := candidates[0]; c.used[i] <= 0.999 || !c.given[i].inMethod && c.given[i].Item.Material != "water" {
+	if i := candidates[0]; c.used[i] <= fullyUsed || !c.given[i].inMethod && c.given[i].Item.Material != "water" {
 		return false
 	}
 	text, _ := c.amountBefore(l, k)
@@ -311,7 +311,7 @@ func (c *cookery) inSomething(l *clause, k, item int) (meant []mention, settled 
 	if h := c.seasonedWith(l, k, item); h >= 0 {
 		return []mention{{item: item, share: 0, holder: h, at: k}}, true // "the salted coconut milk"
 	}
-	if c.used[item] > 0 && c.used[item] < 0.999 && cookedFirst[said] && c.inSomePot(item) {
+	if c.used[item] > 0 && c.used[item] < fullyUsed && cookedFirst[said] && c.inSomePot(item) {
 		return []mention{{item: item, share: 0, holder: c.holderOf(item), at: k}}, true // "the sweet coconut milk"
 	}
 	return nil, false
@@ -455,7 +455,7 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 		kind = l.words[k-1].one
 	}
 	rank := func(i int) (n int) {
-		if c.used[i] > 0.999 {
+		if c.used[i] > fullyUsed {
 			n += 4
 		}
 		if c.given[i].Section != c.section {
@@ -647,7 +647,7 @@ func (c *cookery) pour(h int, share float64) plan.Item {
 	if one.pot {
 		item = plan.Item{Pot: one.name}
 	}
-	if share < 0.999 && share < one.left {
+	if share < fullyUsed && share < one.left {
 		of := share / one.left
 		item.Share = &of
 		one.left -= share

@@ -193,7 +193,7 @@ func (t *telling) namedBefore(k int) (name string) {
 // leftLiquid is the name of the liquid of which a part is in, "" for none or several.
 func (t *telling) leftLiquid() (name string) {
 	for i := range t.given {
-		part := t.used[i] > 0 && t.used[i] < 0.999 || t.reserved[i] > 0
+		part := t.used[i] > 0 && t.used[i] < fullyUsed || t.reserved[i] > 0
 		if m := t.material(i); m != nil && pours(m) && part && len(t.names[i]) > 0 {
 			if name != "" {
 				return ""

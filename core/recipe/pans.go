@@ -172,8 +172,8 @@ func (c *cookery) any(list []mention, behaviour pantry.Behaviour) bool {
 
 // cold reports whether part of a liquid is stirred together with something before anything is in a pot.
 func (c *cookery) cold(l *clause, items []mention) bool {
-	const whole = 0.999
-	return slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < whole }) && len(c.held()) == 0 &&
+	return slices.ContainsFunc(items, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < fullyUsed }) &&
+		len(c.held()) == 0 &&
 		l.verb != "combine" && l.find("saucepan") < 0 && l.find("pan") < 0 && l.find("pot") < 0
 }
 

@@ -12,7 +12,7 @@ func Sentences(text string) (list []string) {
 		line = leadingNumber.ReplaceAllString(clean(line), "")
 		for _, part := range sentenceEnd.Split(line, -1) {
 			part = stepNumber.ReplaceAllString(strings.Trim(part, " .;!"), "$1")
-			if part != "" && !onlyNumber.MatchString(part) {
+			if part != "" && !onlyStep.MatchString(part) && !onlyNumber.MatchString(part) {
 				list = append(list, part)
 			}
 		}
@@ -23,6 +23,7 @@ func Sentences(text string) (list []string) {
 var (
 	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`) // of a step, in the middle of a line
+	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)
 	stepNumber    = regexp.MustCompile(`^\d{1,2} (\p{Lu}\p{Ll})`)
 	leadingNumber = regexp.MustCompile(`(?i)^(?:step )?\d+ ?[.):]+ *`)
 )

@@ -51,6 +51,9 @@ func (c *cookery) open(words []string) {
 
 var potName = regexp.MustCompile(`^[a-z]{3,16}$`)
 
+// inDish reports whether what is being cooked is in a dish for the oven.
+func (c *cookery) inDish() bool { return c.at >= 0 && strings.HasPrefix(c.holders[c.at].name, "dish") }
+
 // held is what the pot that is being cooked in holds.
 func (c *cookery) held() []int {
 	if c.at < 0 {
@@ -77,6 +80,9 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 		wants := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 || m.holder >= 0 && m.holder != c.at })
 		if !wants {
 			return false
+		}
+		if c.at < 0 && c.greased == c.now && len(c.next) == 0 { // "butter a dish and tip in the rice"
+			c.next = []string{"dish"}
 		}
 		c.open(c.next)
 	}
@@ -135,7 +141,7 @@ func (c *cookery) finish() {
 	main := c.servedPot()
 	for h := range c.holders {
 		one := &c.holders[h]
-		if h == main || one.left < 0.999 || len(one.items) == 0 && !one.pot || strings.HasSuffix(one.name, ".fat") {
+		if h == main || one.left < fullyUsed || len(one.items) == 0 && !one.pot || strings.HasSuffix(one.name, ".fat") {
 			continue
 		}
 		if len(one.items) == 0 {

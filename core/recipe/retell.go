@@ -34,6 +34,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 		}
 	}
 	t.letIn()
+	t.stirredAt()
 	t.bath()
 	t.described()
 	t.relative()
@@ -230,6 +231,23 @@ func (t *telling) letIn() {
 }
 
 var trickles = wordSet(`trickle rain fall run slide drop pour flow stream sink`)
+
+// stirredAt passes over when something is stirred: "stirring after the first 30 minutes and again at 1 hour".
+func (t *telling) stirredAt() {
+	found := stirredAt.FindStringIndex(strings.Join(t.texts(0, len(t.words)), " "))
+	if found == nil {
+		return
+	}
+	text := strings.Join(t.texts(0, len(t.words)), " ")
+	begin := len(strings.Fields(text[:found[0]]))
+	end := begin + len(strings.Fields(text[found[0]:found[1]]))
+	t.replace(begin, end, "stirring", "occasionally")
+}
+
+// stirredAt is when something is stirred, as far as the next comma.
+var stirredAt = regexp.MustCompile(`\bstirring (?:it )?(?:[a-z]+ )?(?:[a-z]+ )?(?:after|at|half ?way)\b(?: the first)?(?: about)? ` +
+	`(?:(?:half )?an? |[a-z]+ |[\d]+ )?(?:minutes?|hours?|half ?way|point|through|time)\b(?: point| mark)?` +
+	`(?:,? and again (?:after|at)(?: the| about| another){0,2} (?:(?:half )?an? |[a-z]+ |[\d]+ )?(?:minutes?|hours?|end|half ?way)\b)?`)
 
 // bath passes over the water that a dish stands in: "set the dish in a larger pan and add an inch of hot water".
 func (t *telling) bath() {

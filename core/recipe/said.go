@@ -21,6 +21,9 @@ type token struct {
 func methodWords(text string) (list []*token) {
 	text = strings.NewReplacer(",", " , ", ":", " , ", "(", " , ", ")", " , ", "°", " ° ", "…", " ", "→", " , ",
 		"->", " , ", "=>", " , ", " + ", " and ", "&", " and ", " / ", " or ").Replace(strings.ToLower(text))
+	text = mixedFraction.ReplaceAllStringFunc(text, func(found string) string {
+		return found[:1] + " " + writtenOut[found[1:]]
+	})
 	text = contracted.Replace(strings.ReplaceAll(text+" ", " w/ ", " with "))
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
@@ -40,6 +43,12 @@ func methodWords(text string) (list []*token) {
 	}
 	return list
 }
+
+// mixedFraction is a fraction right behind its number: "2½ cups".
+var (
+	mixedFraction = regexp.MustCompile(`\d[¼½¾⅓⅔⅛]`)
+	writtenOut    = map[string]string{"¼": "1/4", "½": "1/2", "¾": "3/4", "⅓": "1/3", "⅔": "2/3", "⅛": "1/8"}
+)
 
 func firstRune(w string) rune { return []rune(w)[0] }
 

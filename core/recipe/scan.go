@@ -195,6 +195,10 @@ func (s *scan) quantity(words []string) (quantity, []string, bool) {
 		rest = rest[1:]
 	}
 	value, wrote, after, ok := s.amountNumber(rest)
+	if !ok && len(rest) > 1 && aloneUnit[strings.ToLower(rest[0])] && (rest[1] == "of" || !strings.HasSuffix(rest[0],
+		"ing")) { // "pinch of salt"
+		value, after, ok = 1, rest, true
+	}
 	if !ok {
 		return q, words, false
 	}

@@ -25,6 +25,13 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
+	if farewell.MatchString(text) {
+		return true
+	}
+	if besideSaid.MatchString(text) && c.namesNoneLeft(text) {
+		c.kept[c.now] = true
+		return false
+	}
 	tokens := c.retold(c.opening(methodWords(text)))
 	if len(tokens) == 0 {
 		return true
@@ -59,6 +66,34 @@ func (c *cookery) sentence(text string) (passed bool) {
 		c.check(tokens, was)
 	}
 	return passed
+}
+
+// What only takes leave of those who read, and what is told beside the cooking.
+var (
+	farewell = regexp.MustCompile(`(?i)^(?:and )?(?:enjoy(?:!|$| your| it| this| and| with| warm| hot| cold| chilled)|happy |yummy|` +
+		`voil[aà]|bon |` +
+		`let (?:me|us) know|leave (?:me |us )?a comment|(?:many )?thanks?\b|(?:i )?hope (?:you|this)|please (?:do )?(?:try|share|` +
+		`leave|rate)|` +
+		`do (?:try|let)|try (?:this|it) (?:out|and)|(?:and )?that(?:'s| is) (?:it|all)\b|you(?:'re| are) (?:all )?done|` +
+		`there you (?:go|have it)|` +
+		`share (?:it|this) with|and you(?:'re| are) done|see you|until next time|love\b)`)
+	besideSaid = regexp.MustCompile(`(?i)^(?:to reheat|reheat(?:ing)?\b.*\b(?:splash|serving|serve|microwave|leftovers?|if|` +
+		`later)\b|when reheating|for reheating|leftovers?\b|any leftovers?|remember\b|note\b|` +
+		`please note|keep in mind|bear in mind|be aware|n\.?b\.?\b|variations?\b|` +
+		`for an? (?:richer|thicker|thinner|creamier|lighter|vegan|dairy[- ]free) (?:version|pudding|kheer|payasam|result|taste|` +
+		`consistency)|` +
+		`alternatively\b|as an alternative|you (?:can|could|may|might) (?:also|even|always|instead|use|substitute|replace|skip|make|` +
+		`prepare|store|` +
+		`keep|freeze)\b|feel free|instead of\b|(?:it|this|the pudding|this pudding|the kheer|this kheer|this payasam) (?:can|may|` +
+		`could) (?:also )?` +
+		`be (?:made|served|eaten|kept|stored|prepared|frozen|reheated))`)
+)
+
+// namesNoneLeft reports whether a text names nothing that is in no pot yet.
+func (c *cookery) namesNoneLeft(text string) bool {
+	return !slices.ContainsFunc(c.namedIn(text), func(group []int) bool {
+		return slices.ContainsFunc(group, func(i int) bool { return c.used[i] < fullyUsed && !c.given[i].inMethod })
+	})
 }
 
 // follow follows the clauses of a sentence, and reports whether any did something, and of which nothing came though it asks
@@ -98,12 +133,20 @@ func (c *cookery) goesWith(one, next *clause) bool {
 	case one.bare() && next.getsReady():
 	case c.addsToFry(one, next):
 		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
+	case c.coversToSoak(one, next):
+		next.words, next.lead, next.do = slices.Concat(one.words, next.words), next.lead+len(one.words), doSoak
 	case c.letsBe(one):
 		next.words, next.lead = slices.Concat(one.words, next.words), next.lead+len(one.words)
 	default:
 		return false
 	}
 	return true
+}
+
+// coversToSoak reports whether a clause covers with water what the next one leaves in it: "cover with water and leave for an hour".
+func (c *cookery) coversToSoak(one, next *clause) bool {
+	stands := next.do == doSoak || timed(c, next) && slices.Contains([]string{"leave", "let", "stand", "sit", "set", "keep"}, next.verb)
+	return one.verb == "cover" && one.find("water") >= 0 && stands && soaksIt(c, one)
 }
 
 // washes reads the water that something is washed or soaked in, and how often.
@@ -272,9 +315,13 @@ func (c *cookery) forTheLast(text string, begin int) {
 	}
 	whole, end := &c.steps[begin-1], &c.steps[len(c.steps)-1]
 	timed := func(s *plan.Step) bool { return s.Do == plan.Heat && s.Until != nil && s.Until.Minutes != nil }
-	if timed(whole) && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Until.Minutes {
+	switch {
+	case timed(whole) && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Until.Minutes:
 		left := *whole.Until.Minutes - *end.Until.Minutes
 		whole.Until = &plan.Until{Minutes: &left}
+	case whole.Do == plan.Bake && end.Do == plan.Bake && whole.Pot == end.Pot && *end.Minutes < *whole.Minutes:
+		left := *whole.Minutes - *end.Minutes
+		whole.Minutes = &left
 	}
 }
 

@@ -150,7 +150,12 @@ var inPassing = []meaning{
 	{verbs: "butter oil line grease rub", finds: []string{"with"}, not: []string{"little", "some", "paper", "parchment"}, when: namesNew,
 		do: doAdd, then: intoADish},
 	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
-		"dishes", "pan"}, do: doNothing, then: func(c *cookery, l *clause) { c.greases(l) }},
+		"dishes", "pan"}, do: doNothing, then: func(c *cookery, l *clause) {
+		c.greases(l)
+		if c.at < 0 && (l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("casserole") >= 0) {
+			c.greased = c.now
+		}
+	}},
 	{verbs: "shake", finds: []string{"can", "tin", "bottle", "carton"}, do: doNothing, then: func(c *cookery, l *clause) {
 		said := maps.Clone(c.said)
 		c.mentions(l)
@@ -473,7 +478,7 @@ func turnsFlame(_ *cookery, l *clause) bool {
 
 // intoADish makes what is put in go into a dish of its own, where none is being filled.
 func intoADish(c *cookery, _ *clause) {
-	if c.next == nil && c.at >= 0 && !strings.HasPrefix(c.holders[c.at].name, "dish") {
+	if c.next == nil && c.at >= 0 && !c.inDish() {
 		c.next = []string{"dish"}
 	}
 }

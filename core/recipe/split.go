@@ -1,82 +1,431 @@
 package recipe
 
 import (
-	"kirdu/core/measure"
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
+
+	"kirdu/core/measure"
 )
 
 // ErrTwoRecipes is the fault of a text with more than one recipe in it.
 var ErrTwoRecipes = measure.Code("recipe.two-recipes")
 
-var (
-	listHead = regexp.MustCompile(`(?i)^(?:the )?` +
-		`(?:ingredients?|you(?:'ll| will)? need|what you need|things needed)(?: list)?(?: \(.*\))?\s*:?$`)
-	methodHead = regexp.MustCompile(`(?i)^(?:the )?(?:method|instructions?|directions?|preparation|procedure|steps|` +
-		`how to (?:make|cook|prepare)(?: it)?|what to do|making it)\s*:?$`)
-	servesHead = regexp.MustCompile(`(?i)^(?:serves|makes|for|yield|prep(?:aration)? time|cook(?:ing)? time|total time|difficulty)\b.{0,40}$`)
-	numbered   = regexp.MustCompile(`^(?:step )?\d+\s*[.):]\s+\pL`)
-	withAmount = regexp.MustCompile(`^[-*•·▢\s]*(?:\d|[¼½¾⅓⅔⅛]|an? )`)
-)
-
-// A Text is a pasted recipe, taken apart.
+// A Text is a pasted recipe, taken apart. No line of it is lost: what belongs to neither its list nor its method is in
+// Notes or in Around.
 type Text struct {
 	Name, List, Method string
+	Bowls              int    // how many it is said to serve; 0: not said
+	Notes              string // what is told beside it: tips, keeping, other ways of doing it
+	Around             string // what the page has around it: its story, its times, what it holds in nutrients
 }
 
-// Split takes a pasted recipe apart: what stands under "Ingredients" and "Method", or, without such headings,
-// the lines with an amount and the sentences. A text that is only a list comes back as its list. Errors:
-// ErrTwoRecipes.
+// A part is what a line of a recipe belongs to.
+type part string
+
+const (
+	leadPart   part = "lead" // what stands before any heading
+	listPart   part = "list"
+	methodPart part = "method"
+	notesPart  part = "notes"
+	aroundPart part = "around"
+)
+
+// A block is what stands under one heading.
+type block struct {
+	part  part
+	lines []string
+}
+
+// headings are the lines that begin a part.
+var headings = []struct {
+	part part
+	said *regexp.Regexp
+}{
+	{leadPart, regexp.MustCompile(`(?i)^(?:the )?(?:full |printable )?recipe(?: card)?$`)},
+	{listPart, regexp.MustCompile(`(?i)^(?:the )?(?:recipe )?(?:ingredients?|you(?:'ll| will)? need|what you(?:'ll| will)? need|` +
+		`things (?:needed|required)|ingredients? (?:needed|required|list|you(?:'ll| will)? need))` +
+		`(?: for (?:\d[^,]{0,20}|this recipe))?(?: list)?(?: ?[(\[].*[)\]])?$`)},
+	{methodPart, regexp.MustCompile(`(?i)^(?:the |recipe |cooking |preparation )?(?:method|instructions?|directions?|preparation|` +
+		`procedure|steps|` +
+		`how to (?:make|cook|prepare)(?: [^.?!]{2,50})?|how (?:we|i) (?:make|cook) (?:it|this)|what to do|making it|let'?s cook|` +
+		`step[- ]by[- ]step(?: (?:method|instructions?|directions?|guide))?|method of preparation|` +
+		`(?:steps|instructions?|directions?) (?:to make|for making)(?: [^.?!]{2,50})?)(?: ?[(\[].*[)\]])?$`)},
+	{notesPart, regexp.MustCompile(`(?i)^(?:(?:recipe|cook'?s|chef'?s|kitchen|my|some|a few|helpful|useful|pro|expert|top|important) )?` +
+		`(?:notes?|tips?|hints?)(?: (?:and|&|for|on|to) [^.?!]{2,50})?(?: ?[(\[].*[)\]])?$|` +
+		`^(?:storage|storing|how (?:long|to (?:store|freeze|reheat|keep|serve))|make[- ]ahead|making ahead|reheating|leftovers?|` +
+		`freezing|variations?|` +
+		`substitut(?:es?|ions?)|swaps|serving (?:suggestions?|ideas|tips)|what to serve with|` +
+		`troubleshooting|ingredient notes?|about the ingredients?)\b[^.!]{0,60}$`)},
+	{aroundPart, regexp.MustCompile(`(?i)^(?:nutrition|nutritional|equipment|utensils|tools|special equipment|you(?:'ll|` +
+		` will)? also need|video|` +
+		`watch|faqs?|frequently asked|questions?|comments?|reviews?|reader|leave a|post a|reply|related|more [a-z -]{2,40} recipes|` +
+		`other recipes|similar|` +
+		`you (?:may|might|will|'ll) also (?:like|enjoy|love)|did you (?:make|try|like)|share this|about (?:this|the author|me)|` +
+		`why (?:this|you|i|we)|what is|what are|can i|is it|table of contents|contents|in this (?:post|article)|keywords?|tags|` +
+		`filed under|` +
+		`categor(?:y|ies)|history|the story|newsletter|subscribe)\b[^.!]{0,70}$`)},
+}
+
+var (
+	// factSaid is a line that says something of the recipe as a whole, with its figure behind it or on the next line.
+	factSaid = regexp.MustCompile(`(?i)^(?:(?:course|cuisine|category|keywords?|author|recipe (?:by|type|source)|calories|energy|diet|` +
+		`difficulty|level|skill|cost|rating|published|updated|last updated|posted|allerg(?:ens?|y information))\s*(?:[:|-]\s*.*|\d.*|)|` +
+		`(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|rest(?:ing)?|soak(?:ing)?|chill(?:ing)?|cool(?:ing)?|active|inactive|` +
+		`additional|` +
+		`setting|hands[- ]on)[ -]?time\s*(?:[:|-]\s*.*|(?:about )?\d.*|))$`)
+	factAlone = regexp.MustCompile(`(?i)^[\pL -]+:?$`)
+	// timeSaid is one that in a method would be something to do.
+	timeSaid = regexp.MustCompile(`(?i)^(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|rest(?:ing)?|soak(?:ing)?|` +
+		`chill(?:ing)?|active|ready in|` +
+		`start to finish|time)\s*[:|-]?\s*(?:about )?(?:\d+\s*(?:minutes?|mins?|hours?|hrs?|h|m)\s*)+$`)
+	servesSaid = regexp.MustCompile(`(?i)^(?:serves?|servings|yields?|makes|portions|for|feeds)\s*[:|-]?\s*(?:about |around |approx\.? )?` +
+		`(\d+)(?: ?(?:to|-|or) ?\d+)?\s*(?:people|persons|servings?|portions?|bowls?|as .*|adults?.*|hungry .*|small .*|large .*|` +
+		`generous .*|)\.?$`)
+	servesHead  = regexp.MustCompile(`(?i)^(?:serves?|servings?|makes|for|yields?)\b.{0,40}$`)
+	keyOfServes = regexp.MustCompile(`(?i)^(?:serves|servings?|yields?|makes|portions?):?$`)
+	peopleSaid  = regexp.MustCompile(`(?i)^(\d+) (?:servings?|people|persons|portions?|bowls)$`)
+	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings:?|makes) (\d+)\b`)
+	bareFact    = regexp.MustCompile(`(?i)^(?:\d+\s*(?:minutes?|mins?|hours?|hrs?|h|m|kcal|servings?|people|portions?)\s*)+$`)
+	nutrients   = regexp.MustCompile(`(?i)\b(?:calories|kcal|carbohydrates?|protein|sodium|cholesterol|saturated)\b.*\d+ ?(?:k?cal|` +
+		`m?g|%|kj)`)
+	// onThePage is what a page lays around a recipe for its readers to press.
+	onThePage = regexp.MustCompile(`(?i)^(?:(?:jump to (?:the )?(?:recipe|video|comments)|print(?: (?:the )?recipe)?|pin(?: (?:it|` +
+		`the recipe|recipe))?|` +
+		`save(?: (?:the )?recipe)?|share|rate(?: this recipe)?|cook mode|keep (?:the |your )?screen (?:on|awake)|` +
+		`prevent your screen from going dark|us customary|us|metric|imperial|cups|grams|[123]x|[½¼]x|scale|select all|deselect all|` +
+		`add (?:all )?to (?:the )?(?:cart|basket|list|shopping list)|skip to .{3,30}|advertisement|ads?|continue reading|read more|` +
+		`photos?(?: by .{2,40})?|image(?: credit)?.{0,40}|copyright.{0,60}|all rights reserved|home|menu|search|log ?in|sign ?up|` +
+		`\d+ (?:comments?|reviews?|ratings?|votes?)|[★☆✩⭐ ]+|[\d.,]+ (?:from|out of) [\d.,]+.*|views?:? [\d.,]+|read ?time.{0,20}|` +
+		`by [A-Z][\w. ]{1,40}|(?:posted|published|updated|last updated)\b.{0,60})[\s·|•/,]*)+$`)
+	numbered   = regexp.MustCompile(`^(?:step )?\d+\s*[.):]\s+\pL`)
+	withAmount = regexp.MustCompile(`^[-*•·▢\s]*(?:\d|[¼½¾⅓⅔⅛]|an? )`)
+	comment    = regexp.MustCompile(`(?i)^(?:reply|\d+ (?:days|weeks|months|years) ago\b.*|.{2,30} says:?)$`)
+)
+
+// Split takes a pasted recipe apart: what stands under headings such as "Ingredients" and "Method", and what stands
+// around them; without such headings the lines with an amount and the sentences. A text that is only a list comes back as
+// its list. Errors: ErrTwoRecipes.
 func Split(text string) (Text, error) {
-	var list, method []string
-	var name string
-	lists, methods := 0, 0
-	in := ""
+	var s splitting
+	s.take(text, leadPart)
+	return s.text()
+}
+
+// SplitMethod takes apart what was pasted as a method alone: what stands under "Notes" and the like is none.
+func SplitMethod(text string) Text {
+	var s splitting
+	s.take(text, methodPart)
+	for _, b := range s.blocks {
+		if b.part == listPart || b.part == leadPart {
+			s.notes = append(s.notes, b.lines...)
+			continue
+		}
+		s.put(b.part, b.lines)
+	}
+	return s.result()
+}
+
+// A splitting is a text while it is taken apart.
+type splitting struct {
+	blocks []block
+	bowls  int
+
+	name                       string
+	list, method, notes, aside []string
+}
+
+// take sorts the lines of a text under their headings.
+func (s *splitting) take(text string, first part) {
+	s.blocks = []block{{part: first}}
+	fact := false // the line before is the name of a fact
 	for raw := range strings.Lines(text) {
 		line := strings.TrimSpace(raw)
 		plain := clean(line)
-		switch {
-		case plain == "":
-			continue
-		case listHead.MatchString(plain):
-			if lists++; methods > 0 || lists > 1 && len(list) > 0 && in == "method" {
-				return Text{}, ErrTwoRecipes
+		in := &s.blocks[len(s.blocks)-1]
+		if plain == "" {
+			if line != "" {
+				s.aside = append(s.aside, line)
 			}
-			in = "list"
-			continue
-		case methodHead.MatchString(plain):
-			if methods++; methods > 1 {
-				return Text{}, ErrTwoRecipes
-			}
-			in = "method"
 			continue
 		}
-		switch {
-		case in == "method":
-			method = append(method, line)
-		case in == "" && len(list) == 0 && name == "" && isTitle(plain):
-			name = plain
-		case in == "" && len(list) == 0 && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
+		if s.isFact(plain, fact, in.part) {
+			s.aside, fact = append(s.aside, line), factAlone.MatchString(plain)
 			continue
-		case in == "" && isSentence(plain), in == "list" && methods == 0 && isSentence(plain):
-			method = append(method, line)
+		}
+		fact = false
+		if s.onOneLine(line) {
+			continue
+		}
+		begins, is := headingOf(plain)
+		switch {
+		case is && !(in.part == aroundPart && begins == notesPart && !briefly(plain)):
+			s.servesToo(plain)
+			s.blocks = append(s.blocks, block{part: begins})
+			if begins == notesPart || begins == aroundPart {
+				s.put(begins, []string{line})
+			}
 		default:
-			list = append(list, line)
+			in.lines = append(in.lines, line)
 		}
 	}
-	if len(list) == 0 && name != "" {
-		list, name = []string{name}, ""
+}
+
+// onOneLine takes a heading that has what belongs to it behind it: "Method: boil the milk". A note is of its line alone.
+func (s *splitting) onOneLine(line string) bool {
+	const least = 8 // letters
+	head, rest, colon := strings.Cut(clean(line), ":")
+	if !colon {
+		head, rest, colon = strings.Cut(clean(line), " - ")
 	}
-	if lists == 0 && methods == 0 && len(method) == 0 && name != "" { // a list and nothing else: its first line may be one of it
-		list, name = append([]string{name}, list...), ""
+	begins, is := headingOf(head)
+	if rest = strings.TrimSpace(rest); !colon || !is || len(rest) < least {
+		return false
 	}
-	return Text{name, strings.Join(list, "\n"), strings.Join(method, "\n")}, nil
+	switch begins {
+	case notesPart, aroundPart:
+		s.put(begins, []string{line})
+	case listPart:
+		s.blocks = append(s.blocks, block{begins, inOneLine(rest)})
+	default:
+		s.blocks = append(s.blocks, block{begins, []string{rest}})
+	}
+	return true
+}
+
+// inOneLine parts a list that stands in one line: "1 cup rice, 1 l milk, a pinch of saffron".
+func inOneLine(text string) []string {
+	const fewest = 3
+	apart := strings.Split(text, ";")
+	if len(apart) < fewest {
+		apart = strings.Split(text, ", ")
+	}
+	var list []string
+	for k, one := range apart {
+		if one = strings.TrimSpace(one); k > 0 && !withAmount.MatchString(one) && len(strings.Fields(one)) == 1 && allDescribe(one) {
+			list[len(list)-1] += ", " + one // "rice, washed"
+			continue
+		}
+		list = append(list, one)
+	}
+	if len(list) < fewest {
+		return []string{text}
+	}
+	return list
+}
+
+// briefly reports whether a heading has nothing but itself: "Notes", and no "Notes on what to buy".
+func briefly(heading string) bool { return len(strings.Fields(heading)) <= 2 }
+
+// headingOf returns the part that a line begins.
+func headingOf(plain string) (part, bool) {
+	const longest = 80
+	heading := strings.TrimSpace(strings.TrimRight(plain, ":.-=*#_ "))
+	heading = strings.TrimSpace(strings.TrimLeft(heading, "#*=_- "))
+	if len(heading) > longest {
+		return "", false
+	}
+	for _, h := range headings {
+		if h.said.MatchString(heading) {
+			return h.part, true
+		}
+	}
+	return "", false
+}
+
+// isFact reports whether a line is what a page says about a recipe as a whole: how long, for how many, what to press.
+func (s *splitting) isFact(plain string, valued bool, in part) bool {
+	const longest = 90
+	if found := servesSaid.FindStringSubmatch(plain); found != nil {
+		s.serves(found[1])
+		return true
+	}
+	if found := peopleSaid.FindStringSubmatch(plain); found != nil {
+		s.serves(found[1])
+	}
+	if len(plain) > longest && !nutrients.MatchString(plain) {
+		return false
+	}
+	switch {
+	case keyOfServes.MatchString(plain), strings.Contains(plain, " » "), strings.Contains(plain, " > "):
+		return true
+	case onThePage.MatchString(plain), factSaid.MatchString(plain), nutrients.MatchString(plain):
+		s.servesToo(plain)
+		return true
+	case in != methodPart && timeSaid.MatchString(plain):
+		return true
+	case valued && len(plain) < 30 && in != listPart:
+		return true
+	}
+	return bareFact.MatchString(plain)
+}
+
+// servesToo takes how many it is for from a line that says more.
+func (s *splitting) servesToo(plain string) {
+	if found := servesToo.FindStringSubmatch(plain); found != nil {
+		s.serves(found[1])
+	}
+}
+
+// serves takes how many it is for, said first.
+func (s *splitting) serves(number string) {
+	if n, err := strconv.Atoi(number); err == nil && n > 0 && n <= 500 && s.bowls == 0 {
+		s.bowls = n
+	}
+}
+
+// text decides which blocks are the recipe.
+func (s *splitting) text() (Text, error) {
+	s.sayNothingOf()
+	lists := s.which(listPart, func(b block) bool { return amounts(b.lines) >= 2 })
+	if len(lists) == 0 {
+		lists = s.which(listPart, func(b block) bool { return len(b.lines) > 0 })
+	}
+	if len(lists) == 0 {
+		s.withoutHeadings()
+		return s.result(), nil
+	}
+	methods := s.which(methodPart, func(b block) bool { return len(b.lines) > 0 })
+	for k := 1; k < len(lists); k++ {
+		if slices.ContainsFunc(methods, func(m int) bool { return m > lists[k-1] && m < lists[k] }) {
+			return Text{}, ErrTwoRecipes
+		}
+	}
+	if after := slices.DeleteFunc(slices.Clone(methods), func(m int) bool { return m < lists[0] }); len(after) > 0 {
+		methods = after // what stands before the list tells of it beforehand
+	}
+	for k, b := range s.blocks {
+		switch {
+		case slices.Contains(lists, k):
+			s.fromList(b.lines, len(methods) == 0)
+		case slices.Contains(methods, k):
+			s.method = append(s.method, b.lines...)
+		case b.part == leadPart:
+			s.fromLead(b.lines)
+		case b.part == listPart, b.part == methodPart:
+			s.notes = append(s.notes, b.lines...)
+		default:
+			s.put(b.part, b.lines)
+		}
+	}
+	return s.result(), nil
+}
+
+// sayNothingOf takes what readers wrote below a page out of it.
+func (s *splitting) sayNothingOf() {
+	for k := range s.blocks {
+		if b := &s.blocks[k]; b.part == methodPart || b.part == notesPart {
+			if at := slices.IndexFunc(b.lines, func(line string) bool { return comment.MatchString(clean(line)) }); at >= 0 {
+				s.aside = append(s.aside, b.lines[at:]...)
+				b.lines = b.lines[:at]
+			}
+		}
+	}
+}
+
+// which returns the blocks of a part that are like something.
+func (s *splitting) which(p part, like func(block) bool) (list []int) {
+	for k, b := range s.blocks {
+		if b.part == p && like(b) {
+			list = append(list, k)
+		}
+	}
+	return list
+}
+
+// amounts counts the lines that begin with an amount.
+func amounts(lines []string) (n int) {
+	for _, line := range lines {
+		if plain := clean(line); withAmount.MatchString(plain) && !numbered.MatchString(plain) {
+			n++
+		}
+	}
+	return n
+}
+
+// put adds lines to what is told beside a recipe, or to what is around it.
+func (s *splitting) put(p part, lines []string) {
+	switch p {
+	case methodPart:
+		s.method = append(s.method, lines...)
+	case notesPart:
+		s.notes = append(s.notes, lines...)
+	default:
+		s.aside = append(s.aside, lines...)
+	}
+}
+
+// fromList takes a list; without a method under a heading of its own it may end in one.
+func (s *splitting) fromList(lines []string, tells bool) {
+	for _, line := range lines {
+		if tells && isSentence(clean(line)) {
+			s.method = append(s.method, line)
+		} else {
+			s.list = append(s.list, line)
+		}
+	}
+}
+
+// fromLead takes the name of a recipe out of what stands before its list. Where the list has no heading it stands here.
+func (s *splitting) fromLead(lines []string) {
+	for _, line := range lines {
+		if plain := clean(line); s.name == "" && isTitle(plain) {
+			s.name = plain
+			continue
+		}
+		s.aside = append(s.aside, line)
+	}
+}
+
+// withoutHeadings takes apart what has no heading for its list: lines with an amount, and sentences.
+func (s *splitting) withoutHeadings() {
+	for _, b := range s.blocks {
+		if b.part != leadPart {
+			s.put(b.part, b.lines)
+			continue
+		}
+		first := slices.IndexFunc(b.lines, func(line string) bool { return withAmount.MatchString(clean(line)) })
+		for k, line := range b.lines {
+			plain := clean(line)
+			switch {
+			case k < first && tellsOnly(plain):
+				s.aside = append(s.aside, line)
+			case len(s.list) == 0 && s.name == "" && isTitle(plain):
+				s.name = plain
+			case len(s.list) == 0 && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
+				s.servesToo(plain)
+				s.aside = append(s.aside, line)
+			case isSentence(plain):
+				s.method = append(s.method, line)
+			default:
+				s.list = append(s.list, line)
+			}
+		}
+	}
+	if len(s.list) == 0 && s.name != "" {
+		s.list, s.name = []string{s.name}, ""
+	}
+	if len(s.blocks) == 1 && len(s.method) == 0 && s.name != "" { // a list and nothing else: its first line may be one of it
+		s.list, s.name = append([]string{s.name}, s.list...), ""
+	}
+}
+
+func (s *splitting) result() Text {
+	all := func(lines []string) string { return strings.Join(lines, "\n") }
+	return Text{s.name, all(s.list), all(s.method), s.bowls, all(s.notes), all(s.aside)}
+}
+
+// tellsOnly reports whether a line before the list only tells of the pudding.
+func tellsOnly(line string) bool {
+	const fewest = 8
+	return len(strings.Fields(line)) >= fewest && !isSentence(line)
 }
 
 // isTitle reports whether a first line is what the recipe is called.
 func isTitle(line string) bool {
 	const most = 60
-	return len(line) <= most && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") && !strings.ContainsAny(line, ".,;") &&
+	return len(line) <= most && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") && !strings.ContainsAny(line, ".,;!?|") &&
 		len(strings.Fields(line)) >= 2
 }
 

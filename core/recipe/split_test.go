@@ -1,6 +1,9 @@
 package recipe_test
 
 import (
+	"fmt"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 	"unicode"
@@ -29,10 +32,46 @@ func TestAWholeRecipeIsTakenApart(t *testing.T) {
 	} {
 		got, err := recipe.Split(c.text)
 		require.NoError(t, err, name)
-		require.Equal(t, recipe.Text{Name: c.name, List: c.list, Method: c.method}, got, name)
+		require.Equal(t, []string{c.name, c.list, c.method}, []string{got.Name, got.List, got.Method}, name)
 	}
 	_, err := recipe.Split("Ingredients\n1 l milk\nMethod\nBoil it.\nIngredients\n2 l milk\nMethod\nBoil it too.")
 	require.ErrorIs(t, err, recipe.ErrTwoRecipes)
+}
+
+// TestAWholePageIsTakenApart reads what a cook copies from a page: all of it, with its story, its times and what others
+// wrote below it.
+func TestAWholePageIsTakenApart(t *testing.T) {
+	pages, err := filepath.Glob("testdata/pages/*.txt")
+	require.NoError(t, err)
+	require.NotEmpty(t, pages)
+	for _, page := range pages {
+		data, err := os.ReadFile(page)
+		require.NoError(t, err)
+		got, err := recipe.Split(string(data))
+		require.NoError(t, err, page)
+		told := fmt.Sprintf("%s\n%d bowls\n\nLIST\n%s\n\nMETHOD\n%s\n\nNOTES\n%s\n\nAROUND\n%s\n", got.Name, got.Bowls, got.List, got.Method,
+			got.Notes, got.Around)
+		golden := strings.TrimSuffix(page, "txt") + "want"
+		want, err := os.ReadFile(golden)
+		require.NoError(t, err)
+		require.Equal(t, string(want), told, page)
+		lines, err := reader().Read(got.List)
+		require.NoError(t, err)
+		for _, l := range lines {
+			require.True(t, len(l.Asks) == 0, "%s: %q asks %v", page, l.Text, l.Asks)
+		}
+		cooked := cookText(t, got.List, got.Method)
+		for _, s := range cooked.Sentences {
+			require.True(t, s.Understood(), "%s: %q", page, s.Text)
+		}
+	}
+}
+
+// What was pasted as a method alone has its notes cut off.
+func TestAMethodWithItsNotes(t *testing.T) {
+	got := recipe.SplitMethod("Instructions\n1. Boil the milk.\n2. Stir in the sugar.\nNotes\nUse any milk.\nServes 6\nNutrition\nProtein 5 g")
+	require.Equal(t, recipe.Text{Method: "1. Boil the milk.\n2. Stir in the sugar.", Bowls: 6, Notes: "Notes\nUse any milk.",
+		Around: "Serves 6\nNutrition\nProtein 5 g"}, got)
 }
 
 func FuzzSplit(f *testing.F) {
@@ -48,7 +87,7 @@ func FuzzSplit(f *testing.F) {
 		}
 		for line := range strings.Lines(text) {
 			if words := strings.FieldsFunc(line, apart); len(words) > 0 && strings.Contains(line, "1 l milk") &&
-				!strings.Contains(got.Name+got.List+got.Method, words[0]) {
+				!strings.Contains(got.Name+got.List+got.Method+got.Notes+got.Around, words[0]) {
 				t.Fatalf("%q is lost", line)
 			}
 		}

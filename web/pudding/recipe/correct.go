@@ -25,6 +25,7 @@ type sentenceView struct {
 	Fault  string
 	Open   bool // the cook is asked to put it right
 	Doings []doingView
+	Doing  string // the one that is chosen; "" for none
 }
 
 // A stepView is what a sentence was read as.
@@ -35,7 +36,6 @@ type stepView struct {
 
 type doingView struct {
 	Value, Label string
-	On           bool
 }
 
 // sentence shows one with what the cook said of it.
@@ -44,8 +44,11 @@ func (v *readView) sentence(say words.Printer, f *frame.Fields, k int, s recipe.
 	one.Aside = f.Text("aside"+one.Key) != "" && stillSaid(f, one.Key, s.Text)
 	one.Fault = v.Faults["say"+one.Key]
 	one.Open = one.Fault != "" || !s.Understood() && !one.Aside && !v.ByList
+	if one.Fault != "" {
+		one.Doing = f.Text("do" + one.Key)
+	}
 	for _, doing := range recipe.Doings() {
-		one.Doings = append(one.Doings, doingView{string(doing), say.Doing(doing), one.Fault != "" && f.Text("do"+one.Key) == string(doing)})
+		one.Doings = append(one.Doings, doingView{string(doing), say.Doing(doing)})
 	}
 	if one.Fault != "" && one.As == "" {
 		one.As = f.Text("say" + one.Key)

@@ -7,6 +7,7 @@ import (
 	"context"
 	"embed"
 	"errors"
+	"fmt"
 	"io"
 	"net/http"
 	"slices"
@@ -65,7 +66,8 @@ type pasteView struct {
 	Faults map[string]string
 }
 
-var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "method": "", "school": ""}
+var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "method": "", "school": "", "notes": "",
+	"around": ""}
 
 // Show shows where a list is pasted.
 func (s *Screen) Show(c *gin.Context) error {
@@ -97,17 +99,8 @@ func (s *Screen) Read(c *gin.Context) error {
 		c.Redirect(http.StatusSeeOther, "/puddings/"+id)
 		return nil
 	}
-	if f.Err() == nil && f.Text("method") == "" { // the whole recipe in one field
-		whole, err := recipe.Split(f.Text("list"))
-		if err != nil {
-			f.Fault("list", err)
-		} else if whole.Method != "" {
-			f.Typed.Set("list", whole.List)
-			f.Typed.Set("method", whole.Method)
-			if f.Text("name") == "" {
-				f.Typed.Set("name", shorten(whole.Name))
-			}
-		}
+	if _, again := f.Typed["material0"]; f.Err() == nil && !again {
+		split(f)
 	}
 	var lines []recipe.Line
 	if f.Err() == nil {
@@ -123,6 +116,38 @@ func (s *Screen) Read(c *gin.Context) error {
 	return s.showRead(c, http.StatusOK, f, lines, home)
 }
 
+// split takes apart what was pasted: a page with all that it has around its recipe, in one field or in two.
+func split(f *frame.Fields) {
+	whole, err := recipe.Split(f.Text("list"))
+	if err != nil {
+		f.Fault("list", err)
+		return
+	}
+	if typed := f.Text("method"); typed != "" {
+		method := recipe.SplitMethod(typed)
+		whole.Notes = joinLines(whole.Notes, whole.Method, method.Notes)
+		whole.Around = joinLines(whole.Around, method.Around)
+		whole.Method = method.Method
+		if whole.Bowls == 0 {
+			whole.Bowls = method.Bowls
+		}
+	}
+	f.Typed.Set("list", whole.List)
+	f.Typed.Set("method", whole.Method)
+	f.Typed.Set("notes", whole.Notes)
+	f.Typed.Set("around", whole.Around)
+	if f.Text("name") == "" {
+		f.Typed.Set("name", shorten(whole.Name))
+	}
+	if whole.Bowls > 0 && f.Text("bowls") == standard["bowls"] {
+		f.Typed.Set("bowls", strconv.Itoa(whole.Bowls))
+	}
+}
+
+func joinLines(texts ...string) string {
+	return strings.Join(slices.DeleteFunc(texts, func(text string) bool { return text == "" }), "\n")
+}
+
 // form reads a form that may bring a file.
 func (s *Screen) form(c *gin.Context) (*frame.Fields, error) {
 	err := c.Request.ParseMultipartForm(exchange.MaxRecipeBytes)
@@ -131,7 +156,7 @@ func (s *Screen) form(c *gin.Context) (*frame.Fields, error) {
 	}
 	if err != nil {
 		return nil, frame.Stop(http.StatusBadRequest, "The form could not be read.",
-			"A list or a recipe file is at most 512 kB. Go back and send it again.")
+			fmt.Sprintf("A list or a recipe file is at most %d MB. Go back and send it again.", exchange.MaxRecipeBytes>>20))
 	}
 	return frame.NewFields(c.Request.PostForm, standard), nil
 }
@@ -163,6 +188,10 @@ func (s *Screen) file(c *gin.Context, f *frame.Fields, home plan.Home) (id strin
 	recipe, err := exchange.ReadRecipe(data)
 	if err != nil {
 		f.Fault("file", measure.Code("recipe.file-is").With(header.Filename, err))
+		return "", false
+	}
+	if recipe.Page != "" {
+		f.Typed.Set("list", recipe.Page)
 		return "", false
 	}
 	f.Typed.Set("list", strings.Join(recipe.Ingredients, "\n"))
@@ -497,7 +526,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		made, byList = cooked.Plan, cooked.ByList
 	}
 	if f.Err() == nil {
-		made.Notes = shortNotes(notes, f.Text("method"))
+		made.Notes = shortNotes(notes, f.Text("method"), f.Text("notes"))
 		if made, err = plan.Reread(made.In(home)); err != nil {
 			f.Fault("list", err)
 		}
@@ -598,9 +627,9 @@ func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan
 }
 
 // shortNotes puts what the list says beside the amounts into the notes.
-func shortNotes(lines []string, method string) string {
+func shortNotes(lines []string, method, beside string) string {
 	const most = 4000
-	text := strings.Trim(strings.Join(lines, "\n")+"\n\n"+method, "\n")
+	text := strings.Trim(strings.Trim(strings.Join(lines, "\n")+"\n\n"+method, "\n")+"\n\n"+beside, "\n")
 	if runes := []rune(text); len(runes) > most {
 		return string(runes[:most-1]) + "…"
 	}
