@@ -80,6 +80,41 @@ func TestStartBy(t *testing.T) {
 		What: words.Printer{}.Step(p, f, 10).Title, Detail: "into the pot"})
 }
 
+// A mix says what it is: cold, hot with a ladle of the pot, whites that are whipped, what is kept back.
+func TestWhatIsMixed(t *testing.T) {
+	p, err := plan.Read([]byte(`{"format":"kirdu-plan/1","name":"mixed","serves":6,
+		"pots":{"main":{"shape":"straight","diameter_mm":260,"height_mm":160}},"steps":[
+		{"do":"steam","name":"pumpkin","items":[{"material":"pumpkin","amount":"100 g"}],"minutes":15},
+		{"do":"grind","of":"pumpkin","to":"paste","minutes":2},
+		{"do":"add","items":[{"material":"milk-whole","amount":"1 l"},{"material":"semolina","amount":"40 g"},{"part":"pumpkin"}]},
+		{"do":"heat","flame":"medium","until":{"minutes":10}},
+		{"do":"mix","name":"sauce","items":[{"pot":"main","share":0.14}]},
+		{"do":"mix","name":"eggs","items":[{"material":"egg-yolk","amount":"40 g"},{"pot":"main","share":0.1}]},
+		{"do":"add","items":[{"part":"eggs"}],"slowly":true},
+		{"do":"mix","name":"whites","items":[{"material":"egg-white","amount":"60 g"},{"material":"sugar-white","amount":"20 g"}]},
+		{"do":"mix","name":"cream","items":[{"material":"cream-double","amount":"200 ml"}]},
+		{"do":"mix","name":"topping","items":[{"material":"coconut-cream","amount":"100 ml"},{"material":"salt","amount":"1 pinch"}]},
+		{"do":"add","items":[{"part":"whites"},{"part":"sauce"},{"part":"cream"},{"part":"topping"}]}]}`))
+	require.NoError(t, err)
+	f := forecast.Run(p, forecast.Options{})
+	for i, want := range map[int]words.StepWords{
+		1: {Title: "Mash the pumpkin", Done: "It is mashed"},
+		4: {Title: "Keep back 14 % of what is in the pot", Done: "It is kept back"},
+		5: {Title: "Stir together, while it is hot: egg yolk and what is in the pot", Done: "It is smooth"},
+		9: {Title: "Stir together cold: coconut cream and table salt", Done: "It is smooth"},
+		8: {Title: "Whip the double cream", Done: "It holds peaks"},
+		7: {Title: "Whip the egg white and the white sugar", Done: "It holds peaks", Target: "soft peaks stand when the whisk is lifted"},
+	} {
+		said := words.Printer{}.Step(p, f, i)
+		require.Equal(t, want.Title, said.Title)
+		require.Equal(t, want.Done, said.Done)
+		if want.Target != "" {
+			require.Equal(t, want.Target, said.Target)
+		}
+	}
+	require.NotContains(t, words.Printer{}.Step(p, f, 4).Detail, "%", "the share is in the title")
+}
+
 func TestSmallWords(t *testing.T) {
 	require.Equal(t, "640 ml", words.Printer{}.Millilitres(640.2))
 	require.Equal(t, "1.28 l", words.Printer{}.Millilitres(1283))

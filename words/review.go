@@ -53,7 +53,7 @@ func (w Printer) StepTexts(p *plan.Plan) (list []Text) {
 
 // stepVerbs are what a step may begin with.
 var stepVerbs = strings.Fields(`Add Bake Boil Bring Brown Chill Cook Cool Crumble Cut Drain Fold Fry Grate Grind Keep Lay Leave Let
-	Mash Melt Mix Peel Pour Prepare Press Put Rest Roast Share Simmer Soak Squeeze Steam Stir Strain Take Toast Warm Wash Whisk`)
+	Mash Melt Mix Peel Pour Prepare Press Put Rest Roast Share Simmer Soak Squeeze Steam Stir Strain Take Toast Warm Wash Whip Whisk`)
 
 func doubtsAbout(text string) (doubts []string) {
 	if utf8.RuneCountInString(text) > longestText {

@@ -161,15 +161,27 @@ var prepared = map[plan.Verb][3]string{
 	plan.Prep: {"Prepare ", "It is ready", "prepare"},
 }
 
+// softPart reports whether a part is of fruit or vegetables: those are mashed where grain is ground.
+func softPart(p *plan.Plan, part string) bool {
+	maker := p.Maker(part)
+	return maker >= 0 && len(p.Steps[maker].Items) > 0 && !slices.ContainsFunc(p.Steps[maker].Items, func(item plan.Item) bool {
+		m, ok := p.Pantry().Material(item.Material)
+		return !ok || m.Behaviour != pantry.Tissue
+	})
+}
+
 func (w Printer) prepareWords(p *plan.Plan, f *forecast.Forecast, s *plan.Step) StepWords {
 	words := prepared[s.Do]
 	title := words[0]
-	if s.Do == plan.Prep && s.What != "" {
+	switch {
+	case s.Do == plan.Prep && s.What != "":
 		title = Capital(s.What) + " "
+	case s.Do == plan.Grind && softPart(p, s.Of):
+		title, words[1], words[2] = "Mash ", "It is mashed", "mash"
 	}
 	what := w.the(p, s.Items)
 	if s.Do == plan.Mix {
-		what = w.Items(p, s.Items)
+		return w.mixWords(p, f, s)
 	}
 	if s.Of != "" {
 		what = w.partOf(p, s.Of, "")
@@ -201,6 +213,34 @@ func (w Printer) prepareWords(p *plan.Plan, f *forecast.Forecast, s *plan.Step) 
 		}
 	}
 	return StepWords{Title: title + what, Detail: detail, Done: words[1], Short: words[2], Target: prepareSigns[s.Do]}
+}
+
+// mixWords say what is stirred together beside the pot: cold as a rule, hot where something of a pot goes in; egg white
+// alone is whipped, and cream in a part of that name, and of a pot alone a part is kept back.
+func (w Printer) mixWords(p *plan.Plan, f *forecast.Forecast, s *plan.Step) StepWords {
+	words := prepared[s.Do]
+	title, done, target := words[0]+w.Items(p, s.Items), words[1], prepareSigns[s.Do]
+	ofPot := func(item plan.Item) bool { return item.Pot != "" }
+	whips := func(item plan.Item) bool {
+		return item.Material == "egg-white" || strings.HasPrefix(s.Name, "cream") && strings.Contains(item.Material, "cream")
+	}
+	whipped := slices.ContainsFunc(s.Items, whips) && !slices.ContainsFunc(s.Items, func(item plan.Item) bool {
+		m, ok := p.Pantry().Material(item.Material)
+		return !ok || m.Kind != "sweetener" && m.Behaviour != pantry.Aroma && m.Slug != "salt" && !whips(item)
+	})
+	switch {
+	case len(s.Items) == 1 && ofPot(s.Items[0]):
+		title, done, target = w.Sprintf("Keep back %.0f %% of ", 100*s.Items[0].Portion())+w.Items(p, s.Items), "It is kept back", ""
+	case slices.ContainsFunc(s.Items, ofPot):
+		title = "Stir together, while it is hot: " + w.Items(p, s.Items)
+	case whipped:
+		title, done, target = "Whip "+w.the(p, s.Items), "It holds peaks", "soft peaks stand when the whisk is lifted"
+	}
+	detail := w.Minutes(s.FullMinutes())
+	if amounts := w.amounts(p, f, s.Items); amounts != "" && !(len(s.Items) == 1 && ofPot(s.Items[0])) {
+		detail = amounts + ", " + detail
+	}
+	return StepWords{Title: title, Detail: detail, Done: done, Short: words[2], Target: target}
 }
 
 // groundTo are the names of how fine something is ground.

@@ -206,7 +206,7 @@ func (m Measures) unitGrams(unit string, body Body) (Gram, error) {
 		if one, ok := householdDefault[name+"_g"]; ok {
 			return pinched(name, Gram(one), body), nil
 		}
-		if pieceUnits[name] || (name != "" && name == strings.ToLower(body.PieceName)) {
+		if pieceUnits[name] || (name != "" && name == strings.ReplaceAll(strings.ToLower(body.PieceName), " ", "-")) {
 			if body.Piece <= 0 {
 				return 0, ErrNoPiece.With(name)
 			}

@@ -56,6 +56,19 @@ func TestPrepareAndBack(t *testing.T) {
 	require.False(t, p.Unprepare(99))
 }
 
+// What is stirred into a mix beside the pot is prepared as what goes into the pot is.
+func TestAMixIsPrepared(t *testing.T) {
+	p := plantest.WithSteps(t, plantest.MilkAndRice, `{"do":"mix","name":"masala","items":[{"material":"almond","amount":"20 g"},
+		{"material":"milk-whole","amount":"50 ml"}]}`, `{"do":"add","items":[{"part":"masala"}]}`, plantest.Boil)
+	require.NoError(t, p.Prepare(1, 0, "grind to a paste", 5), "nuts make a paste")
+	p = plantest.Reread(t, p)
+	require.Equal(t, "prep grind add mix add heat", plantest.Verbs(p))
+	require.Equal(t, p.Steps[0].Name, p.Steps[3].Items[0].Part)
+	require.True(t, p.Unprepare(1))
+	require.True(t, p.Unprepare(0))
+	require.Equal(t, "almond", p.Steps[1].Items[0].Material)
+}
+
 func TestWhatCannotBePrepared(t *testing.T) {
 	for name, c := range map[string]struct {
 		step, item int

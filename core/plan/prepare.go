@@ -37,7 +37,8 @@ var preparations = []Preparation{
 	{Name: "peel", Do: Prep, What: "peel", Minutes: 4, Fits: anyPiece},
 	{Name: "squeeze out juice", Do: Squeeze, Pct: 15, Minutes: 3, Fits: []pantry.Behaviour{pantry.Tissue}, OnPart: true},
 	{Name: "grind to granules", Do: Grind, To: "granules", Minutes: 3, Fits: []pantry.Behaviour{pantry.Grain}, OnPart: true},
-	{Name: "grind to a paste", Do: Grind, To: "paste", Minutes: 5, Fits: []pantry.Behaviour{pantry.Grain}, OnPart: true},
+	{Name: "grind to a paste", Do: Grind, To: "paste", Minutes: 5, Fits: []pantry.Behaviour{pantry.Grain, pantry.Tissue, pantry.Piece},
+		OnPart: true},
 }
 
 // Preparations lists what can be done with a single item.
@@ -61,7 +62,7 @@ func (p *Plan) Prepare(step, item int, name string, minutes measure.Minute) erro
 	if k < 0 {
 		return ErrNoPreparation
 	}
-	if step < 0 || step >= len(p.Steps) || p.Steps[step].Do != Add || item < 0 || item >= len(p.Steps[step].Items) {
+	if step < 0 || step >= len(p.Steps) || p.Steps[step].Do != Add && p.Steps[step].Do != Mix || item < 0 || item >= len(p.Steps[step].Items) {
 		return ErrNoItem
 	}
 	q, it := preparations[k], p.Steps[step].Items[item]
