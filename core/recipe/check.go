@@ -31,7 +31,7 @@ var doneBy = []struct {
 	{begun(`(?:strain|sieve)\b`), []plan.Verb{plan.Drain, plan.Melt, plan.Press, plan.Mash}, "strain", false},
 	{begun(`(?:grind|blitz|blend)\b`), []plan.Verb{plan.Grind, plan.Mash, plan.Press, plan.Squeeze, plan.Mix}, "grind", true},
 	{begun(`(?:soak)\b`), []plan.Verb{plan.Soak, plan.Rest}, "soak", true},
-	{begun(`(?:roast|toast)\b`), []plan.Verb{plan.Roast, plan.Fry, plan.Heat}, "roast", true},
+	{begun(`(?:roast|toast)\b`), []plan.Verb{plan.Roast, plan.Fry, plan.Heat, plan.Bake}, "roast", true},
 	{begun(`(?:mash|crush)\b`), []plan.Verb{plan.Mash, plan.Grind, plan.Prep}, "mash", true},
 	{begun(`(?:squeeze|press)(?: [^cf]| c[^l]| f[^i]|$)`), []plan.Verb{plan.Press, plan.Squeeze, plan.Drain}, "press", true},
 	{begun(`(?:steam)\b`), []plan.Verb{plan.Steam, plan.Heat}, "steam", true},
@@ -47,6 +47,10 @@ func saidTimes(text string) (list []measure.Range) {
 		plain = append(plain, w.text)
 	}
 	text = inMinutes.Replace(stirredAt.ReplaceAllString(everyTime.ReplaceAllString(strings.Join(plain, " "), ""), ""))
+	for _, found := range toAnHour.FindAllStringSubmatch(text, -1) {
+		list = append(list, measure.Range{Value: mixedNumber(found[1]), Low: mixedNumber(found[1]), High: 90})
+	}
+	text = toAnHour.ReplaceAllString(text, "")
 	for _, found := range hoursAnd.FindAllStringSubmatch(text, -1) {
 		minutes := 60*mixedNumber(timeWords(found[1]+" hours")) + mixedNumber(found[2])
 		list = append(list, measure.Range{Value: minutes, Low: minutes, High: minutes})
@@ -69,8 +73,8 @@ func saidTimes(text string) (list []measure.Range) {
 }
 
 // inMinutes writes out what is said in parts of hours, and drops hours that are no span of time.
-var inMinutes = strings.NewReplacer("an hour and a half", "90 minutes", "one hour and a half", "90 minutes", "an hour and a quarter",
-	"75 minutes",
+var inMinutes = strings.NewReplacer("an hour and a half", "90 minutes", "another hour and a half", "90 minutes",
+	"one hour and a half", "90 minutes", "an hour and a quarter", "75 minutes", "another hour and a quarter", "75 minutes",
 	"an hour and three quarters", "105 minutes", "three quarters of an hour", "45 minutes", "a quarter of an hour", "15 minutes",
 	"quarter of an hour", "15 minutes", "half an hour", "30 minutes", "half hour", "", "once an hour", "")
 
@@ -94,18 +98,21 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 			}
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
 		})
-		if !kept {
+		if !kept && !serveOr.MatchString(s.Text) {
 			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
 		}
 	}
 	text := strings.ToLower(s.Text)
 	for _, one := range doneBy {
+		if one.word == "grind" && blendsWith.MatchString(text) {
+			continue
+		}
 		pours := one.word == "strain" && pouredInto.MatchString(text) &&
 			slices.ContainsFunc(s.Steps, func(i int) bool { return p.Steps[i].Do == plan.Add })
 		if one.word == "chill" && keepsFor.MatchString(text) {
 			continue
 		}
-		if pours || one.word == "press" && filmSaid.MatchString(text) {
+		if pours || one.word == "press" && (filmSaid.MatchString(text) || strings.Contains(text, "juice") || s.soaks(p)) {
 			continue
 		}
 		does := func(i int) bool { return slices.Contains(one.verbs, p.Steps[i].Do) || stated(&p.Steps[i], one.verbs) }
@@ -120,6 +127,14 @@ var orElse = regexp.MustCompile(`\bor (?:on (?:high|low) )for ` + number + ` (?:
 
 // keepsFor is how long it keeps in the cold.
 var keepsFor = regexp.MustCompile(`\b(?:refrigerate|chill|keep)\b[^.;]*\b(?:days?|weeks?)\b`)
+
+// soaks reports whether a sentence is one that soaks: what is squeezed in it is its water.
+func (s *Sentence) soaks(p *plan.Plan) bool {
+	return slices.ContainsFunc(s.Steps, func(i int) bool { return p.Steps[i].Do == plan.Soak })
+}
+
+// blendsWith is said of what only mixes.
+var blendsWith = regexp.MustCompile(`\bblend (?:[a-z]+ )?with\b`)
 
 // pouredInto is said of what is strained into something.
 var pouredInto = regexp.MustCompile(`\b(?:onto|into|over)\b`)

@@ -134,17 +134,22 @@ var (
 		`simmer)|boil|simmer|bubble)|` +
 		`(?:simmer|poach|bubble|boil|cook) (?:it|them|this|gently|slowly|again|for|over|on low|on medium|until|till|\d))\b`)
 	goesBack  = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
+	ofAFruit  = regexp.MustCompile(`(?i)\b(zest|rind|peel|juice) of (?:the |an? |one |half an? )?(?:lemon|lime|orange)s?\b`)
+	sieved    = regexp.MustCompile(`(?i)^[^,.;]{0,40} (?:in|into) an? (?:fine )?(?:sieve|colander|strainer)\b`) // it is washed
 	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|after|` +
-		`otherwise|and (?:simmer|cook|boil|stir|bring|let|mix))\b`)
+		`otherwise|or|so|and (?:simmer|cook|boil|stir|bring|let|mix|remove|discard|take|fish|lift|pick))\b`)
 
 	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?(?:([CF])\b)?|([CF])\b)`)
-	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|most) (?:of )?(?:the )?([a-z -]+)`)
-	friedIn     = regexp.MustCompile(`(?i)\b(?:(?:fried|browned|toasted|roasted|sizzled)|(?:toast|roast|brown|` +
+	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|` +
+		`most) (?:of )?(?:the )?([a-z -]+)`)
+	friedIn = regexp.MustCompile(`(?i)\b(?:(?:fried|browned|toasted|roasted|sizzled)|(?:toast|roast|brown|` +
 		`fry) [a-z ]{2,40}?) in ([^,.;]*)`)
-	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow|until)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
+	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b|` +
+		`\buntil (?:[a-z]+ ){0,4}(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
+	heatsSaid  = regexp.MustCompile(`(?i)\b(?:heat|warm) (?:it|the|them|up|gently|slowly|over|through|everything|again|until)\b`)
 	soakedIn   = regexp.MustCompile(`(?i)\bin (?:[a-z]+ )?(?:cold|cool|lukewarm|warm|tepid) (?:water|milk)\b`)
 	takenOut   = regexp.MustCompile(`(?i)\b(?:lift|scoop|take|spoon) (?:it|them|the [a-z]+)? ?out\b`)
-	flavourOut = regexp.MustCompile(`(?i)\b(?:peel|zest|rind|pods?|sticks?|lea(?:f|ves)|cloves|bark|bag)\b`)
+	flavourOut = regexp.MustCompile(`(?i)\b(?:peel|zest|rind|pods?|beans?|vanilla|spices?|stalks?|sticks?|lea(?:f|ves)|cloves|bark|bag)\b`)
 	forbids    = regexp.MustCompile(`(?i)^(?:do not|don't|never|avoid)\b`)
 	washed     = regexp.MustCompile(`(?i)\b(?:wash|rinse|pick over|clean)\b`)
 	pouredOff  = regexp.MustCompile(`(?i)\b(?:pour|drain|tip|ladle) (?:off|away)\b`)
@@ -259,7 +264,7 @@ func (r *second) promised(s *Sentence) {
 	}
 	for _, at := range puts.FindAllStringIndex(s.Text, -1) {
 		rest := s.Text[at[1]:]
-		if goesBack.MatchString(rest) {
+		if goesBack.MatchString(rest) || sieved.MatchString(rest) {
 			continue
 		}
 		if end := thingEnds.FindStringIndex(rest); end != nil {
@@ -270,7 +275,7 @@ func (r *second) promised(s *Sentence) {
 			rest = rest[:end[0]]
 		}
 		back := said == "return" || said == "pour over" || said == "pour on" || madeOfIt.MatchString(rest)
-		for _, group := range r.namedIn(steepedMilk.ReplaceAllString(rest, "$1")) {
+		for _, group := range r.namedIn(ofAFruit.ReplaceAllString(steepedMilk.ReplaceAllString(rest, "$1"), "$1")) {
 			if !slices.ContainsFunc(group, arrives) && !(back && r.touched(s, group)) {
 				s.note(InAlready, r.called(r.slug(group[0])))
 			}
@@ -348,7 +353,8 @@ func (r *second) doings(s *Sentence) {
 			s.note(NotDone, "fry")
 		}
 	}
-	if cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && len(s.Steps) > 0 && !r.does(s, plan.Cool, plan.Chill, plan.Rest) {
+	if !heatsSaid.MatchString(s.Text) && cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && len(s.Steps) > 0 && !r.does(s,
+		plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
 	if pouredOff.MatchString(s.Text) && !r.does(s, plan.Drain, plan.Soak) {

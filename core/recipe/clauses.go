@@ -351,6 +351,12 @@ func (c *cookery) ifOptional(tokens []*token, k int) bool {
 		return false
 	}
 	switch tokens[k+1].text {
+	case "any":
+		if k+2 < len(tokens) && tokens[k+2].text != "and" && tokens[k+2].text != "," {
+			return false // "if any sticks"
+		}
+		tokens[k].read, tokens[k+1].read = true, true
+		return k > 0
 	case "using", "you", "desired", "liked", "wished", "available":
 		if tokens[k+1].text == "you" && k+2 < len(tokens) && (tokens[k+2].text != "like" && tokens[k+2].text != "wish" &&
 			tokens[k+2].text != "want" || k+3 < len(tokens) && tokens[k+3].text != ",") {

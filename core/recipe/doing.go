@@ -50,7 +50,8 @@ func init() {
 			cooks`,
 		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften hydrate", doRoast: "roast toast brown",
 		doFry:   "fry saute sauté temper puff sweat",
-		doGrind: "grind blitz pound pulse", doGrate: "grate shred", doCut: "chop slice dice cut halve quarter cube snip slit sliver julienne",
+		doGrind: "grind blitz pound pulse", doGrate: "grate shred shave",
+		doCut:  "chop slice dice cut halve quarter cube snip slit sliver julienne",
 		doPeel: "peel deseed hull core stone pit",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
@@ -60,7 +61,7 @@ func init() {
 		doMove: "transfer divide spoon ladle share portion fill distribute",
 		doPass: `wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat ensure avoid
 			prepare make reserve save store hold release wait open start begin gather weigh savour eat drink fish butter oil line
-			skim close seal lock rub shake give lick unmould skin send tilt spread smear get invert blanch parboil`,
+			skim close seal lock rub shake give lick unmould skin refresh send tilt spread smear get invert blanch parboil`,
 	} {
 		for w := range strings.FieldsSeq(list) {
 			doing[w] = do
@@ -118,7 +119,8 @@ var (
 	// What is a thing as often is done only behind these, and words for how: "and mash", "gently press".
 	nounsBehind = wordSet(", and then now & it them or bowl pan saucepan pot jug meanwhile finally next first afterwards lastly")
 	// Behind these nothing begins: "the boil", "to a simmer", "do not boil".
-	neverBehind = wordSet(`reduce lower increase raise pressure same serve served until very keep the a an to of rolling gentle well for dry in
+	neverBehind = wordSet(`reduce lower increase raise pressure same serve served until very keep the a an to of rolling gentle ` +
+		`well for dry in
 		with is are has have low high medium at on stop into from off under over first fan slotted wooden metal will its your this that
 		room rice not don't never without slow full by can could cannot bare steady light brisk lively quiet eat enjoy`)
 	// Behind "warm" and "cool", where that is done: "warm the milk", and not "warm milk".

@@ -196,7 +196,7 @@ func (c *cookery) meltsOn(l *clause) bool {
 	if last < 0 || c.steps[last].Do != plan.Melt || l.find("add") >= 0 {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+	if at, _ := unmarked(c.steps[last].Note); at != c.now && !(at >= c.now-2 && c.boilsOn(l)) {
 		return false
 	}
 	if only := c.mentioned(&clause{words: l.copied()}); slices.ContainsFunc(only, func(m mention) bool {
@@ -204,6 +204,10 @@ func (c *cookery) meltsOn(l *clause) bool {
 	}) || l.find("everything") >= 0 || l.find("both") >= 0 {
 		return false
 	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		c.shared[c.steps[last].Name] = append(c.shared[c.steps[last].Name], c.now)
+	}
+	l.has("the syrup", "syrup")
 	l.has("to the boil", "to a boil", "to boil", "till it melts", "until it melts", "till melted", "until melted", "until dissolved")
 	if minutes := l.minutes(); minutes > 0 {
 		c.steps[last].Minutes = &minutes
@@ -213,6 +217,13 @@ func (c *cookery) meltsOn(l *clause) bool {
 		c.steps[last].Sign = sign
 	}
 	return true
+}
+
+// boilsOn reports whether a clause goes on with the syrup of the sentence before: "boil it for 5 minutes".
+func (c *cookery) boilsOn(l *clause) bool {
+	syrup := l.has("syrup", "sticky", "string", "thread", "syrupy", "one string", "one thread", "half")
+	return len(c.last) == 1 && c.last[0].holder >= 0 && c.holders[c.last[0].holder].left > 0 && !c.holders[c.last[0].holder].pot &&
+		(l.beginsWith("it") || syrup) && !strings.Contains(l.text(), "together")
 }
 
 // caramel browns what sugar a clause names.
@@ -244,6 +255,15 @@ func (c *cookery) fry(l *clause) {
 		return m.item >= 0 && m.share > 0 && c.used[m.item] < 1 || m.holder >= 0 && m.holder != c.at
 	}
 	frying := len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry
+	if c.movesToFat(list) {
+		minutes := l.minutes()
+		if minutes == 0 {
+			minutes = c.guess(fryUsual)
+		}
+		l.sign()
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		return
+	}
 	if len(c.held()) > 0 && !c.heldFat() && c.fat == nil && !frying && !slices.ContainsFunc(list, into) { // "and fry till it leaves the sides"
 		minutes := l.minutes()
 		if minutes == 0 {
@@ -304,7 +324,7 @@ func (c *cookery) fryThese(l *clause, list []mention) bool {
 	switch {
 	case len(f.pieces) > 0 && (f.fat >= 0 && c.used[f.fat] < fullyUsed || f.left >= 0):
 		c.fryPieces(l, f, minutes)
-	case len(f.others) > 0:
+	case slices.ContainsFunc(f.others, func(m mention) bool { return len(f.pieces) == 0 || !c.behaves(m, pantry.Aroma) }):
 		c.fryInPot(l, f, minutes)
 	case len(f.pieces) > 0:
 		if f.fat >= 0 { // all of it has gone in before
@@ -350,6 +370,11 @@ func (c *cookery) fryPieces(l *clause, f frying, minutes measure.Minute) {
 	c.emit(step)
 	c.holders = append(c.holders, h)
 	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	for _, m := range f.others {
+		if c.behaves(m, pantry.Aroma) && m.share > 0 { // cloves with the nuts: they go where those go
+			c.last = append(c.last, m)
+		}
+	}
 	if f.fat >= 0 {
 		c.holders = append(c.holders, holder{name: step.Name + ".fat", left: 1, words: []string{"fat", "same fat", "same pan"},
 			items: []int{f.fat}})

@@ -60,7 +60,8 @@ func (c *cookery) boil(l *clause) (fine bool) {
 		return true
 	}
 	if l.has("simmering point", "just to a simmer", "just below the boil", "just under the boil", "just under a boil", "just below a boil",
-		"nearly to the boil", "almost to the boil") {
+		"nearly to the boil", "almost to the boil", "just below boiling", "just under boiling", "just below boiling point",
+		"just under boiling point", "scalding point", "just short of boiling", "just short of the boil", "below boiling point") {
 		nearly := nearlyBoiling
 		c.heat(l, vessel.Medium, plan.Until{TempC: &nearly})
 		return true
@@ -121,7 +122,7 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if minutes == 0 {
 		minutes = l.bareMinutes()
 	}
-	if c.underPressure(l, minutes) || c.staysInOven(l, minutes) {
+	if c.underPressure(l, minutes) || c.staysInOven(l, minutes) || c.inAll(l, minutes) {
 		return true
 	}
 	if c.heated > 0 && minutes > 0 && c.inDish() && l.flame() == "" { // "cook for 2 hours"
@@ -133,6 +134,19 @@ func (c *cookery) cook(l *clause) (fine bool) {
 		return true
 	}
 	return c.heatUntil(l, minutes)
+}
+
+// inAll takes how long what a sentence tells of takes altogether: "until each addition is absorbed, about 30 minutes in total".
+func (c *cookery) inAll(l *clause, minutes measure.Minute) bool {
+	last := len(c.steps) - 1
+	if minutes == 0 || last < 0 || !l.has("in total", "altogether", "in all", "all told") || c.steps[last].Do != plan.Heat {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now || c.steps[last].Until.Minutes != nil {
+		return false
+	}
+	c.saidMinutes(minutes)
+	return true
 }
 
 // bareTissue reports whether nothing but vegetables or fruit is boiled, in a pot that holds nothing: in water, which is poured off.
@@ -181,7 +195,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		l.has("a thick syrup", "a thin syrup", "a syrup", "thick syrup", "syrup")
 	}
 	remaining := cmp.Or(c.remainingVolume(l), l.remaining())
-	grain, slowest := c.grainInPot()
+	grain, slowest := c.grainMeant(l)
 	usual := vessel.Simmer
 	if l.verb == "boil" {
 		usual = vessel.Boil
@@ -200,10 +214,10 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		"nearly soft", "nearly tender", "nearly cooked", "partly cooked", "partly soft"):
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case slowest != nil && l.untilSoft():
-		l.has(thickWords...)
+		l.thickens()
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
 		c.saidMinutes(minutes)
-	case minutes > 0 && l.has("then") && l.has("more", "longer", "further") && l.has(thickWords...):
+	case minutes > 0 && l.has("then") && l.has("more", "longer", "further") && l.thickens():
 		grade := thickUsual // "until it thickens, then two minutes more"
 		c.heat(l, usual, plan.Until{Thickness: &grade})
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
@@ -211,7 +225,9 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case slowest != nil && l.has("white dot", "white speck", "white spot", "white centre", "white center", "white eye"):
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
-	case slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates", "dries up", "dried up"):
+	case slowest != nil && (l.find("water") >= 0 || l.find("milk") >= 0 || l.find("liquid") >= 0) && l.has("disappeared", "disappears", "gone",
+		"vanished", "boiled away"), slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates",
+		"dries up", "dried up"):
 		if slowest.Behaviour == pantry.Tissue {
 			usual = vessel.Medium // vegetables take up nothing: it boils away
 		}
@@ -220,7 +236,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 			left = mostAbsorbed
 		}
 		c.heat(l, usual, plan.Until{FreeWaterPct: &left})
-	case l.has(thickWords...) || l.verb == "thicken":
+	case l.thickens() || l.verb == "thicken":
 		grade := thickUsual
 		c.heat(l, usual, plan.Until{Thickness: &grade})
 	case c.warms(l, usual):
@@ -279,7 +295,8 @@ func (c *cookery) warms(l *clause, usual vessel.Flame) bool {
 	case l.has("dissolved", "dissolves", "melted", "melts", "dissolve", "melt"):
 		few := fewMinutes
 		c.heat(l, usual, plan.Until{Minutes: &few})
-	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "about to boil", "on the point of boiling"):
+	case l.has("almost boiling", "nearly boiling", "almost boils", "nearly boils", "about to boil", "on the point of boiling", "simmers",
+		"simmering", "to simmer", "bubbles form", "bubbles appear", "small bubbles", "tiny bubbles"):
 		celsius := nearlyBoiling
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case l.has("steaming", "steams", "hot") || l.verb == "scald":
@@ -419,6 +436,46 @@ func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
 	return part, slowest
 }
 
+// thickens reports whether a clause says that something is thick by then: "till thick", and not "the thick coconut milk".
+func (l *clause) thickens() bool {
+	for k, w := range l.words {
+		named := w.text == "thick" && k+1 < len(l.words) && thickIsName[l.words[k+1].one]
+		if slices.Contains(thickWords, w.text) && !named {
+			w.read = true
+			return true
+		}
+	}
+	return false
+}
+
+// thickIsName is what is called thick by name.
+var thickIsName = wordSet("coconut milk cream extract press syrup")
+
+// grainMeant is the grain or vegetable that a clause waits for: the one that it names behind "until", or the slowest in the pot.
+// What softens no more, as flour, is none.
+func (c *cookery) grainMeant(l *clause) (part string, meant *pantry.Material) {
+	part, meant = c.grainInPot()
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" })
+	if at < 0 {
+		return part, meant
+	}
+	for _, group := range c.namedIn((&clause{words: l.words[at+1:]}).text()) {
+		for _, i := range group {
+			m := c.material(i)
+			if m == nil || !slices.Contains(c.held(), i) {
+				continue
+			}
+			if m.Behaviour == pantry.Flour {
+				return "", nil
+			}
+			if m.Kinetics != nil && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue) {
+				return m.Slug, m
+			}
+		}
+	}
+	return part, meant
+}
+
 func (c *cookery) pressure(l *clause) (fine bool) {
 	c.put(c.asOther(c.fresh(l)), plan.Step{})
 	if len(c.held()) == 0 {
@@ -482,7 +539,12 @@ func (c *cookery) standing(l *clause) bool {
 	}
 	minutes := l.minutes()
 	if len(c.held()) == 0 {
-		return false
+		ready := l.do == doCool && slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && len(c.preparations[m.item]) > 0 })
+		if ready { // what was roasted cools by itself
+			c.strained[c.now] = true
+			l.readAll()
+		}
+		return ready
 	}
 	if l.has("warm place") && minutes > 0 {
 		c.portion()
@@ -554,6 +616,11 @@ func (c *cookery) cool(to measure.Celsius) { c.emit(plan.Step{Do: plan.Cool, ToC
 func (c *cookery) turn(l *clause) bool {
 	if l.do == doOff {
 		off := l.has("heat", "flame", "fire", "stove", "gas", "hob", "burner") || l.verb == "turn" || l.verb == "switch"
+		if nearly := nearlyBoiling; l.verb == "remove" && !off && l.match(beforeBoiling) != nil && len(c.held()) > 0 {
+			c.heat(l, vessel.Medium, plan.Until{TempC: &nearly}) // "add the thick milk and remove before it boils"
+			c.offHeat = true
+			return true
+		}
 		if l.verb == "remove" && !off {
 			last := len(c.steps) - 1
 			if last >= 0 && c.steps[last].Do == plan.Heat && len(c.mentions(l)) == 0 {
@@ -565,6 +632,9 @@ func (c *cookery) turn(l *clause) bool {
 		c.mentions(l)
 		if nearly := nearlyBoiling; l.match(beforeBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
 			c.heat(l, vessel.Medium, plan.Until{TempC: &nearly}) // "add the milk and turn off just before it boils"
+		}
+		if l.match(afterBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
+			c.heat(l, vessel.Medium, plan.Until{Boil: true}) // "add the milk and remove after the first boil"
 		}
 		if l.has("when it is hot", "when hot", "once it is hot", "once hot", "when heated through", "once heated through",
 			"as soon as it is hot") {
@@ -601,6 +671,10 @@ func (c *cookery) turn(l *clause) bool {
 var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) ` +
 	`(?:it|the milk|the pudding|the mixture)?\s?(?:(?:is about|begins?|starts?|comes?) )?(?:to )?(?:an? |the )?` +
 	`(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
+
+// afterBoiling is said of a pot that is taken off when it has boiled up.
+var afterBoiling = regexp.MustCompile(`\b(?:after|at|with) (?:the |a |one )?(?:first |single )?boil\b|\bafter it (?:boils|` +
+	`has boiled) (?:up )?once\b`)
 
 func (c *cookery) bake(l *clause) {
 	list := c.asOther(c.mentions(l))
@@ -726,10 +800,22 @@ func (l *clause) celsius() measure.Celsius {
 		return 0
 	}
 	degrees := mixedNumber(found[1])
+	if degrees > 105 && strings.HasPrefix(found[2], "c") {
+		return 0 // of an oven
+	}
 	if strings.HasPrefix(found[2], "f") || degrees > 105 {
 		degrees = (degrees - 32) / 1.8
 	}
 	return measure.Celsius(degrees)
+}
+
+// fullCelsius is how hot an oven is to be by a clause; 0 for nothing said. It reads nothing.
+func fullCelsius(l *clause) measure.Celsius {
+	found := celsiusSaid.FindStringSubmatch(l.text())
+	if found == nil {
+		return 0
+	}
+	return ovenCelsius(found[1], found[2])
 }
 
 // bareMinutes reads "simmer 5".

@@ -112,7 +112,7 @@ func (c *cookery) unusedIn(l *clause) (list []mention) {
 
 // targets reports whether a clause says until when.
 func (l *clause) targets() bool {
-	return l.has(softWords...) || l.has(thickWords...) || l.has("reduced", "half") || l.remaining() > 0
+	return l.has(softWords...) || l.thickens() || l.has("reduced", "half") || l.remaining() > 0
 }
 
 var (
@@ -122,53 +122,86 @@ var (
 	thickWords = []string{"thick", "thickens", "thickened", "creamy", "thicker", "coats", "coat", "thicken"}
 )
 
+// nowMeans takes what a condition names of the pot for what "it" is from there on: "when the milk boils, let it simmer".
+func (c *cookery) nowMeans(l *clause) {
+	inIt := slices.DeleteFunc(c.mentioned(&clause{words: l.words}), func(m mention) bool {
+		return m.item < 0 || !slices.Contains(c.held(), m.item)
+	})
+	if len(inIt) > 0 && len(c.last) > 0 && !c.inHolder(inIt, c.lastBowl()) {
+		c.last = inIt
+	}
+}
+
+// waited reads what is waited for over a flame; nil for nothing that is.
+func (c *cookery) waited(l *clause) *plan.Until {
+	minutes, remaining := l.minutes(), l.remaining()
+	grain, slowest := c.grainInPot()
+	switch {
+	case remaining > 0:
+		return &plan.Until{RemainingPct: &remaining}
+	case l.has(softWords...) && slowest != nil:
+		return &plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}}
+	case l.thickens():
+		grade := thickUsual
+		return &plan.Until{Thickness: &grade}
+	case l.words[0].text == "before" && l.has("boils", "boiling", "it bubbles"):
+		nearly := nearlyBoiling
+		return &plan.Until{TempC: &nearly}
+	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "simmering", "simmers"):
+		return &plan.Until{Boil: true}
+	case l.has("cool", "cold", "cooled", "cools", "lukewarm", "room temperature"):
+		last := len(c.steps) - 1
+		if last >= 0 && c.steps[last].Do != plan.Cool && c.steps[last].Do != plan.Rest && c.steps[last].Do != plan.Chill {
+			c.cool(l.coolTo())
+		}
+	case minutes > 0 && l.words[0].text == "after":
+		return &plan.Until{Minutes: &minutes}
+	}
+	return nil
+}
+
+// backToCooker goes on with what was under pressure: "when the pressure is gone, open the lid".
+func (c *cookery) backToCooker() {
+	for i := len(c.steps) - 1; i >= 0; i-- {
+		if c.steps[i].Do != plan.Pressure {
+			continue
+		}
+		h := slices.IndexFunc(c.holders, func(h holder) bool { return h.pot && h.name == c.steps[i].Pot })
+		if h >= 0 && c.holders[h].left > 0 && len(c.holders[h].items) > 0 {
+			c.at, c.next = h, nil
+		}
+		return
+	}
+}
+
 // when settles what a sentence waits for before it goes on: "When the rice is soft", "After 10 minutes".
 func (c *cookery) when(l *clause) {
 	for _, w := range l.words {
 		defer func() { w.read = true }()
 	}
-	minutes := l.minutes()
+	c.nowMeans(l)
 	if l.find("cooker") >= 0 || l.find("pressure") >= 0 {
+		c.backToCooker()
 		return // what a cooker does by itself
 	}
 	if len(c.held()) == 0 || c.at < 0 {
-		if l.has("boils", "boiling", "boil") && c.at < 0 {
+		if l.has("boils", "boiling", "boil", "comes up", "rises", "froths up") && c.at < 0 {
 			l.do, l.verb = doBoil, "bring"
 			c.boil(l)
 		}
 		return
 	}
+	until := c.waited(l)
+	if until == nil {
+		return
+	}
 	last := len(c.steps) - 1
 	heats := last >= 0 && c.steps[last].Do == plan.Heat
 	open := heats && c.assumed == last
-	var until *plan.Until
-	grain, slowest := c.grainInPot()
-	remaining := l.remaining()
-	switch {
-	case remaining > 0:
-		until = &plan.Until{RemainingPct: &remaining}
-	case l.has(softWords...) && slowest != nil:
-		until = &plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}}
-	case l.has(thickWords...):
-		grade := thickUsual
-		until = &plan.Until{Thickness: &grade}
-	case l.words[0].text == "before" && l.has("boils", "boiling", "it bubbles"):
-		nearly := nearlyBoiling
-		until = &plan.Until{TempC: &nearly}
-	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "simmering", "simmers"):
-		until = &plan.Until{Boil: true}
-	case l.has("cool", "cold", "cooled", "cools", "lukewarm", "room temperature"):
-		if last >= 0 && c.steps[last].Do != plan.Cool && c.steps[last].Do != plan.Rest && c.steps[last].Do != plan.Chill {
-			c.cool(l.coolTo())
-		}
-		return
-	case minutes > 0 && l.words[0].text == "after":
-		until = &plan.Until{Minutes: &minutes}
-	default:
-		return
-	}
 	more := until.Minutes != nil && l.has("another", "further", "more")
 	switch {
+	case until.Doneness != nil && last >= 0 && c.steps[last].Do == plan.Pressure:
+		return // it is soft by that
 	case open:
 		c.steps[last].Until = until
 		c.answer()
@@ -216,9 +249,11 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 	pronoun := slices.IndexFunc(l.words, func(w *token) bool {
 		return w.text == "it" || w.text == "them" || w.text == "this" || w.text == "these"
 	})
-	if both := l.find("both"); pronoun < 0 && (both == len(l.words)-1 || both >= 0 && slices.Contains([]string{"to", "in", "into"},
-		l.words[both+1].text)) {
+	if both := l.find("both"); pronoun < 0 && both >= 0 && (both == len(l.words)-1 || behindBoth[l.words[both+1].text]) {
 		pronoun = both // "scrape out the seeds and add both to the pan"
+	}
+	if half := l.find("half"); pronoun < 0 && len(list) == 0 && half >= 0 && (half == len(l.words)-1 || behindBoth[l.words[half+1].text]) {
+		pronoun = half + 1 // "add half to the pudding"
 	}
 	if pronoun < 0 || slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.item >= 0 && m.at < pronoun }) {
 		return list
@@ -227,9 +262,13 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 	for _, m := range before {
 		switch h := c.holderOfMention(m); {
 		case h >= 0:
-			meant = append(meant, mention{item: m.item, share: 1, holder: h})
+			one := mention{item: m.item, share: 1, holder: h}
+			if share := c.partShare(l, pronoun); share < 1 && !c.holders[h].pot { // "add two thirds of it to the pot"
+				one.item, one.share = -1, share
+			}
+			meant = append(meant, one)
 		case m.item >= 0 && c.used[m.item] == 0 && !c.behaves(m, pantry.Fat): // of what is in already "it" is what is in
-			meant = append(meant, mention{item: m.item, share: 1 - c.used[m.item], holder: -1})
+			meant = append(meant, mention{item: m.item, share: c.partShare(l, pronoun), holder: -1})
 		}
 	}
 	for k := range meant {
@@ -237,6 +276,9 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 	}
 	return append(meant, list...)
 }
+
+// behindBoth is what may stand behind "both" where it stands for what was named.
+var behindBoth = wordSet("to in into with together until till for on ,")
 
 func (c *cookery) holderOfMention(m mention) int {
 	if m.holder >= 0 && m.holder != c.at && c.holders[m.holder].left > 0 {
@@ -329,8 +371,11 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	const ahead = 5 // sentences
 	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
 		at := goesInSaid.FindStringIndex(text)
-		if at != nil && !(c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup")) && slices.ContainsFunc(c.namedIn(text),
-			func(group []int) bool { return slices.Contains(group, item) }) {
+		if at == nil || c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup") {
+			continue
+		}
+		plain := cookedOfIt.ReplaceAllString(intoIt.ReplaceAllString(text, ""), "")
+		if slices.ContainsFunc(c.namedIn(plain), func(group []int) bool { return slices.Contains(group, item) }) {
 			return true
 		}
 	}
@@ -342,6 +387,14 @@ func (c *cookery) sweetens(item int) bool {
 	m := c.material(item)
 	return m != nil && m.Kind == "sweetener"
 }
+
+// cookedOfIt is said of what was cooked before it goes in: "add the mashed rice and dal".
+var cookedOfIt = regexp.MustCompile(`(?i)\b(?:mashed|cooked|boiled|softened)\b [^,.;]*`)
+
+// intoIt is said of what something goes into: "add this paste to the dal".
+var intoIt = regexp.MustCompile(`(?i)\b(?:to|into|onto|over|from|through) (?:the |this |it )?(?:(?:cooked|boiled|mashed|hot|` +
+	`simmering|boiling|soft|` +
+	`tender|rest|same|of) ?)*[a-z]+(?: (?:dal|rice|milk|mixture|pot|pan))?`)
 
 // goesInSaid is said of what goes into the pot.
 var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:ed)?|(?:put|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|` +

@@ -136,6 +136,10 @@ var zestedToo = regexp.MustCompile(`(?i)^(half an?|an?|one|two|three|[\d½¼][\d
 	`lime)s?,? ` +
 	`(?:(?:finely |grated )*(?:zest|peel|rind)(?:ed)? and juiced?|juiced? and (?:zest|peel|rind)(?:ed)?)$`)
 
+// separated is said of eggs whose yolks and whites go their own ways.
+var separated = regexp.MustCompile(`(?i)^(\d+|an?|one|two|three|four|five|six)((?: (?:large|medium|small|free[- ]range|organic|fresh))*) ` +
+	`eggs?,? \(?(?:separated|yolks? and whites? separated?)\)?$`)
+
 // partOf is said of what a fruit gives: "grated rind of 1 lemon".
 var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the )?(half an?|an?|one|two|three|` +
 	`[\d½¼][\d½¼ /.]*) ?(lemon|orange|lime)s?\b(.*)$`)
@@ -149,6 +153,9 @@ func (r *Reader) apart(raw string) []string {
 	}
 	if both := zestedToo.FindStringSubmatch(text); both != nil { // "1 lemon, zested and juiced"
 		return []string{both[1] + " " + both[2] + " zest", both[1] + " " + both[2] + " juice"}
+	}
+	if eggs := separated.FindStringSubmatch(text); eggs != nil { // "2 eggs, separated"
+		return []string{eggs[1] + eggs[2] + " egg yolks", eggs[1] + eggs[2] + " egg whites"}
 	}
 	s := scan{reader: r, line: &Line{}}
 	q, rest, found := s.quantity(tokens(text))
@@ -259,12 +266,16 @@ func clean(text string) string {
 		}
 	}
 	joined := strings.Join(strings.Fields(b.String()), " ")
+	joined = dashAmount.ReplaceAllString(joined, "$1 - $2")
 	joined = strings.TrimLeft(joined, "•·*▢□☐◦‣▪●○>_~ ")
 	for _, bullet := range []string{"- ", "+ ", "[ ] ", "[] ", "[x] "} {
 		joined = strings.TrimPrefix(joined, bullet)
 	}
 	return strings.TrimSpace(inWords(joined))
 }
+
+// dashAmount is an amount behind the name and a dash: "Basmati rice -1/4 cup".
+var dashAmount = regexp.MustCompile(`^(\pL[\pL ]{2,40}) ?-(\d)`)
 
 // digitOf returns the value of a decimal digit of any script: their blocks of
 // ten begin at the first digit after something that is none.
@@ -331,20 +342,24 @@ var intakeUnits = map[string]struct {
 	"scraping": {"pinch", 0.25},
 	"grating":  {"pinch", 0.25}, "sprinkle": {"pinch", 0.5}, "sprinkling": {"pinch", 0.5}, "dusting": {"pinch", 0.5}, "shake": {"pinch",
 		0.5}, "drop": {"ml", 0.05},
-	"knob":    {"tbsp", 1}, // our own judgement
+	"knob": {"tbsp", 1}, "spoon": {"tbsp", 1}, "spoonful": {"tbsp", 1}, // our own judgement
 	"handful": {"handful", 1}, "handfull": {"handful", 1}, "fistful": {"handful", 1},
 	"tin": {"tin", 1}, "can": {"tin", 1}, "stick": {"stick", 1}, "pod": {"pod", 1}, "piece": {"piece", 1}, "pc": {"piece", 1},
 	"no": {"piece", 1}, "nos": {"piece", 1}, "stk": {"piece", 1}, "pcs": {"piece", 1}, "whole": {"piece", 1},
 	"strand": {"piece", 1}, "thread": {"piece", 1}, "nut": {"piece", 1}, "leaf": {"piece", 1}, "kernel": {"piece", 1}, "half": {"piece", 0.5},
-	"pint": {"ml", 500}, "pt": {"ml", 500}, "quart": {"l", 0.95}, "qt": {"l", 0.95},
+	"pint": {"ml", 500}, "pt": {"ml", 500}, "pts": {"ml", 500}, "quart": {"l", 0.95}, "qt": {"l", 0.95},
 }
 
 // loose are units that differ from country to country.
 var loose = map[string]measure.Code{
 	"pint":  "recipe.pint",
 	"pt":    "recipe.pint",
+	"pts":   "recipe.pint",
 	"qt":    "recipe.quart",
 	"quart": "recipe.quart",
+
+	"spoon":    "recipe.spoon",
+	"spoonful": "recipe.spoon",
 }
 
 // aloneUnit are units that need no number before them.
@@ -370,7 +385,8 @@ var besideUnit = map[string]bool{
 var describes = map[string]bool{}
 
 func init() {
-	for w := range strings.FieldsSeq(`washed soaked rinsed drained cleaned peeled chopped sliced diced cubed grated shredded scraped crushed
+	for w := range strings.FieldsSeq(`zested knotted bruised washed soaked rinsed drained cleaned peeled chopped sliced diced ` +
+		`cubed grated shredded scraped crushed
 		pounded ground powdered powder crumbled broken halved quartered slivered flaked roasted toasted fried dry dried fresh freshly
 		frozen thawed ripe unripe raw plain pure natural organic good quality best homemade home made store bought shop unsweetened
 		sweetened salted unsalted warm hot cold chilled lukewarm boiled boiling room temperature melted softened soft hard firm

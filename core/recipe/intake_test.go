@@ -52,7 +52,7 @@ func TestIntakeKeepsAndAsks(t *testing.T) {
 		"nothing at all":       {"0 g sugar", "sugar-white", "amount", "recipe.not-above-0"},
 		"endless":              {"∞ cups milk", "milk-whole", "material", "recipe.is-this"},
 		"recipe.not-in-pantry": {"2 tbsp fish sauce", "", "material", "recipe.not-in-pantry"},
-		"another thing":        {"50 g peanut butter", "butter", "material", "recipe.is-this"},
+		"another thing":        {"50 g peanut butter", "peanut", "material", "recipe.is-this"},
 		"two things":           {"1 cup coconut water", "coconut-meat", "material", "recipe.is-this"},
 		"misspelt":             {"200 g jagery", "jaggery", "material", "recipe.is-this"},
 		"no piece":             {"3 milk", "milk-whole", "amount", "recipe.unit"},

@@ -56,32 +56,118 @@ func (c *cookery) add(l *clause) (fine bool) {
 	}
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
+	if c.pouredOver(l, named) {
+		return true
+	}
 	if bowl >= 0 && len(c.held()) > 0 && c.warmsBowl(l, named) {
 		return c.temperBowl(l, bowl)
 	}
-	if other := c.otherPot(); other >= 0 && len(named) == 0 && l.has("both together", "the two together", "both", "the two", "two mixtures") {
-		from := max(c.at, other)
-		c.at = min(c.at, other)
-		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	if c.bothPots(l, named) {
+		return true
 	}
-	named = c.friedFirst(l, named)
+	named = c.friedFirst(l, c.sweetensThat(l, named))
 	if bowl := c.bowlOfSentence(); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
 		return c.temper(l, named, bowl)
 	}
-	if l.verb == "return" && len(named) > 0 && c.untouched(named[0]) {
+	if c.toAnother(l, named) || c.toHotFat(l, named) {
+		return true
+	}
+	if l.verb == "return" && len(named) > 0 && c.untouched(named[0]) && l.find("it") < 0 && l.find("everything") < 0 {
 		c.doubt(NotDone, l.said(), "") // it was in no pot before
 	}
 	list := c.asMeant(l, named, before)
+	if unput := c.unputGrain(before); len(unput) > 0 && len(named) == 1 && (l.beginsWith("to") || l.beginsWith("into")) &&
+		c.untouched(named[0]) &&
+		c.behaves(named[0], pantry.Liquid) {
+		list = append(unput, list...) // "add to the boiling milk"
+	}
 	if l.putsItself() || l.verb == "cover" || c.addsToThat(l, list, before) { // "wash the rice, put in a dish with the sugar"
-		list = append(c.asMeant(it, nil, before), list...)
+		meant := c.asMeant(it, nil, before)
+		list = append(meant, slices.DeleteFunc(list, func(m mention) bool {
+			return m.item >= 0 && m.holder < 0 && slices.ContainsFunc(meant, func(b mention) bool { return b.item == m.item })
+		})...)
 	}
 	return c.addList(l, list, before)
+}
+
+// toAnother puts something into a liquid that is in no pot yet: beside the pot, or in a pan of its own if it is warmed there.
+func (c *cookery) toAnother(l *clause, named []mention) bool {
+	const two = 2
+	towards := max(l.find("to"), l.find("into"))
+	if len(named) != two || towards < 0 || !c.cooked() || c.next != nil || !slices.Contains([]string{"add", "stir", "mix"}, l.verb) {
+		return false
+	}
+	what, into := named[0], named[1]
+	if what.at > towards || into.at < towards || what.share <= 0 || what.holder >= 0 || !c.untouched(into) || into.share < 1 ||
+		c.material(into.item) == nil || !pours(c.material(into.item)) {
+		return false
+	}
+	if warmsIt.MatchString(c.text[c.now]) {
+		c.next = []string{}
+		return c.put([]mention{into, what}, plan.Step{})
+	}
+	c.stirBeside(l, "mixture", []mention{into, what}, nil)
+	return true
+}
+
+// toHotFat moves what is in the pot into a pan in which fat is hot: "heat the ghee in a pan, add the drained rice".
+func (c *cookery) toHotFat(l *clause, named []mention) bool {
+	return l.verb == "add" && l.find("to") < 0 && l.find("into") < 0 && c.movesToFat(named)
+}
+
+// movesToFat does it, if all that is named is in the pot, and fat is hot in another.
+func (c *cookery) movesToFat(named []mention) bool {
+	if c.fat == nil || !c.pan || c.next != nil || c.at < 0 || len(named) == 0 ||
+		slices.ContainsFunc(named, func(m mention) bool { return m.item < 0 || m.share > 0 || !slices.Contains(c.held(), m.item) }) {
+		return false
+	}
+	fat, from := *c.fat, c.at
+	c.fat, c.pan, c.next = nil, false, []string{}
+	return c.put([]mention{fat, {item: -1, share: 1, holder: from}}, plan.Step{})
+}
+
+// warmsIt is said of what is warmed in a pan of its own.
+var warmsIt = regexp.MustCompile(`(?i)\b(?:warm|heat|simmer|bring)\b`)
+
+// unputGrain is what was named before and got ready, and is in no pot yet.
+func (c *cookery) unputGrain(before []mention) (list []mention) {
+	for _, m := range before {
+		if m.item >= 0 && c.unput(m) && len(c.preparations[m.item]) > 0 && c.behaves(m, pantry.Grain) {
+			list = append(list, mention{item: m.item, share: 1, holder: -1})
+		}
+	}
+	return list
+}
+
+// sweetensThat turns to the pot that is to be sweetened or flavoured, if that is another: "sweeten the rice with the other half".
+func (c *cookery) sweetensThat(l *clause, named []mention) []mention {
+	with := l.find("with")
+	if !slices.Contains([]string{"sweeten", "flavour", "flavor", "season", "spice"}, l.verb) || len(named) == 0 || named[0].at > with {
+		return named
+	}
+	if h := named[0].holder; h >= 0 && c.holders[h].pot && h != c.at {
+		c.at, c.next = h, nil
+		return named[1:]
+	}
+	return named
+}
+
+// bothPots pours what is in one pot to what is in the other: "mix the two together".
+func (c *cookery) bothPots(l *clause, named []mention) bool {
+	other := c.otherPot()
+	if other < 0 || len(named) > 0 || !l.has("both together", "the two together", "both", "the two", "two mixtures") {
+		return false
+	}
+	from := max(c.at, other)
+	c.at = min(c.at, other)
+	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
 }
 
 // addList puts what a clause means into the pot, a bowl or a dish.
 func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 	mixed := c.mixedLast()
-	if mixed >= 0 && c.inHolder(list, c.at) && l.beginsWith("into") && !c.inHolder(list, mixed) && c.anyNew(list) {
+	intoIt := c.inHolder(list, c.at) || l.find("pudding") >= 0 || l.find("mixture") >= 0
+	if mixed >= 0 && intoIt && l.beginsWith("into") && !c.inHolder(list, mixed) && c.anyNew(list) {
 		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 || m.holder == c.at })
 		return c.put(append([]mention{{item: -1, share: 1, holder: mixed}}, list...), plan.Step{}) // "stir into the rice with the raisins"
 	}
@@ -122,23 +208,34 @@ func (c *cookery) warmsBowl(l *clause, named []mention) bool {
 		return !c.anyNew(named)
 	}
 	said := l.asked().text()
-	return slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(said) && namesNothing(c, l)
+	return (slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(said) ||
+		(l.verb == "add" || l.verb == "pour") && ladleOfTheHot.MatchString(said)) && namesNothing(c, l)
 }
 
 // addsToThat reports whether a clause adds water to what its sentence has got ready: "grate the jaggery, add a cup of water".
 func (c *cookery) addsToThat(l *clause, list, before []mention) bool {
+	toasted := func(m mention) bool {
+		return slices.ContainsFunc(before, func(b mention) bool { return b.item == m.item }) && c.unput(m)
+	}
 	return l.verb == "add" && len(c.held()) == 0 && len(list) > 0 && len(before) > 0 && !slices.ContainsFunc(list, func(m mention) bool {
-		return m.item < 0 || c.given[m.item].Item.Material != "water"
+		return m.item < 0 || c.given[m.item].Item.Material != "water" && !toasted(m)
 	}) && !slices.ContainsFunc(before, func(m mention) bool {
-		return m.item < 0 || !c.said[m.item] || !c.unput(m) || c.saidLater(l, m.item)
+		return m.item < 0 || !c.said[m.item] && !drainsFirst.MatchString(c.text[c.now]) || !c.unput(m) || c.saidLater(l, m.item)
 	})
 }
+
+// drainsFirst is said of what stood in water until then: "drain, add 2 cups of fresh water and cook".
+var drainsFirst = regexp.MustCompile(`(?i)^(?:then |now )?(?:drain|rinse|strain)\b`)
 
 // unput reports whether something of the list is in nothing yet.
 func (c *cookery) unput(m mention) bool { return m.holder < 0 && c.used[m.item] == 0 }
 
 // someOfTheHot is said of what warms a bowl beside the pot: "stir in some of the hot mixture".
 var someOfTheHot = regexp.MustCompile(`^in (?:an? |some|two |three |\d )?\b[a-z]*\s?(?:of )?the (?:hot|warm|boiling|simmering)\b`)
+
+// ladleOfTheHot is the same of what is poured: "add a ladleful of the hot milk".
+var ladleOfTheHot = regexp.MustCompile(`^(?:in )?(?:an? |some |two |three |half a |\d )[a-z ]*\b(?:of )?the (?:hot|warm|boiling|` +
+	`simmering)\b`)
 
 // steep leaves beside the pot what is steeped: it goes in by its name.
 func (c *cookery) steep(l *clause) {
@@ -156,9 +253,14 @@ func (c *cookery) friedFirst(l *clause, named []mention) []mention {
 	}
 	l.has("fried in", "roasted in", "ghee roasted", "fried")
 	if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known {
-		return append(slices.DeleteFunc(named, func(m mention) bool { return nuts(m) || c.behaves(m, pantry.Fat) }), c.last...)
+		return append(slices.DeleteFunc(named, func(m mention) bool { return nuts(m) || c.behaves(m, pantry.Fat) }), c.lastHeld()...)
 	}
 	return named
+}
+
+// lastHeld is what was named last, as far as something holds it.
+func (c *cookery) lastHeld() []mention {
+	return slices.DeleteFunc(slices.Clone(c.last), func(m mention) bool { return m.holder < 0 })
 }
 
 // fatIsLeft reports whether the list has fat of which nothing is in a pot yet.
@@ -221,11 +323,30 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	if c.toFry(list) {
 		return true
 	}
+	if syrup := c.boilingSyrup(); syrup >= 0 && len(c.held()) == 0 && c.next == nil && len(list) > 0 && !c.inHolder(list, syrup) {
+		list = append([]mention{{item: -1, share: 1, holder: syrup}}, list...) // "bring the syrup to a boil. Add the flour mixture"
+	}
 	if c.fat != nil && c.pan && c.next == nil && c.anyNew(list) { // "melt the butter in a frying pan, add the apples"
 		c.next = []string{}
 	}
 	return c.goesIn(l, list)
 }
+
+// boilingSyrup is a syrup that was brought to the boil and is in nothing yet, and in which what comes next is cooked; -1 for none.
+func (c *cookery) boilingSyrup() int {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Melt {
+		return -1
+	}
+	at, _ := unmarked(c.steps[last].Note)
+	if at < 0 || !syrupBoils.MatchString(c.text[at]) {
+		return -1
+	}
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left >= fullyUsed })
+}
+
+// syrupBoils is said of a syrup that is boiling, and waits for what comes.
+var syrupBoils = regexp.MustCompile(`(?i)\b(?:to (?:a|the) (?:rolling )?boil|boiling|boils)\.?$`)
 
 // steepsBeside reports whether a clause takes some of a liquid into a bowl, for what is steeped in it: "take a spoon of the
 // warm milk in a bowl". It goes back into the pot by the name of what is in it.
@@ -295,15 +416,24 @@ func (c *cookery) mixedLast() int {
 
 // goesOnStirring reports whether a clause goes on with what is being stirred together, and names no pot.
 func (l *clause) goesOnStirring() bool {
+	if l.beginsWith("them in") || l.beginsWith("them under") || l.beginsWith("it in") || l.beginsWith("it under") {
+		return false // "fold them in with the vanilla"
+	}
 	return slices.Contains([]string{"work", "beat", "whisk", "stir", "mix", "fold", "sift", "add"}, l.verb) &&
 		!slices.ContainsFunc(l.words, func(w *token) bool {
 			return w.one == "pan" || w.one == "pot" || w.one == "saucepan" || w.text == "to" || w.text == "into" || w.text == "onto"
 		})
 }
 
+// behindIn may stand behind "stir in" where it is what was named before that goes in.
+var behindIn = wordSet("off the heat away from at end well too together flame fire last now")
+
 // putsItself reports whether a clause says only where something goes: it is what was named before.
 func (l *clause) putsItself() bool {
-	if l.verb == "add" && l.beginsWith("with") || l.beginsWith("in") && l.lead+1 == len(l.words) { // "fry the nuts and mix in"
+	in := l.beginsWith("in") || l.beginsWith("through") && (l.verb == "stir" || l.verb == "fold" || l.verb == "swirl")
+	if l.verb == "add" && l.beginsWith("with") || in && !slices.ContainsFunc(l.words[l.lead+1:], func(w *token) bool {
+		return !behindIn[w.text] && !strings.HasSuffix(w.text, "ly")
+	}) { // "fry the nuts and mix in", "beat the eggs and stir in off the heat"
 		return true
 	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&
@@ -312,8 +442,8 @@ func (l *clause) putsItself() bool {
 
 var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)
 
-var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:in|along|together) with |` +
-	`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,-]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole)\b`)
+var inVessel = regexp.MustCompile(`^(?:to the [a-z]+ )?(?:(?:in|along|together) )?with |` +
+	`^(?:back )?(?:in|into|to|on)(?: to)?(?: an?| the)?(?: [a-z0-9/,-]+){0,5}? (?:dish|pan|pot|saucepan|cooker|bowl|casserole|tin)\b`)
 
 // toAdd is what a clause names to go in.
 func (c *cookery) toAdd(l *clause, before []mention) []mention {
@@ -395,8 +525,8 @@ func (c *cookery) pouredOut(l *clause, list []mention) (from int, share float64)
 // goesIn makes the step, and what a clause says of what happens then.
 func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	step := plan.Step{Slowly: l.has("slowly", "gradually", "little by little", "thin stream", "slow stream", "bit by bit",
-		"a little at a time",
-		"steady stream", "in batches")}
+		"a little at a time", "a tablespoon at a time", "a spoonful at a time", "a spoon at a time", "a teaspoon at a time",
+		"spoon by spoon", "spoonful by spoonful", "steady stream", "in batches")}
 	if l.find("whisking") >= 0 || l.verb == "whisk" && len(list) > 0 {
 		step.Manner = append(step.Manner, plan.Whisking)
 	}
@@ -450,6 +580,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:
 		c.steeped[c.now] = true // "off the heat ... beat for a minute"
 		return true, true
+	case c.inAll(l, minutes):
+		return true, true
 	case minutes > 0 && minutes < longest:
 		if !c.staysInOven(l, minutes) {
 			c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "add the milk and cook 10 minutes" in one clause
@@ -458,10 +590,22 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	case l.waitsFor() && l.comesToBoil() && !nearlySaid.MatchString(l.text()):
 		c.heat(l, vessel.Medium, plan.Until{Boil: true})
 		return true, true
+	case put && l.waitsFor() && l.thickens() && c.stirredIn():
+		grade := thickUsual // "add it to the boiling syrup, stirring until it thickens"
+		c.heat(l, vessel.Simmer, plan.Until{Thickness: &grade})
+		return true, true
 	case l.waitsFor() && (l.comesToBoil() || !put && l.verb != "add" && l.targets()):
 		return true, c.cook(l)
 	}
 	return false, false
+}
+
+// stirredIn reports whether what went in last was stirred together beside the pot with starch or egg: it thickens.
+func (c *cookery) stirredIn() bool {
+	last := &c.steps[len(c.steps)-1]
+	return last.Do == plan.Add && !c.offHeat && slices.ContainsFunc(last.Items, func(item plan.Item) bool {
+		return slices.ContainsFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mix && s.Name == item.Part && item.Part != "" })
+	})
 }
 
 // isInAlready reports whether a clause moves only what is in the pot: into a bowl, which is as good, or back.
@@ -515,79 +659,6 @@ func (c *cookery) optional(l *clause, list []mention) {
 			c.given[m.item].Item.Optional = true
 		}
 	}
-}
-
-// top lays things on top of what is in the bowl.
-func (c *cookery) top(l *clause) (fine bool) {
-	before := c.last
-	fried := l.has("fried in", "roasted in", "toasted in", "browned in", "ghee fried", "fried")
-	list := c.asMeant(l, c.mentions(l), before)
-	if fried && slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
-		known := len(c.holders)
-		c.fryThese(l, list)
-		if len(c.holders) > known {
-			list = append(slices.DeleteFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) }), c.last...)
-		}
-	}
-	list, _ = c.goesInto(l, list)
-	if main := c.mainPot(); len(list) == 0 && l.do != doPass && main >= 0 && c.at != main && len(c.held()) > 0 {
-		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
-	}
-	garnishes := len(list) == 0 && (l.verb == "garnish" || l.verb == "decorate") && len(c.held()) > 0 && l.find("with") < 0
-	if garnishes {
-		list = c.toppings() // "garnish and serve"
-	}
-	if len(list) == 0 && l.do != doPass && !garnishes {
-		if list = c.restOf(l, before); len(list) == 0 {
-			list = c.asMeant(it, nil, before)
-		}
-	}
-	from := c.at
-	if main := c.mainPot(); main >= 0 && main != c.at {
-		c.at, c.next = main, nil
-		if c.inHolder(list, from) {
-			list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
-			list = append(list, mention{item: -1, share: 1, holder: from})
-		}
-	}
-	if l.do == doPass && l.find("over") < 0 && !l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated",
-		"dusted") { // "serve with": nobody pours the milk in
-		list = slices.DeleteFunc(list, func(m mention) bool {
-			fruit := m.item >= 0 && c.material(m.item) != nil && c.material(m.item).Kind == "fruit"
-			return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece) && !fruit
-		})
-	}
-	if c.at < 0 {
-		return l.do == doPass
-	}
-	raw := slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.holder < 0 }) && !slices.ContainsFunc(list,
-		func(m mention) bool {
-			return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
-		})
-	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass || garnishes // "sprinkle over the semolina": it is cooked yet
-}
-
-// toppings are what the list has for the top and nothing was made of yet: "garnish and serve".
-func (c *cookery) toppings() (list []mention) {
-	for i := range c.given {
-		if c.used[i] == 0 && c.isTopping(i) {
-			list = append(list, mention{item: i, share: 1, holder: -1})
-		}
-	}
-	return list
-}
-
-// restOf is what is left of what was named last: "stir in half of the nuts and garnish with the rest".
-func (c *cookery) restOf(l *clause, before []mention) (list []mention) {
-	if !l.has("the rest", "the remainder", "the others", "the remaining ones", "the remaining") {
-		return nil
-	}
-	for _, m := range before {
-		if m.item >= 0 && m.holder < 0 && c.used[m.item] > 0 && c.used[m.item] < 1 {
-			list = append(list, mention{item: m.item, share: 1 - c.used[m.item], holder: -1})
-		}
-	}
-	return list
 }
 
 // pours reports whether a material is what things are cooked in: honey and rose water are liquid too.

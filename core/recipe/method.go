@@ -1,7 +1,9 @@
 package recipe
 
 import (
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"kirdu/core/measure"
@@ -114,10 +116,12 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	if len(method) > MaxMethod {
 		return Cooked{}, ErrLongMethod
 	}
+	own := len(given)
+	given = fruitApart(eggsApart(given, method), method)
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
 		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
-		dressed: map[int]mention{}}
+		dressed: map[int]mention{}, pressed: map[int]bool{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -130,10 +134,19 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 			c.text[k] = correction.As
 		}
 	}
+	pressed := 0 // sentences that press coconut are read together
 	for k, text := range told {
 		c.now = k
 		aside := corrected[k].Aside
 		c.kept[k] = aside
+		if pressed == 0 && !aside {
+			pressed = c.pressesCoconut(k)
+		}
+		if pressed > 0 {
+			pressed--
+			sentences = append(sentences, Sentence{Text: text, As: corrected[k].As})
+			continue
+		}
 		passed := !aside && c.heading(c.text[k])
 		if !passed && !aside {
 			passed = c.sentences(c.text[k])
@@ -174,8 +187,66 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	}
 	c.prepare(result.Plan)
 	result.lead(&c)
+	for k, i := range result.Unplaced {
+		if i >= own && i < len(given) { // the white of eggs that the list has whole
+			result.Unplaced[k] = slices.IndexFunc(given, func(g Given) bool { return g.Item.Material == "egg-yolk" })
+		}
+	}
+	result.Unplaced = slices.DeleteFunc(result.Unplaced, func(i int) bool { return i >= own })
 	return result, nil
 }
+
+// eggsApart parts the eggs of a list where the method has their yolks and whites go their own ways.
+func eggsApart(given []Given, method string) []Given {
+	i := slices.IndexFunc(given, func(g Given) bool { return g.Item.Material == "egg-whole" })
+	apart := slices.ContainsFunc(given, func(g Given) bool { return g.Item.Material == "egg-yolk" || g.Item.Material == "egg-white" })
+	if i < 0 || apart || !yolksSaid.MatchString(method) || !whitesSaid.MatchString(method) {
+		return given
+	}
+	amount, err := measure.ParseAmount(given[i].Item.Amount)
+	if err != nil || amount.Unit != "egg" && amount.Unit != "piece" {
+		return given
+	}
+	list, number := slices.Clone(given), strconv.FormatFloat(amount.Number, 'g', 4, 64)
+	white := list[i]
+	list[i].Item.Material, list[i].Item.Amount = "egg-yolk", number+" yolk"
+	white.Item.Material, white.Item.Amount = "egg-white", number+" white"
+	return append(list, white)
+}
+
+// fruitApart parts a lemon, a lime or an orange of a list into what the method takes of it: its zest, its juice, or both.
+func fruitApart(given []Given, method string) []Given {
+	list := slices.Clone(given)
+	for i := range list {
+		m := list[i].Item.Material
+		if m != "citrus-juice" && m != "orange-juice" || juiceSaid.MatchString(list[i].Text) {
+			continue
+		}
+		amount, err := measure.ParseAmount(list[i].Item.Amount)
+		if zest := zestSaid.FindString(method); zest == "" || err != nil || amount.Unit != "lemon" && amount.Unit != "orange" {
+			continue
+		}
+		zest := list[i]
+		zest.Item.Material, zest.Item.Amount = "citrus-zest", measure.Amount{Number: amount.Number, Unit: "lemon"}.String()
+		if juiceSaid.MatchString(method) {
+			zest.Text += " zest"
+			list = append(list, zest)
+		} else {
+			list[i] = zest
+		}
+		break
+	}
+	return list
+}
+
+var (
+	zestSaid = regexp.MustCompile(`(?i)\b(?:zest|rind|peel) of (?:the )?(?:lemon|lime|orange)|\b(?:lemon|lime|orange) (?:zest|rind|` +
+		`peel)\b|` +
+		`\bzest (?:and|it)\b|\bgrate (?:over )?(?:the |in the |in )?(?:zest|rind)`)
+	juiceSaid  = regexp.MustCompile(`(?i)\bjuice|\bsqueeze|\bsegment|\bslice`)
+	yolksSaid  = regexp.MustCompile(`(?i)\byolks?\b`)
+	whitesSaid = regexp.MustCompile(`(?i)\b(?:egg )?whites\b|\begg white\b`)
+)
 
 // lead ties sentences and steps to each other. What no step was made of stays beside the step before it.
 func (r *Cooked) lead(c *cookery) {
@@ -199,7 +270,7 @@ func (r *Cooked) lead(c *cookery) {
 		if len(s.Steps) > 0 {
 			beside = slices.Max(s.Steps)
 		}
-		if !r.ByList {
+		if !r.ByList && !c.pressed[k] {
 			var before []int
 			if k > 0 {
 				before = r.Sentences[k-1].Steps
@@ -213,7 +284,7 @@ func (r *Cooked) lead(c *cookery) {
 			}
 			if c.strained[k] {
 				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool {
-					return d.Of == NotDone && (d.Words == "strain" || d.Words == "pour it off")
+					return d.Of == NotDone && (d.Words == "strain" || d.Words == "pour it off" || d.Words == "let it cool")
 				})
 			}
 			waiting = ""
@@ -262,10 +333,9 @@ type cookery struct {
 
 	oven     plan.Oven
 	ovenC    measure.Celsius
-	heated   measure.Celsius      // to what the oven is heated beforehand; 0: not said
-	pressing []measure.Millilitre // water that coconut was ground with
-	fat      *mention             // that is hot in a pan, and nothing is in it yet
-	pan      bool                 // it is in a pan of its own
+	heated   measure.Celsius // to what the oven is heated beforehand; 0: not said
+	fat      *mention        // that is hot in a pan, and nothing is in it yet
+	pan      bool            // it is in a pan of its own
 	offHeat  bool
 	flame    vessel.Flame // turned to, for what comes
 	lid      *bool
@@ -276,7 +346,8 @@ type cookery struct {
 	steeps   int              // the sentence in which something is steeped beside the pot; -1 for none
 	greased  int              // the sentence in which a dish is buttered for the oven; -1 for none
 	steeped  map[int]bool     // sentences in which something was: their minutes are its
-	strained map[int]bool     // sentences that strain what needs no step for it
+	strained map[int]bool     // sentences that strain, or let cool, what needs no step for it
+	pressed  map[int]bool     // sentences that press coconut: they were read together, and figures of one may be of another
 	dressed  map[int]mention  // by what is tossed in it: fat that goes in with that
 	joined   int              // how often something was added to what is fried
 	assumed  int              // the step whose end is our own guess; -1: none

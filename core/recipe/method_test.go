@@ -174,3 +174,31 @@ func FuzzMethod(f *testing.F) {
 		}
 	})
 }
+
+// Eggs and fruit that go in parted are one line of the list still: what has no place is told by that line.
+func TestApartIsOneLine(t *testing.T) {
+	list := "1 l milk\n100 g sago\n3 eggs\n80 g sugar\n"
+	c := cookText(t, list, "Boil the milk with the sago and the sugar for 20 minutes. Beat in the yolks. "+
+		"Whip the whites and fold them in.")
+	require.Empty(t, c.Unplaced)
+	require.Equal(t, []string{"egg-yolk", "egg-white"}, eggsOf(c.Plan))
+
+	c = cookText(t, list, "Separate the yolks from the whites and keep the whites for something else. "+
+		"Boil the milk with the sago and the sugar for 20 minutes. Beat in the yolks.")
+	require.Contains(t, eggsOf(c.Plan), "egg-yolk")
+	for _, i := range c.Unplaced {
+		require.Equal(t, 2, i, "the line of the eggs")
+	}
+}
+
+// eggsOf are the eggs of a plan, in order.
+func eggsOf(p *plan.Plan) (all []string) {
+	for i := range p.Steps {
+		for _, item := range p.Steps[i].Items {
+			if strings.HasPrefix(item.Material, "egg-") {
+				all = append(all, item.Material)
+			}
+		}
+	}
+	return all
+}

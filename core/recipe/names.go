@@ -87,9 +87,10 @@ var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", 
 	"chana":  {"dal", "lentil", "pulse", "chickpea"},
 	"lentil": {"dal", "lentil", "pulse"}, "milk-": {"milk"}, "condensed-milk": {"milk"}, "evaporated-milk": {"milk"},
 	"coconut-milk": {"coconut milk"}, "coconut-milk-thick": {"thick milk", "first milk"}, "coconut-milk-thin": {"thin milk", "second milk"},
-	"coconut-cream": {"coconut milk"}, "cream-": {"cream"},
+	"coconut-cream": {"coconut milk", "cream"}, "cream-": {"cream"},
 	"sago": {"sago", "pearl", "tapioca"}, "wheat": {"wheat"}, "millet": {"millet"}, "vermicelli": {"vermicelli", "noodle"},
-	"egg-": {"egg"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
+	"egg-": {"egg"}, "egg-white": {"white"}, "vanilla-pod": {"vanilla", "pod", "bean", "vanilla seed"},
+	"pandan-leaf": {"pandan"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
 
 // classes are words for all of a kind.
 var classes = map[string][]string{"sweetener": {"sugar", "sweetener"}, "nut": {"nut"}, "spice": {"spice"}, "fruit": {"fruit"}}
@@ -114,6 +115,7 @@ type holder struct {
 	words []string // by which it is called
 	items []int    // of the list
 	left  float64
+	press bool // a milk of pressed coconut
 }
 
 // mentions finds what a clause names.
@@ -182,13 +184,34 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 			}
 			list = append(list, found...)
 			take(k, k+length)
-			if j := k + length; j < end && !taken[j] && (l.words[j].one == "paste" || l.words[j].one == "mixture" || l.words[j].one == "slurry") {
+			if j := k + length; j < end && !taken[j] && behindNames[l.words[j].one] {
 				take(j, j+1) // "the rice flour paste"
+			}
+			if to := c.ofTheFruit(l, found[0], k+length, end); to > 0 {
+				take(k+length, to) // "the zest of the lime"
 			}
 		}
 	}
 	slices.SortStableFunc(list, func(a, b mention) int { return a.at - b.at })
 	return list
+}
+
+// behindNames are words for what was made of what they stand behind.
+var behindNames = wordSet("paste mixture slurry syrup")
+
+// ofTheFruit is the end of what only says of which fruit a zest or a juice is: "of the lime"; 0 for none.
+func (c *cookery) ofTheFruit(l *clause, m mention, from, end int) int {
+	if m.item < 0 || !strings.HasPrefix(c.given[m.item].Item.Material, "citrus-") && c.given[m.item].Item.Material != "orange-juice" ||
+		from >= end || l.words[from].text != "of" {
+		return 0
+	}
+	for k := from + 1; k < min(from+4, end); k++ {
+		switch l.words[k].one {
+		case "lemon", "lime", "orange":
+			return k + 1
+		}
+	}
+	return 0
 }
 
 // whatWasMade reports whether "everything" is no more of the list: what was made last, or what is in the pot.
@@ -199,7 +222,7 @@ func (c *cookery) whatWasMade(l *clause) (list []mention, meant bool) {
 		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0: // "pour everything into the pot"
 		list = slices.Clone(c.last)
 	case all && slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle"}, l.verb) &&
-		(l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0):
+		(l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0 || l.verb == "return"):
 	case c.inPotAlready(l):
 	default:
 		return nil, false
@@ -253,10 +276,17 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		if meant, settled := c.inSomething(l, k, i); settled {
 			return append(list, meant...), len(meant) == 0
 		}
+		if h := c.holderOf(i); h >= 0 && c.restOfBowl(l, k, h) {
+			return append(list, mention{item: -1, share: 1, holder: h, at: k}), false
+		}
 		if h := c.holderOf(i); h < 0 || c.used[i] <= fullyUsed || c.next == nil && slices.Contains(c.held(), i) {
 			list = append(list, mention{item: i, share: c.shareBefore(l, k, i), holder: -1, at: k})
 		} else if again = slices.ContainsFunc(append(before, list...), func(m mention) bool { return m.holder == h }); !again {
-			list = append(list, mention{item: i, share: 0, holder: h, at: k})
+			one := mention{item: i, share: 0, holder: h, at: k}
+			if part := c.partShare(l, k); part < 1 && !c.holders[h].pot {
+				one.item, one.share = -1, part // "half of the fried nuts"
+			}
+			list = append(list, one)
 		}
 		if c.said != nil {
 			c.said[i] = true
@@ -283,16 +313,51 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 	return list, again
 }
 
+// restOfBowl reports whether what is left of a bowl is meant, of which a part is in: "the rest of the coconut milk".
+func (c *cookery) restOfBowl(l *clause, k, h int) bool {
+	if c.holders[h].pot || c.holders[h].left >= fullyUsed {
+		return false
+	}
+	return slices.ContainsFunc(l.words[max(k-4, 0):k], func(w *token) bool {
+		return w.text == "rest" || w.text == "remaining" || w.text == "remainder" || w.text == "other"
+	})
+}
+
 // waterAgain reports whether words name with its amount what is all in: more water.
 func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 	if len(candidates) == 0 {
 		return false
+	}
+	if i := candidates[0]; c.given[i].Item.Material == "water" && c.used[i] == 0 && len(candidates) == 1 &&
+		c.waterForLater(i, cmp.Or(first(c.amountBefore(l, k)), c.amountAfter(l, k+length))) {
+		return true
 	}
 	if i := candidates[0]; c.used[i] <= fullyUsed || !c.given[i].inMethod && c.given[i].Item.Material != "water" {
 		return false
 	}
 	text, _ := c.amountBefore(l, k)
 	return cmp.Or(text, c.amountAfter(l, k+length)) != ""
+}
+
+func first(text string, _ int) string { return text }
+
+// waterForLater reports whether an amount of water is another than that of the list, which a later sentence names: "cook in 3 cups
+// of water ... melt the jaggery in 2 cups water".
+func (c *cookery) waterForLater(item int, said string) bool {
+	if share, ok := c.shareOf(said, item); said == "" || !ok || math.Abs(share-1) < 0.03 {
+		return false
+	}
+	later := clause{words: methodWords(strings.Join(c.text[c.now+1:], " , "))}
+	for k, w := range later.words {
+		if w.text != "water" {
+			continue
+		}
+		text, _ := c.amountBefore(&later, k)
+		if share, ok := c.shareOf(text, item); text != "" && ok && math.Abs(share-1) < 0.03 {
+			return true
+		}
+	}
+	return false
 }
 
 // inSomething finds where something of the list is meant that is in something: what it soaked in, fat that is left of frying,
@@ -313,6 +378,9 @@ func (c *cookery) inSomething(l *clause, k, item int) (meant []mention, settled 
 	}
 	if c.used[item] > 0 && c.used[item] < fullyUsed && cookedFirst[said] && c.inSomePot(item) {
 		return []mention{{item: item, share: 0, holder: c.holderOf(item), at: k}}, true // "the sweet coconut milk"
+	}
+	if cookedFirst[said] && c.used[item] >= fullyUsed {
+		l.words[k-1].read = true // "the reduced milk"
 	}
 	return nil, false
 }
@@ -357,7 +425,7 @@ func (c *cookery) inSomePot(item int) bool {
 
 // groundTo returns what was ground and is in no pot yet: "the paste".
 func (c *cookery) groundTo(phrase string, k int) (list []mention) {
-	if phrase != "paste" && phrase != "puree" && phrase != "purée" && phrase != "powder" {
+	if phrase != "paste" && phrase != "batter" && phrase != "puree" && phrase != "purée" && phrase != "powder" {
 		return nil
 	}
 	if last := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash }); last >= 0 && phrase != "powder" {
@@ -381,7 +449,7 @@ func (c *cookery) loosely(phrase string, h int) bool {
 	if phrase == "mixture" {
 		return h != c.at
 	}
-	if phrase == "sauce" {
+	if phrase == "sauce" || phrase == "topping" {
 		return h > 0 || h != c.at
 	}
 	if phrase == "syrup" {
@@ -394,7 +462,10 @@ func (c *cookery) loosely(phrase string, h int) bool {
 	if two && what == "syrup" {
 		return c.isSyrup(h)
 	}
-	return two && (what == "sauce" || what == "mixture") && slices.ContainsFunc(c.holders[h].items, func(i int) bool {
+	if what == "sauce" && h == c.mainPot() && c.otherPot() >= 0 {
+		return false
+	}
+	return two && (what == "sauce" || what == "mixture" || what == "topping") && slices.ContainsFunc(c.holders[h].items, func(i int) bool {
 		return slices.Contains(c.names[i], of) || slices.ContainsFunc(c.names[i], func(name string) bool {
 			return strings.HasPrefix(name,
 				of+" ")
@@ -482,7 +553,7 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 // holderOf returns where an item of the list is, other than the pot that is being cooked in; -1 for nowhere.
 func (c *cookery) holderOf(item int) int {
 	for h := len(c.holders) - 1; h >= 0; h-- {
-		if h != c.at && c.holders[h].left > 0 && slices.Contains(c.holders[h].items, item) {
+		if h != c.at && !c.holders[h].press && c.holders[h].left > 0 && slices.Contains(c.holders[h].items, item) {
 			return h
 		}
 	}

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 
@@ -20,6 +21,10 @@ func (c *cookery) putAside(l *clause) {
 		}) {
 		return
 	}
+	if other := c.otherPot(); other >= 0 && c.isSyrup(c.at) && !c.isSyrup(other) {
+		c.at = other // the syrup waits, and what it is for goes on
+		return
+	}
 	c.next = []string{}
 }
 
@@ -27,14 +32,14 @@ func (c *cookery) putAside(l *clause) {
 func (l *clause) container() string {
 	for k, w := range l.words {
 		bowls := w.text == "in" && (l.verb == "pour" || l.verb == "ladle" || l.verb == "serve" || l.verb == "spoon" || l.verb == "fill" ||
-			l.verb == "distribute" || l.verb == "divide" || l.verb == "put")
+			l.verb == "distribute" || l.verb == "divide" || l.verb == "put" || l.verb == "place")
 		moves := w.text == "to" && l.verb == "transfer"
 		if w.text != "into" && w.text != "between" && w.text != "among" && w.text != "onto" && !bowls && !moves {
 			continue
 		}
 	within:
-		for _, t := range l.words[k+1 : min(k+7, len(l.words))] {
-			if bowls && t.text == "cups" {
+		for j, t := range l.words[k+1 : min(k+7, len(l.words))] {
+			if next := k + 2 + j; bowls && t.text == "cups" || next < len(l.words) && l.words[next].text == "of" {
 				break within // "pour in two cups of the milk"
 			}
 			switch t.text {
@@ -97,7 +102,7 @@ func (c *cookery) goesInto(l *clause, list []mention) (subject []mention, into i
 func (l *clause) newPan() int {
 	for k, w := range l.words {
 		switch w.one {
-		case "pan", "saucepan", "pot", "skillet", "kadai", "wok", "bowl", "dish", "casserole", "vessel":
+		case "pan", "saucepan", "pot", "skillet", "kadai", "wok", "bowl", "dish", "casserole", "vessel", "uruli", "kadhai", "karahi", "handi":
 		default:
 			continue
 		}
@@ -124,7 +129,7 @@ func (c *cookery) otherPot() int {
 }
 
 // stirredBeside are words for stirring something together beside the pot.
-var stirredBeside = []string{"whisk", "beat", "mix", "dissolve", "combine", "blend", "stir", "make"}
+var stirredBeside = []string{"whisk", "beat", "whip", "season", "mix", "dissolve", "combine", "blend", "stir", "make"}
 
 // bowl stirs something together beside the pot: beaten egg, starch in cold milk, whisked yogurt. It reports
 // whether it did.
@@ -142,8 +147,9 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 		}
 	}
 	used := len(items) < len(list)
-	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl", "in a cup",
+	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl",
 		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
+	beside = beside || !strings.Contains(l.text(), "in a cup of") && l.has("in a cup") || c.forTheTop(l, items)
 	intoLiquid := len(c.held()) > 0 && l.find("into") >= 0 && len(items) > 1 && c.behaves(items[len(items)-1], pantry.Liquid) &&
 		items[len(items)-1].at > l.find("into")
 	flour := c.any(items, pantry.Flour) || (c.cold(l, items) || intoLiquid) && c.any(items, pantry.Grain)
@@ -158,11 +164,54 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	switch {
 	case c.any(items, pantry.Egg):
 		name = "eggs"
+		if c.onlyWhites(items) {
+			name = "whites"
+		}
 	case flour:
 		name = "slurry"
+	case c.whipsCream(l, items):
+		name = "cream"
 	}
 	c.stirBeside(l, name, items, list)
 	return true
+}
+
+// forTheTop reports whether what is stirred together goes over the pudding later on, and not into it: "stir the salt into the
+// coconut cream ... drizzle with the coconut cream".
+func (c *cookery) forTheTop(l *clause, items []mention) bool {
+	const fewest = 2
+	liquid := slices.IndexFunc(items, func(m mention) bool {
+		return c.behaves(m, pantry.Liquid) && c.material(m.item) != nil && pours(c.material(m.item))
+	})
+	if len(items) < fewest || liquid < 0 || items[liquid].share < 1 || !c.cooked() || l.verb == "dissolve" || l.beginsWith("in") ||
+		l.find("pan") >= 0 || l.find("pot") >= 0 {
+		return false
+	}
+	text := strings.ToLower(strings.Join(c.text[c.now:], " . "))
+	if at := strings.Index(text, l.asked().text()); at >= 0 {
+		text = text[at+len(l.asked().text()):]
+	}
+	if itOver.MatchString(text) {
+		return true
+	}
+	for _, found := range goesOver.FindAllStringSubmatch(text, -1) {
+		if slices.ContainsFunc(c.names[items[liquid].item], func(name string) bool { return strings.Contains(found[1], name) }) {
+			return true
+		}
+	}
+	return false
+}
+
+var (
+	itOver   = regexp.MustCompile(`\b(?:spoon|swirl|serve|pour|drizzle|ladle) (?:it|this) (?:over|on|through|alongside|on top)\b`)
+	goesOver = regexp.MustCompile(`\b(?:drizzle|top|serve|spoon|swirl|pour|finish|dress)\b[^.;]*?\b(?:with|over|of|on|the) ([^.;]{3,40})`)
+)
+
+// onlyWhites reports whether of egg there is nothing but its white: it is whipped, and folded in.
+func (c *cookery) onlyWhites(items []mention) bool {
+	return !slices.ContainsFunc(items, func(m mention) bool {
+		return c.behaves(m, pantry.Egg) && c.given[m.item].Item.Material != "egg-white"
+	})
 }
 
 // any reports whether something of a list behaves so.
@@ -180,9 +229,29 @@ func (c *cookery) cold(l *clause, items []mention) bool {
 // beaten reports whether egg is beaten, or yogurt whisked.
 func (c *cookery) beaten(l *clause, items []mention) bool {
 	cultured := slices.ContainsFunc(items, func(m mention) bool { return c.material(m.item) != nil && c.material(m.item).Has("cultured") })
-	return cultured && l.verb == "whisk" ||
-		c.any(items, pantry.Egg) && slices.Contains([]string{"beat", "whisk", "mix"}, l.verb) && (len(c.held()) > 0 || c.at < 0)
+	return cultured && l.verb == "whisk" || c.whipsCream(l, items) ||
+		c.any(items, pantry.Egg) && slices.Contains([]string{"beat", "whisk", "mix", "whip", "blend", "combine"}, l.verb) &&
+			(len(c.held()) > 0 || c.at < 0)
 }
+
+// whipsCream reports whether cream is whipped, by itself or sweetened: it goes in whipped, by its name.
+func (c *cookery) whipsCream(l *clause, items []mention) bool {
+	whips := l.verb == "whip" || (l.verb == "beat" || l.verb == "whisk") && whippedSaid.MatchString(l.text())
+	if len(items) == 0 || !whips {
+		return false
+	}
+	return c.isCream(items[0]) && !slices.ContainsFunc(items, func(m mention) bool {
+		return !c.isCream(m) && !c.sweetens(m.item) && !c.behaves(m, pantry.Aroma)
+	})
+}
+
+func (c *cookery) isCream(m mention) bool {
+	material := c.material(m.item)
+	return material != nil && material.Behaviour == pantry.Liquid && strings.Contains(material.Slug, "cream")
+}
+
+// whippedSaid is said of what is whipped until it stands.
+var whippedSaid = regexp.MustCompile(`\b(?:peaks?|stiff|fluffy|holds? its shape|whipped|light and airy)\b`)
 
 // slurry reports whether flour is stirred into some liquid, and not into all that is in the pot.
 func (c *cookery) slurry(l *clause, items []mention) bool {
@@ -205,8 +274,15 @@ func (c *cookery) stirBeside(l *clause, name string, items, list []mention) {
 	step := plan.Step{Do: plan.Mix, Name: c.free(name)}
 	h := holder{name: step.Name, left: 1, words: []string{"mixture", "paste", "slurry", "batter", "mix", name,
 		singularWord(name) + " mixture"}}
-	if name == "eggs" {
+	switch name {
+	case "eggs":
 		h.words = append(h.words, "custard", "egg mixture", "egg mix")
+	case "whites":
+		h.words = []string{"egg whites", "egg white", "whites", "white", "foam", "snow", "meringue"}
+		l.has("stiff", "until stiff", "soft peaks", "stiff peaks", "peaks", "foam", "foamy", "snow")
+	case "cream":
+		h.words = []string{"cream", "whipped cream"}
+		l.has("until stiff", "soft peaks", "stiff peaks", "peaks", "stiff", "its shape", "fluffy")
 	}
 	for _, m := range items {
 		if item, ok := c.take(m); ok {
@@ -247,6 +323,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 		}
 		c.emit(step)
 		c.holders = append(c.holders, h)
+		c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
 		return true
 	}
 	some := 1.0
@@ -311,11 +388,17 @@ func (c *cookery) aside(l *clause, list []mention) {
 	if len(c.held()) == 0 || c.next != nil || !c.anyNew(list) {
 		return
 	}
+	if c.inDish() && c.any(list, pantry.Liquid) {
+		c.next = []string{} // "heat the milk and pour it over the rice", which is in its dish
+		return
+	}
 	meanwhile := l.has("meanwhile", "separately", "in the meantime", "at the same time", "on the side", "alongside")
 	indefinite := l.has("in a pan", "in a saucepan", "in a small pan", "in a small saucepan", "in a pot", "in a medium saucepan",
 		"in a small pot",
 		"in a large pan", "in a large pot", "in a large saucepan", "in a heavy pan", "in a heavy pot", "in a wide pan", "in a heavy bottomed pan")
-	known := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+	known := slices.ContainsFunc(list, func(m mention) bool {
+		return m.item >= 0 && m.share <= 0 && m.holder < 0 && !c.behaves(m, pantry.Aroma)
+	})
 	if k := l.newPan(); k >= 0 && (l.words[k].one == "pan" || l.words[k].one == "saucepan" || l.words[k].one == "pot") && c.cooked() {
 		indefinite = true
 	}
@@ -325,9 +408,28 @@ func (c *cookery) aside(l *clause, list []mention) {
 			return m.share > 0 && m.holder < 0 && (m.at >= l.lead || l.words[l.lead-1].text == ",") && c.behaves(m, pantry.Liquid)
 		}) && c.cooked()
 	}
-	if (meanwhile || indefinite) && !known {
+	if (meanwhile || indefinite || c.compote(l, list)) && !known {
 		c.next = []string{}
 	}
+}
+
+// compote reports whether fruit is cooked for itself, where a pudding is done: it goes over that at the end.
+func (c *cookery) compote(l *clause, list []mention) bool {
+	first := slices.IndexFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 && m.holder < 0 })
+	if first < 0 || !c.cooked() || !slices.Contains([]string{"stew", "poach", "cook", "simmer", "boil", "heat", "warm"}, l.verb) {
+		return false
+	}
+	m := c.material(list[first].item)
+	if m == nil || m.Kind != "fruit" || m.Behaviour != pantry.Tissue {
+		return false
+	}
+	if l.verb == "stew" {
+		return true
+	}
+	later := " " + strings.Join(plainWords(strings.Join(c.text[c.now+1:], " ")), " ") + " "
+	return slices.ContainsFunc(append(slices.Clone(c.names[list[first].item]), "compote", "fruit", "sauce"), func(name string) bool {
+		return strings.Contains(later, " "+name+" ")
+	})
 }
 
 // cooked reports whether what is in the pot has been on the flame.
@@ -355,7 +457,11 @@ func (c *cookery) move(l *clause) bool {
 	case dish && l.find("serving") < 0 && c.intoDish(l):
 		return true
 	case into != "" && !dish:
-		c.mentions(l)
+		fresh := c.unused(l)
+		c.turnTo(c.mentions(l))
+		if with := l.find("with"); with >= 0 && len(c.held()) > 0 { // "fill into glasses in layers with the berries"
+			c.put(slices.DeleteFunc(fresh, func(m mention) bool { return m.at < with }), plan.Step{Topping: true})
+		}
 		c.bowls = true
 		return true
 	case into != "":
@@ -363,11 +469,16 @@ func (c *cookery) move(l *clause) bool {
 	case l.verb == "transfer" && slices.ContainsFunc([]string{"pot", "pan", "saucepan", "cooker"},
 		func(w string) bool { return l.find(w) >= 0 }):
 		if len(c.held()) == 0 {
+			if to := l.find("to"); to >= l.lead {
+				l.words[to].text = "in" // "transfer to a pot with the water"
+			}
 			return c.add(l)
 		}
 		from := c.at
 		c.open([]string{})
 		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	case l.verb == "transfer" && len(c.held()) > 0 && len(c.unused(l)) == 0 && inABowl.MatchString(l.text()):
+		return true // as good as its pot
 	case l.verb == "divide" || l.verb == "portion" || l.verb == "share":
 		if c.bowls = l.has("per glass", "per bowl", "per portion", "per person", "each"); c.bowls {
 			l.readAll()
@@ -376,6 +487,23 @@ func (c *cookery) move(l *clause) bool {
 	}
 	return c.top(l)
 }
+
+// turnTo turns to the pot of what is shared out, if that is another: "divide the sago among bowls".
+func (c *cookery) turnTo(list []mention) {
+	for _, m := range list {
+		h := m.holder
+		if h < 0 && m.item >= 0 && !slices.Contains(c.held(), m.item) {
+			h = c.holderOf(m.item)
+		}
+		if h >= 0 && h != c.at && c.holders[h].pot {
+			c.at, c.next = h, nil
+			return
+		}
+	}
+}
+
+// inABowl is where a pudding is kept.
+var inABowl = regexp.MustCompile(`\b(?:to|into) an? (?:[a-z]+ ){0,2}(?:bowl|container|box|jug|jar)\b`)
 
 // intoDish fills a dish: with what is named and in no pot yet, with what was stirred together, or with what is in the pot.
 func (c *cookery) intoDish(l *clause) bool {
@@ -388,7 +516,8 @@ func (c *cookery) intoDish(l *clause) bool {
 	case len(fresh) > 0:
 		intoADish(c, l)
 		list := c.asMeant(l, c.mentions(l), before)
-		if empty && l.putsItself() { // "wash the rice and put into a dish with the sugar"
+		unput := len(before) > 0 && !slices.ContainsFunc(before, func(m mention) bool { return m.item < 0 || !c.unput(m) })
+		if (empty || unput) && l.putsItself() { // "wash the rice and put into a dish with the sugar"
 			list = append(c.asMeant(it, nil, before), list...)
 		}
 		return c.put(list, plan.Step{})

@@ -25,7 +25,7 @@ var (
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`) // of a step, in the middle of a line
 	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)
 	stepNumber    = regexp.MustCompile(`^\d{1,2} (\p{Lu}\p{Ll})`)
-	leadingNumber = regexp.MustCompile(`(?i)^(?:step )?\d+ ?[.):]+ *`)
+	leadingNumber = regexp.MustCompile(`(?i)^(?:step \d+ ?[-.):]+|\d+ ?[.):]+) *`)
 )
 
 // heading takes a line that only names the part of the recipe that follows.

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"regexp"
 	"slices"
-	"strconv"
 	"strings"
 
 	"kirdu/core/measure"
@@ -17,20 +16,14 @@ import (
 
 // beforehand is what is done with something before it goes in.
 func (c *cookery) beforehand(l *clause) (fine bool) {
-	if l.do == doGrind && l.has("again", "once more", "a second time", "a third time") && c.again(l) || l.do == doSoak && c.steepsBy(l) {
+	if l.do == doSoak && c.steepsBy(l) {
 		return true
 	}
 	minutes := l.minutes()
 	before := c.last
 	list := c.mentions(l)
-	if l.do == doGrate && len(list) == 1 && c.isCoconut(list[0]) && c.pressedLater() {
-		return true // pressing begins with it
-	}
 	list = c.ofThese(l, list, before)
 	switch {
-	case l.do == doGrind && c.pressedLater() && slices.ContainsFunc(list, c.isCoconut):
-		c.groundToPress(l, list)
-		return true
 	case l.do == doRoast && c.onlyFat(list) && minutes == 0:
 		c.hotFat(l, list)
 		return true
@@ -38,6 +31,9 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		return true
 	}
 	l.sign()
+	if l.do == doCut {
+		l.match(intoPieces)
+	}
 	if l.do == doSoak && c.soakedInPot(list, minutes) {
 		return true
 	}
@@ -50,21 +46,30 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 		if m.item >= 0 && !soaking {
 			pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
-			fine = c.preparing(m.item, c.readied(l, minutes)) || makesNoStep || pulp || fine
+			ready := c.preparing(m.item, c.readied(l, minutes))
+			if !ready && l.do == doGrind {
+				delete(c.said, m.item) // it goes in with the paste
+			}
+			fine = ready || makesNoStep || pulp || fine
 		}
 	}
 	return fine
 }
+
+// intoPieces is how many pieces something is cut into.
+var intoPieces = regexp.MustCompile(`\b(?:each |them |it )?(?:in|into) (?:about )?(?:\d+|two|three|four|six|eight|ten|` +
+	`twelve)\b(?: [a-z]+)?`)
 
 // ofThese adds what "it" and "them" stand for to what a clause names, and coconut to the water that it is ground with.
 func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 	wet := !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Liquid) })
 	coconut := slices.ContainsFunc(before, c.isCoconut)
 	them := l.find("them") >= 0 || l.find("it") >= 0
-	grinds := l.do == doGrind && !c.pressedLater()
+	grinds := l.do == doGrind
 	onlyFat := !slices.ContainsFunc(list, func(m mention) bool { return !c.isFat(m) }) // or what is left of it in a pan
 	switch {
-	case len(list) == 0, wet && l.do == doSoak, wet && them && !coconut, grinds && them, l.do == doRoast && them && onlyFat:
+	case len(list) == 0, wet && l.do == doSoak, wet && l.do == doGrind && !coconut, wet && them && !coconut, grinds && them,
+		l.do == doRoast && them && onlyFat:
 		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), it.words...)}, nil, before)
 		list = append(list, meant...)
 		c.remember(meant)
@@ -86,17 +91,6 @@ func (c *cookery) steepsBy(l *clause) bool {
 	c.steep(l)
 	c.remember(solid)
 	return true
-}
-
-// groundToPress notes what coconut is ground with: it is pressed then.
-func (c *cookery) groundToPress(l *clause, list []mention) {
-	c.pressing = c.waters(l)
-	c.last = slices.DeleteFunc(slices.Clone(list), func(m mention) bool { return !c.isCoconut(m) })
-	for i := range c.given {
-		if c.given[i].inMethod && c.given[i].Item.Material == "water" && slices.ContainsFunc(list, func(m mention) bool { return m.item == i }) {
-			c.used[i] = 1
-		}
-	}
 }
 
 // roastsInPot roasts in the pot: what is in it already, or with the fat that is in it or named.
@@ -194,14 +188,6 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|(?:evening|night|day) before|the previous (?:evening|night|day)|` +
 	`all night)\b`)
 
-// pressedLater reports whether a sentence from here on presses something.
-func (c *cookery) pressedLater() bool {
-	return pressSaid.MatchString(strings.Join(c.text[c.now:], " "))
-}
-
-var pressSaid = regexp.MustCompile(`(?i)\b(?:squeeze|press|wring|extract (?:the|thick|thin|milk)|` +
-	`(?:first|second|thick|thin) extract)\b`)
-
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
 func (c *cookery) drains() bool {
 	text := " " + strings.Join(c.text[c.now:min(c.now+2, len(c.text))], " ") + " "
@@ -231,52 +217,18 @@ func (c *cookery) preparing(item int, p preparing) bool {
 	return false
 }
 
-// press makes coconut milk of fresh coconut, or squeezes juice out of a vegetable.
+// press squeezes juice out of a vegetable; coconut is pressed by pressesCoconut.
 func (c *cookery) press(l *clause) (fine bool) {
-	waters := append(c.pressing, c.waters(l)...)
-	c.pressing = nil
-	before, known := c.last, len(c.given)
+	before := c.last
 	list := c.asMeant(l, c.mentions(l), before)
-	// The water of the presses, and what is pressed, are no more of the list.
-	c.given, c.used, c.names, c.preparations = c.given[:known], c.used[:known], c.names[:known], c.preparations[:known]
-	notKept := func(m mention) bool { return m.item >= known }
-	list, c.last = slices.DeleteFunc(list, notKept), slices.DeleteFunc(slices.Clone(c.last), notKept)
-	for _, w := range l.words {
-		w.read = w.read || w.one == "milk" || w.one == "extract" || w.one == "water"
-	}
 	if len(list) == 0 {
 		list = c.asMeant(it, nil, before)
 	}
+	l.has("water", "juice")
 	for _, m := range list {
-		material := c.material(m.item)
-		if material == nil {
-			continue
-		}
-		if !c.isCoconut(m) {
+		if c.material(m.item) != nil {
 			fine = c.preparing(m.item, preparing{"squeeze out juice", 3, c.now}) || fine
-			continue
 		}
-		item, ok := c.take(m)
-		if !ok {
-			continue
-		}
-		both := l.has("thick", "first") && l.has("thin", "second")
-		step := plan.Step{Do: plan.Press, Name: c.free("coconut"), Items: []plan.Item{item}}
-		if len(waters) == 0 {
-			waters = []measure.Millilitre{200}
-			c.doubt(NoAmount, "water", "200 ml")
-		}
-		if both && len(waters) == 1 {
-			waters = append(waters, 2*waters[0])
-			c.doubt(NoAmount, "water", strconv.FormatFloat(float64(waters[1]), 'f', -1, 64)+" ml")
-		}
-		words := pressWords
-		for k, ml := range waters[:min(len(waters), len(words))] {
-			step.Presses = append(step.Presses, plan.PressOf{WaterML: ml})
-			c.holders = append(c.holders, holder{name: step.Name + "." + strconv.Itoa(k+1), words: words[k], left: 1, items: []int{}})
-		}
-		c.emit(step)
-		fine = true
 	}
 	return fine
 }
@@ -293,75 +245,11 @@ func (c *cookery) isCoconut(m mention) bool {
 		material.Behaviour != pantry.Fat
 }
 
-// again presses once more: "repeat with 500 ml water for the thin milk".
-func (c *cookery) again(l *clause) bool {
-	for i := len(c.steps) - 1; i >= 0; i-- {
-		s := &c.steps[i]
-		if s.Do != plan.Press {
-			continue
-		}
-		for _, ml := range c.waters(l) {
-			if k := len(s.Presses); k < len(pressWords) {
-				s.Presses = append(s.Presses, plan.PressOf{WaterML: ml})
-				c.holders = append(c.holders, holder{name: s.Name + "." + strconv.Itoa(k+1), words: pressWords[k], left: 1, items: []int{}})
-			}
-		}
-		l.readAll()
-		return true
-	}
-	return false
-}
-
-// waters are the amounts of water that a clause names.
-func (c *cookery) waters(l *clause) (list []measure.Millilitre) {
-	if l.do == doPress && l.find("water") < 0 { // "take the first milk, 2 cups"
-		for k := range l.words {
-			if text, from := c.amountBefore(l, k); text != "" && from < k && l.words[k].text == "," {
-				if amount, err := measure.ParseAmount(text); err == nil {
-					if grams, err := c.reader.measures.Grams(amount, measure.Body{Density: 1}); err == nil {
-						list = append(list, measure.Millilitre(grams))
-						for _, w := range l.words[from:k] {
-							w.read = true
-						}
-					}
-				}
-			}
-		}
-	}
-	for k, w := range l.words {
-		if w.one != "water" && !(w.one == "ml" && k > 0) {
-			continue
-		}
-		at := k
-		if w.one == "ml" {
-			if k+1 < len(l.words) && (l.words[k+1].one == "water" || l.words[k+1].one == "of" || l.words[k+1].one == "warm" ||
-				l.words[k+1].one == "hot") {
-				continue
-			}
-			at = k + 1
-		}
-		text, from := c.amountBefore(l, at)
-		amount, err := measure.ParseAmount(text)
-		if err != nil {
-			continue
-		}
-		grams, err := c.reader.measures.Grams(amount, measure.Body{Density: 1})
-		if err != nil {
-			continue
-		}
-		for j := from; j < at; j++ {
-			l.words[j].read = true
-		}
-		w.read = true
-		list = append(list, measure.Millilitre(grams))
-	}
-	return list
-}
-
 // drain pours off what a grain stood or boiled in, or strains a syrup.
 func (c *cookery) drain(l *clause) (fine bool) {
 	before := c.last
 	list := c.mentions(l)
+	list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && c.given[m.item].Item.Material == "water" }) // of the tap
 	if len(list) == 0 && c.at >= 0 && c.next == nil && c.isSyrup(c.at) {
 		c.strained[c.now] = true
 		c.asSyrup()
@@ -402,6 +290,9 @@ func (c *cookery) pours(l *clause, before []mention) bool {
 
 // drainPot pours off the water that is in the pot, or strains milk of what gave its flavour.
 func (c *cookery) drainPot() bool {
+	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Drain && c.at >= 0 && c.steps[last].Pot == c.holders[c.at].name {
+		return true // "tip into a sieve, rinse and drain"
+	}
 	holds := func(is func(mention) bool) bool {
 		return slices.ContainsFunc(c.held(), func(i int) bool { return is(mention{item: i}) })
 	}
@@ -418,6 +309,21 @@ func (c *cookery) drainPot() bool {
 	return true
 }
 
+// sauce stirs together what is ground to a sauce beside the pudding.
+func (c *cookery) sauce(l *clause, list []mention) {
+	for _, m := range list {
+		c.preparing(m.item, preparing{"grind to a paste", 5, c.now})
+	}
+	fruit := list[0]
+	c.stirBeside(l, "sauce", list, nil)
+	h := &c.holders[len(c.holders)-1]
+	h.words = append(h.words, "coulis", "purée", "puree", "fruit", "fruit sauce")
+	for _, name := range c.names[fruit.item] {
+		h.words = append(h.words, name+" sauce", name+" coulis", name+" puree", name+" purée")
+	}
+	l.has("through a sieve", "sieve")
+}
+
 // mash breaks what is soft in the pot, or grinds what is not in yet to a paste.
 func (c *cookery) mash(l *clause) bool {
 	l.has("potato masher")
@@ -425,6 +331,10 @@ func (c *cookery) mash(l *clause) bool {
 		c.asOther(named)
 	}
 	if list := c.unused(l); len(list) > 0 {
+		if c.any(list, pantry.Tissue) && slices.ContainsFunc(list, func(m mention) bool { return c.sweetens(m.item) }) {
+			c.sauce(l, c.mentions(l)) // "purée the berries with the sugar"
+			return true
+		}
 		for _, m := range c.mentions(l) {
 			if c.behaves(m, pantry.Aroma) && c.given[m.item].Item.State == "" {
 				c.given[m.item].Item.State = pantry.Ground
@@ -438,9 +348,18 @@ func (c *cookery) mash(l *clause) bool {
 		return true
 	}
 	meant := c.asMeant(l, nil, c.last)
+	if len(meant) == 0 {
+		meant = slices.DeleteFunc(c.asMeant(it, nil, c.last), func(m mention) bool { // "steam the pumpkin, then mash"
+			return m.item < 0 || !slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool { return p.sentence == c.now })
+		})
+	}
 	if len(meant) > 0 && !slices.ContainsFunc(meant, func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 }) {
+		name := "grind to a paste"
+		if l.verb == "crush" {
+			name = "grind to granules"
+		}
 		for _, m := range meant { // "soften the dates, then mash them": they are in no pot yet
-			c.preparing(m.item, preparing{"grind to a paste", 5, c.now})
+			c.preparing(m.item, preparing{name, 5, c.now})
 		}
 		return true
 	}
@@ -451,11 +370,11 @@ func (c *cookery) mash(l *clause) bool {
 	}
 	pct := mashUsual
 	switch {
-	case l.has("lightly", "slightly", "a little", "a bit", "roughly", "coarsely", "gently", "some"):
-		pct = 20
 	case l.has("half"):
 		pct = 50
-	case l.has("smooth", "completely", "well", "fine", "paste"):
+	case l.has("lightly", "slightly", "a little", "a bit", "roughly", "coarsely", "gently", "some"):
+		pct = 20
+	case l.has("smooth", "completely", "well", "fine", "paste") || l.find("sieve") >= 0 || l.find("strainer") >= 0:
 		pct = 90
 	}
 	if len(c.held()) == 0 {

@@ -23,6 +23,8 @@ func (c *cookery) retold(tokens []*token) []*token {
 	if t.praises() {
 		return nil
 	}
+	t.eggsApart()
+	t.asGarnish()
 	t.finished()
 	if t.at(0) == "just" && (t.at(1) == "before" || t.at(1) == "when" || t.at(1) == "as") {
 		t.replace(0, 1)
@@ -34,6 +36,18 @@ func (c *cookery) retold(tokens []*token) []*token {
 		}
 	}
 	t.letIn()
+	t.takingCare()
+	for k := 1; k+2 < len(t.words); k++ {
+		if t.at(k+1) == "by" && t.at(k) == t.at(k+2) && t.at(k) != "little" { // "ladle by ladle"
+			t.replace(k, k+3, "slowly")
+		}
+	}
+	for k := 1; k+1 < len(t.words); k++ {
+		if t.at(k) == "seed" && (t.at(k-1) == "," || t.at(k-1) == "and") && (t.at(k+1) == "," || t.at(k+1) == "and") {
+			t.say(k, "deseed") // "peel, seed and dice"
+		}
+	}
+	t.keepingBack()
 	t.stirredAt()
 	t.bath()
 	t.described()
@@ -232,6 +246,53 @@ func (t *telling) letIn() {
 
 var trickles = wordSet(`trickle rain fall run slide drop pour flow stream sink`)
 
+// takingCare passes over what is only minded: "making sure you stir it every few minutes so that it does not catch", and reads
+// "giving it a good stir" as stirring.
+func (t *telling) takingCare() {
+	for k := 0; k < len(t.words); k++ {
+		switch w := t.at(k); {
+		case w == "giving" && (t.at(k+1) == "it" || t.at(k+1) == "the" || t.at(k+1) == "them"):
+			for j := k + 2; j < min(k+6, len(t.words)); j++ {
+				if t.at(j) == "stir" || t.at(j) == "whisk" {
+					t.replace(k, j+1, "stirring")
+					break
+				}
+			}
+		case k > 0 && t.at(k-1) == "," && (w == "reserving" || w == "saving") && (t.at(k+1) == "some" || t.at(k+1) == "a"):
+			t.replace(k-1, len(t.words)) // "reserving some for garnish"
+		case k > 0 && (w == "making" && t.at(k+1) == "sure" || w == "taking" && t.at(k+1) == "care" || w == "ensuring"):
+			end := k
+			for end < len(t.words) && t.at(end) != "," {
+				end++
+			}
+			t.replace(k, end)
+		}
+	}
+}
+
+// keepingBack reads "add the milk, keeping back 100 ml" as what is kept first.
+func (t *telling) keepingBack() {
+	for k := 2; k < len(t.words); k++ {
+		w := t.at(k)
+		if t.at(k-1) != "," || !(w == "keeping" || w == "holding") || t.at(k+1) != "back" && w != "reserving" {
+			continue
+		}
+		name := t.namedBefore(k)
+		amount, end := []string{}, k+2
+		for ; end < len(t.words) && t.at(end) != "," && t.at(end) != "for" && t.at(end) != "of"; end++ {
+			amount = append(amount, t.at(end))
+		}
+		if name == "" || len(amount) == 0 {
+			return
+		}
+		first := append(append([]string{"keep"}, amount...), append([]string{"of", "the"}, append(strings.Fields(strings.ToLower(name)),
+			"aside", ",")...)...)
+		t.replace(k-1, len(t.words))
+		t.replace(0, 0, first...)
+		return
+	}
+}
+
 // stirredAt passes over when something is stirred: "stirring after the first 30 minutes and again at 1 hour".
 func (t *telling) stirredAt() {
 	found := stirredAt.FindStringIndex(strings.Join(t.texts(0, len(t.words)), " "))
@@ -272,11 +333,52 @@ func (t *telling) bath() {
 	t.words = slices.Concat(t.words[:begin:begin], t.words[end:])
 }
 
-var bathIn = regexp.MustCompile(`\bin an? (?:(?:[a-z]+ )?(?:pan|tin|tray) of (?:hot|boiling|warm) water|bain marie|water bath)\b`)
+var bathIn = regexp.MustCompile(`(?:\b(?:set|place|put|stand) (?:it|them|the (?:dish|bowls?|moulds?|` +
+	`ramekins?)) )?\bin an? (?:(?:[a-z]+ )?(?:pan|tin|tray) of (?:hot|boiling|warm) water|bain marie|water bath)\b`)
 
 var bathSaid = regexp.MustCompile(`\b(?:set|place|put|stand) (?:the |it |them )?(?:[a-z]+ ){0,3}in(?:to)? an? (?:[a-z]+ )?(?:larger|` +
 	`bigger|roasting|deep|baking) ` +
 	`(?:baking )?(?:pan|tin|dish|tray)\b.*?\bwater\b`)
+
+// asGarnish reads "use the rest as garnish", "use the nuts to decorate".
+func (t *telling) asGarnish() {
+	for k := range t.words {
+		if t.at(k) != "use" || !t.starts(k) {
+			continue
+		}
+		for j := k + 1; j+1 < len(t.words) && t.at(j) != ","; j++ {
+			next := j + 1
+			if t.at(next) == "a" || t.at(next) == "the" {
+				next++
+			}
+			if w := t.at(j); w != "as" && w != "for" && w != "to" || !garnishes[t.at(next)] {
+				continue
+			}
+			t.replace(j, next+1)
+			t.replace(k, k+1, "garnish", "with")
+			return
+		}
+	}
+}
+
+var garnishes = wordSet("garnish garnishing decorate decorating decoration top topping sprinkle")
+
+// eggsApart passes over the parting of eggs, which the list has apart: "separate the eggs and whisk the whites".
+func (t *telling) eggsApart() {
+	for k := 0; k < len(t.words); k++ {
+		end := k + 1
+		for end < len(t.words) && (t.at(end) == "the" || isFigure(t.at(end)) || numberWords[t.at(end)] > 0) {
+			end++
+		}
+		if t.at(k) != "separate" || !t.starts(k) || t.at(end) != "egg" && t.at(end) != "eggs" {
+			continue
+		}
+		for end++; t.at(end) == "," || t.at(end) == "and" || t.at(end) == "then"; end++ {
+		}
+		t.replace(k, end)
+		return
+	}
+}
 
 // finished drops what only says that it is done: "five more minutes and you are done".
 func (t *telling) finished() {

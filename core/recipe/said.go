@@ -29,7 +29,10 @@ func methodWords(text string) (list []*token) {
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
 		" apart from ", " except ", " other than ", " except ").Replace(text)
+	text = thickBase.ReplaceAllString(text, "heavy")
+	text = oneBoil.ReplaceAllString(text, "to a boil")
 	text = softSugar.ReplaceAllString(text, "$1")
+	text = unitDash.ReplaceAllString(text, "$1 to $2")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
 	text = strings.ReplaceAll(text, "-", " ")
 	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(inWords(text), "$1 $2")) {
@@ -63,10 +66,17 @@ var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " hav
 var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferring) (?:it |them |the pudding )?(?:in|into|` +
 	`to) the (?:fridge|refrigerator)`)
 
+// thickBase is said of a pan, and not of what is in it.
+var thickBase = regexp.MustCompile(`\b(?:thick|heavy)[ -]?(?:bottomed|based|bottom|base|duty)\b`)
+
+// oneBoil is said of what comes to the boil once.
+var oneBoil = regexp.MustCompile(`\bto one (?:good |full |rolling )?boil\b`)
+
 // softSugar is a sugar's name, and no doneness.
 var softSugar = regexp.MustCompile(`\bsoft ((?:light |dark )?brown sugar)`)
 
 var (
+	unitDash   = regexp.MustCompile(`(mins?|minutes?|secs?|seconds?|hrs?|hours?) ?- ?(\d)`)
 	rangeDash  = regexp.MustCompile(`(\d) ?- ?(\d)`)
 	numberUnit = regexp.MustCompile(`(\d|[¼½¾⅓⅔])(\pL)`)
 )
@@ -186,58 +196,63 @@ var filler = map[string]bool{}
 func init() {
 	for w := range strings.FieldsSeq(`
 		a an the this that these those it its them they i you we your my our he she some any all each and or but then now next first
-		second finally last once again also too just only very quite well still yet so as at in into onto on upon of off to for from with
-		without by over under until till when while after before during about around near through throughout up down out away aside apart
-		together if not no never more less most least enough plenty much many few lot bit little is are was were be been being has have
-		had do does did done will would should can could may might must need needs make makes sure see there here where which who what how
-		than same other another both either heavy heavier bottomed based base thick bottom pan pot saucepan vessel pressure cooker kadai
-		skillet wok deep wide large medium small big non stick wooden spoon ladle spatula whisk fork bowl bowls dish plate stove hob
-		burner gas cup cups glass glasses flame heat fire low high rolling gentle boil boiling boils simmer simmering bubble bubbles
-		bubbling hot warm cold cool room temperature stir stirring stirred mix mixing mixed mixture cook cooking cooked cooks add adding
-		added pour pouring time times minute minutes hour hours min mins moment moments today day days night golden brown browned light
-		lightly dark pale pink glossy shiny glassy transparent translucent colour color fragrant aromatic nutty aroma smell smells raw
-		roasted toasted fried soft softened softens tender ready creamy thickened thickens thin smooth mushy fluffy plump swell swollen
-		puffed side sides edge edges top surface skin film layer lump lumps lumpy froth foam cream burn burning burns burnt catch catching
-		catches scorch sticking sticks boil-over overflow curdle curdles curdling split splits carefully thoroughly completely fully
-		properly nicely evenly gradually good nice right desired wanted consistency texture taste liking sweetness size ingredient
-		ingredients rest remaining remainder wash washed rinse rinsed drain drained clean cleaned water-clear clear runs serve served
-		serving enjoy immediately straight best pudding dessert sweet whole half-way way part parts one two three four five six seven
-		eight nine ten let lets allow keep keeps kept leave put get go goes come comes going coming start starts begin begins take takes
-		taken turn turned set sit stand heated heat-proof proof lined buttered greased prepared preparation cover covered lid uncovered
-		open opened close closed separate separately different meanwhile simultaneously alongside beside occasionally often frequently
-		constantly continuously regularly remove removed note tip optional want like wish prefer however usually always back fast slow
-		quick quickly slowly needed required use using used scraping scrape end beginning puff puffs dry payasam kheer payesh phirni halwa
-		porridge ladleful along clay shallow cling foil paper parchment impurities letting eating cooled pots longer cloth largest muslin
-		form forms rise rises lasts nothing something anything everyone itself themselves yourself myself own their his her whose whatever
-		wherever whenever finger fingers thumb hand hands palm teeth bite spoonfuls drop drops trace traces sign signs hint touch grit
-		dirt dust husk husks crumb crumbs speck specks dot dots spot spots centre center middle heart inside outside corner corners
-		running tap sink colander tea towel kitchen absorbent napkin mortar pestle board knife grater processor blender jar jug mug tray
-		rack trivet hotplate counter worktop shelf table tablecloth mesh fine-mesh slotted skimmer paddle saucer smallest biggest widest
-		heaviest lowest highest possible slightest tiniest barest merest steam steamy bubbly blip blips plop plops ripple ripples splutter
-		splutters splash splashes spit spits wet wetted damp moist watery sticky silky velvety dense loose looser runny pourable spoonable
-		set-up firm firmer thicker thinner crisp crisper tender-ish plumper bigger doubled double single pair morning evening afternoon
-		noon lunch supper dinner breakfast party feast guest guests family child children kid kids everybody nobody somebody delicious
-		lovely wonderful beautiful heavenly favourite favorite famous secret trick point idea reason matter mind luck attention patience
-		care caution worry hurry contents content amount amounts quantity kind sort type ways manner style gone left-over stuck burnt-on
-		clinging forming developing releasing wobble wobbly jiggle set-looking shake shaking between against across beyond towards toward
-		above below underneath beneath behind opposite because since although though unless whether whilst as-is such rather instead else
-		even ever almost nearly already soon later early earlier late shorter sooner halfway midway first-rate proper perfect exact rough
-		ordinary usual normal plain clean-smelling again-and-again pity shame fine okay ok yes please don't won't can't doesn't isn't
-		aren't shouldn't cannot stop stopping giving give gives given gave having doing making taking puddle crust bottom-most uppermost
-		lay lays lying laid hold holds holding look looks looking watch watching seeing think know find finds feel feels wobbles quiver
-		trembles tremble shimmer shimmering glisten glistening kadhai karahi uruli tawa stockpot milkpan double-boiler heatproof ovenproof
-		flameproof lidded roomy sturdy ajar half-open tilted partially partly rid lose loses losing colour-change darken darkens deepen
-		deepens turning lengthways lengthwise crossways crosswise shards slivers wedges triangles chunks matchsticks strips batons oven
-		range grill preheated meantime waiting wait household recipe batch recipes batches version versions book grandmother grandma
-		mother mum aunt uncle friend friends neighbour people others free hard break strewn scattered sprinkled dusted drizzled poured
-		lifting juices run excess wrap plastic stream beating dissolved dissolves dissolve clump clumps earthen earthenware bare ice
-		pongal thing browning stopped pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed broad
-		scalding nests regular colouring coloring show changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau
-		skimming infused bruised checking
-		occasional among amongst tilting kettle strainer murmur pass cupful residue direction blended slices cubes rounds settle batter
-		larger pat casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen quietly missing swirling
-		safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send
-		coins generous alone begun mixer blender processor rava tadka masher texture addition collects creamier foil solids reserved`) {
+		second finally last once again also too just only very quite well still yet so as at in into onto on upon of off to for from
+		with without by over under until till when while after before during about around near through throughout up down out away
+		aside apart together if not no never more less most least enough plenty much many few lot bit little is are was were be been
+		being has have had do does did done will would should can could may might must need needs make makes sure see there here where
+		which who what how than same other another both either heavy heavier bottomed based base thick bottom pan pot saucepan vessel
+		pressure cooker kadai skillet wok deep wide large medium small big non stick wooden spoon ladle spatula whisk fork bowl bowls
+		dish plate stove hob burner gas cup cups glass glasses flame heat fire low high rolling gentle boil boiling boils simmer
+		simmering bubble bubbles bubbling hot warm cold cool room temperature stir stirring stirred mix mixing mixed mixture cook
+		cooking cooked cooks add adding added pour pouring time times minute minutes hour hours min mins moment moments today day days
+		night golden brown browned light lightly dark pale pink glossy shiny glassy transparent translucent colour color fragrant
+		aromatic nutty aroma smell smells raw roasted toasted fried soft softened softens tender ready creamy thickened thickens thin
+		smooth mushy fluffy plump swell swollen puffed side sides edge edges top surface skin film layer lump lumps lumpy froth foam
+		cream burn burning burns burnt catch catching catches scorch sticking sticks boil-over overflow curdle curdles curdling split
+		splits carefully thoroughly completely fully properly nicely evenly gradually good nice right desired wanted consistency
+		texture taste liking sweetness size ingredient ingredients rest remaining remainder wash washed rinse rinsed drain drained
+		clean cleaned water-clear clear runs serve served serving enjoy immediately straight best pudding dessert sweet whole half-way
+		way part parts one two three four five six seven eight nine ten let lets allow keep keeps kept leave put get go goes come
+		comes going coming start starts begin begins take takes taken turn turned set sit stand heated heat-proof proof lined buttered
+		greased prepared preparation cover covered lid uncovered open opened close closed separate separately different meanwhile
+		simultaneously alongside beside occasionally often frequently constantly continuously regularly remove removed note tip
+		optional want like wish prefer however usually always back fast slow quick quickly slowly needed required use using used
+		scraping scrape end beginning puff puffs dry payasam kheer payesh phirni halwa porridge ladleful along clay shallow cling foil
+		paper parchment impurities letting eating cooled pots longer cloth largest muslin form forms rise rises lasts nothing
+		something anything everyone itself themselves yourself myself own their his her whose whatever wherever whenever finger
+		fingers thumb hand hands palm teeth bite spoonfuls drop drops trace traces sign signs hint touch grit dirt dust husk husks
+		crumb crumbs speck specks dot dots spot spots centre center middle heart inside outside corner corners running tap sink
+		colander tea towel kitchen absorbent napkin mortar pestle board knife grater processor blender jar jug mug tray rack trivet
+		hotplate counter worktop shelf table tablecloth mesh fine-mesh slotted skimmer paddle saucer smallest biggest widest heaviest
+		lowest highest possible slightest tiniest barest merest steam steamy bubbly blip blips plop plops ripple ripples splutter
+		splutters splash splashes spit spits wet wetted damp moist watery sticky silky velvety dense loose looser runny pourable
+		spoonable set-up firm firmer thicker thinner crisp crisper tender-ish plumper bigger doubled double single pair morning
+		evening afternoon noon lunch supper dinner breakfast party feast guest guests family child children kid kids everybody nobody
+		somebody delicious lovely wonderful beautiful heavenly favourite favorite famous secret trick point idea reason matter mind
+		luck attention patience care caution worry hurry contents content amount amounts quantity kind sort type ways manner style
+		gone left-over stuck burnt-on clinging forming developing releasing wobble wobbly jiggle set-looking shake shaking between
+		against across beyond towards toward above below underneath beneath behind opposite because since although though unless
+		whether whilst as-is such rather instead else even ever almost nearly already soon later early earlier late shorter sooner
+		halfway midway first-rate proper perfect exact rough ordinary usual normal plain clean-smelling again-and-again pity shame
+		fine okay ok yes please don't won't can't doesn't isn't aren't shouldn't cannot stop stopping giving give gives given gave
+		having doing making taking puddle crust bottom-most uppermost lay lays lying laid hold holds holding look looks looking watch
+		watching seeing think know find finds feel feels wobbles quiver trembles tremble shimmer shimmering glisten glistening kadhai
+		karahi uruli tawa stockpot milkpan double-boiler heatproof ovenproof flameproof lidded roomy sturdy ajar half-open tilted
+		partially partly rid lose loses losing colour-change darken darkens deepen deepens turning lengthways lengthwise crossways
+		crosswise shards slivers wedges triangles chunks matchsticks strips batons oven range grill preheated meantime waiting wait
+		household recipe batch recipes batches version versions book grandmother grandma mother mum aunt uncle friend friends
+		neighbour people others free hard break strewn scattered sprinkled dusted drizzled poured lifting juices run excess wrap
+		plastic stream beating dissolved dissolves dissolve clump clumps earthen earthenware bare ice pongal thing browning stopped
+		pie moderate final prevent avoid avoiding pause baking peaks masher diameter moulds followed broad scalding nests regular
+		colouring coloring show changing knotted tossing twirl lock steamed soaked boiled poached grilled rondeau skimming infused
+		bruised checking occasional among amongst tilting kettle strainer murmur pass cupful residue direction blended slices cubes
+		rounds settle batter larger pat casserole minimum setting boiler residual centers finishes finish blowing slimy bath fallen
+		quietly missing swirling safe account peeks pops maintain intervals glassware blanch blanched cm inch inches mm send lengths
+		diagonal bias paste released release releases subsided tick ticks vanish vanishes warmer far finishing stripes layered handle
+		valve knob dial timer pack packet carton bottle whisked scum coat coated coats ceasing ceaselessly melts melted spoonful every
+		unmoulded rubber cloudy fun amazing lines whipped pint pints spooned addition additions total dutch steady stay stays formed
+		string thread segments crackle segmented starch keeping alternating alternately alternate coulis electric tight fitting pin
+		basin iced mound mounded pattern patterns coins generous alone begun mixer rava tadka collects creamier solids reserved`) {
 		filler[w] = true
 	}
 }
@@ -281,6 +296,7 @@ var (
 		number + `|[a-z]+)(?: more| further| extra| another)? (?:minutes?|mins?|hours?|hrs?)\b|` + number + ` h\b`)
 	orSoLong  = regexp.MustCompile(`\bor (?:for )?(?:at least |about )?` + number + `(?: to ` + number + `)? (?:hours?|hrs?|h)\b`)
 	hoursAnd  = regexp.MustCompile(`(\d+|an?|one|two|three) ?(?:hours?|hrs?|h) (?:and )?(\d+) ?(?:minutes?|mins?|m)\b`)
+	toAnHour  = regexp.MustCompile(`(\d+) ?(?:minutes?|mins?) (?:to|or) (?:an?|1|one) (?:hour|hr)s?(?: and a half)?`)
 	everyTime = regexp.MustCompile(`(?:every|each|at intervals of) (?:(?:half|quarter of) an hour|half hour|hour|` +
 		`(?:\S+ )?(?:to \S+ )?(?:minutes?|mins?|while))`)
 	whistleSaid     = regexp.MustCompile(`(\w+)(?: (?:to|or) \w+)? whistles?`)
@@ -316,6 +332,13 @@ func (l *clause) minutes() measure.Minute {
 		if strings.Contains(text, known.words) {
 			return known.minutes
 		}
+	}
+	if found := l.match(toAnHour); found != nil { // "45 minutes to 1 hour"
+		high := 60.0
+		if strings.Contains(found[0], "half") {
+			high = 90
+		}
+		return measure.Minute((mixedNumber(found[1]) + high) / 2)
 	}
 	if found := l.match(hoursAnd); found != nil {
 		return measure.Minute(60*mixedNumber(timeWords(found[1]+" hours")) + mixedNumber(found[2]))

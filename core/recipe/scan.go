@@ -38,6 +38,9 @@ var bracketed = regexp.MustCompile(`[(\[{]([^()\[\]{}]*)[)\]}]`)
 func (s *scan) read(text string) {
 	l := s.line
 	text = partOf.ReplaceAllString(text, "$2 $3 $1$4")
+	text = seedsOf.ReplaceAllString(text, "$2, $1")
+	text = strings.ReplaceAll(text, " | ", " / ")
+	text, like, grams := likeAThing(text)
 	if (strings.HasSuffix(text, ":") || headed.MatchString(text)) &&
 		!strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
 		l.Heading, l.Note = true, strings.TrimSuffix(text, ":")
@@ -80,12 +83,21 @@ func (s *scan) read(text string) {
 		q, found = size, true
 		asides = without(asides, size.wrote)
 	}
+	if grams > 0 && found && (q.unit == "" || q.unit == "piece") {
+		q.number, q.unit = q.number*grams, "g"
+	}
+	if size, ok := s.size(asides); ok && found && q.unit == "" && !s.hasPieces(rest) { // "1 small pumpkin (500 g)"
+		size.note, q = strings.TrimSpace(rounded4(q.number)+" "+q.note), size
+	}
 	name, note := splitName(rest)
 	s.material(name, note, asides)
 	s.weigh(q, found)
 	s.second(asides)
-	l.Note = noteOf(q.note, l.Note, asides)
+	l.Note = noteOf(q.note, l.Note, like, asides)
 }
+
+// seedsOf is said of what is taken out of something that is counted: "seeds of 6 cardamom pods".
+var seedsOf = regexp.MustCompile(`(?i)^(?:the )?((?:crushed |ground )?seeds) (?:of|from) (\d.*)$`)
 
 // headed is how the heading of a part of a list begins.
 var headed = regexp.MustCompile(`(?i)^(?:for |to (?:finish|serve|decorate|garnish|top|assemble)\b)`)
@@ -106,6 +118,39 @@ func (s *scan) heading(text string) bool {
 		}
 	}
 	return true
+}
+
+// likeThings are what cooks compare the size of a lump with, in g of butter or jaggery. Source: our own judgement.
+var (
+	likeThings = map[string]float64{"hazelnut": 10, "marble": 10, "gooseberry": 15, "walnut": 25, "lime": 40, "egg": 50, "lemon": 60}
+	sizeSaid   = regexp.MustCompile(`(?i)(?:,? (?:about )?(?:the )?size of an? (?:small |large )?([a-z]+)|` +
+		`\b(?:an? )?([a-z]+)[- ]sized? (?:piece|ball|lump|knob|bit)\b)`)
+)
+
+// likeAThing reads a size that is compared, and takes it out of a line: "a piece of butter the size of a walnut". grams is 0
+// where nothing is.
+func likeAThing(text string) (rest, said string, grams float64) {
+	at := sizeSaid.FindStringSubmatchIndex(text)
+	if at == nil {
+		return text, "", 0
+	}
+	found := sizeSaid.FindStringSubmatch(text)
+	if grams = likeThings[strings.ToLower(found[1]+found[2])]; grams == 0 {
+		return text, "", 0
+	}
+	piece := ""
+	if found[2] != "" {
+		if piece = "piece"; strings.TrimSpace(text[:at[0]]) == "" {
+			piece = "1 piece"
+		}
+	}
+	return text[:at[0]] + piece + text[at[1]:], strings.TrimSpace(found[0]), grams
+}
+
+// hasPieces reports whether what is named is counted by the piece.
+func (s *scan) hasPieces(words []string) bool {
+	m, ok := s.reader.pantry.Material(s.find(strings.Join(words, " ")).slug)
+	return ok && m.Piece > 0 && m.PieceName != ""
 }
 
 // tokens splits a line into numbers, words and signs: "200g" is "200" "g".
@@ -289,6 +334,10 @@ func (s *scan) unit(q quantity, rest []string) (quantity, []string, bool) {
 		}
 	}
 	filled = filled[1:]
+	if part, after := s.andAHalf(0, filled); part > 0 { // "a cup and a half"
+		q.number += part
+		filled = after
+	}
 	if len(filled) > 1 && (strings.EqualFold(filled[0], "of") || strings.EqualFold(filled[0], "-")) {
 		filled = filled[1:]
 	}
@@ -433,6 +482,8 @@ func moreWords(value float64, rest []string) (float64, []string) {
 			value = more
 		case isNumber && next == "dozen":
 			value *= more
+		case value > 1 && (next == "quarters" || next == "thirds" || next == "quarter" || next == "third"): // "three quarters of a cup"
+			value *= numberWords[singularWord(next)]
 		default:
 			return value, rest
 		}
@@ -549,6 +600,12 @@ func (s *scan) material(name, note string, asides []string) {
 		note = strings.Trim("with "+mixed+", "+note, " ,")
 		l.Note = note
 	}
+	for _, word := range []string{"for", "to"} { // "sugar for the syrup", "nutmeg to grate over"
+		if before, purpose, has := cutWord(name, word); has {
+			name, note = before, strings.Trim(word+" "+purpose+", "+note, " ,")
+			l.Note = note
+		}
+	}
 	first, alternative, either := cutWord(name, "or")
 	if either {
 		l.Note = strings.Trim("or "+alternative+", "+note, " ,")
@@ -609,7 +666,7 @@ func (s *scan) asPrepared(found *match, said []string) {
 	case strings.HasPrefix(found.slug, "rice-") && found.near == "" && slices.Contains(said, "cooked"):
 		as("cooked rice")
 	case (found.slug == "citrus-juice" || found.slug == "orange-juice") &&
-		slices.ContainsFunc(said, func(w string) bool { return w == "zest" || w == "peel" || w == "rind" }):
+		slices.ContainsFunc(said, func(w string) bool { return w == "zest" || w == "zested" || w == "peel" || w == "rind" }):
 		as("lemon zest")
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 	"kirdu/core/vessel"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
@@ -25,8 +26,12 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
-	if farewell.MatchString(text) {
+	if farewell.MatchString(text) || takesVessel.MatchString(text) || doneWhen.MatchString(text) ||
+		(looksSo.MatchString(text) || wanted.MatchString(text)) && !asksMore.MatchString(text) {
 		return true
+	}
+	if c.onlySoaks(text) {
+		return false
 	}
 	if besideSaid.MatchString(text) && c.namesNoneLeft(text) {
 		c.kept[c.now] = true
@@ -89,6 +94,22 @@ var (
 		`be (?:made|served|eaten|kept|stored|prepared|frozen|reheated))`)
 )
 
+// What is taken to cook in, and what the pudding is to look like.
+var (
+	takesVessel = regexp.MustCompile(`(?i)^(?:take|get|use|choose) (?:out )?(?:an?|your|the) (?:[a-z-]+ ){0,4}(?:pan|pot|saucepan|` +
+		`vessel|kadai|` +
+		`cooker|uruli|dish|bowl)(?: with a (?:heavy|thick) (?:base|bottom))?$`)
+	looksSo = regexp.MustCompile(`(?i)^(?:the|your|this|it)(?: [a-z]+){0,3} (?:should|must|will|needs to|ought to)(?: now| then|` +
+		` still)? (?:be|have|look|` +
+		`feel|taste|thicken|coat|become|get|stay|remain|continue|seem|keep|turn)\b`)
+	wanted = regexp.MustCompile(`(?i)^(?:you(?:'re| are)? (?:want|looking|aiming|after) (?:the|it|them|for|an?|your)|` +
+		`look for|aim for)\b`)
+	doneWhen = regexp.MustCompile(`(?i)^(?:the|your|this|it)(?: [a-z]+){0,3} is (?:done|ready|cooked|perfect|just right) when [^.]*$`)
+	asksMore = regexp.MustCompile(`(?i)\b(?:when|once|before|after|if|then)\b|[,;] ?(?:and )?(?:add|stir|pour|remove|take|turn|mix|` +
+		`put|cook|simmer)\b|` +
+		`\band (?:add|stir|pour|remove|take|turn|mix|put|cook|simmer)\b|\d ?(?:min|hour)`)
+)
+
 // namesNoneLeft reports whether a text names nothing that is in no pot yet.
 func (c *cookery) namesNoneLeft(text string) bool {
 	return !slices.ContainsFunc(c.namedIn(text), func(group []int) bool {
@@ -105,11 +126,23 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 			continue
 		}
 		c.means(one, inPassing)
-		if one.do == doNothing || one.verb == "repeat" && c.again(one) {
+		if one.do == doNothing {
 			continue
 		}
-		if one.do == doPass && !one.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "with") {
-			c.mentions(one) // "wash the sago and soak it"
+		if one.do == doPass && (cleans[one.verb] || !one.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "with")) {
+			said, before := maps.Clone(c.said), c.last
+			list := c.mentions(one)
+			switch onlyWater := !slices.ContainsFunc(list, func(m mention) bool {
+				return m.item < 0 || c.given[m.item].Item.Material != "water"
+			}); {
+			case onlyWater: // "rinse under cold water"
+				c.last = before
+			default: // "wash the sago and soak it"
+				c.last = c.asMeant(one, list, before)
+			}
+			if one.verb == "discard" {
+				c.said = said // it does not go in
+			}
 			if one.verb == "cover" || one.find("covered") >= 0 {
 				c.lid = new(true)
 			}
@@ -126,12 +159,20 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 	return did, lost
 }
 
+// cleans are words of doing for what is washed, with whatever.
+var cleans = wordSet("wash rinse clean pick")
+
 // goesWith reports whether a clause says only what the next one is done to, which has that then: "peel and dice the pears",
 // "add the cashews and fry till golden", "let it cool".
 func (c *cookery) goesWith(one, next *clause) bool {
 	switch {
-	case one.bare() && next.getsReady():
+	case one.bare() && (next.getsReady() || next.do == doMash):
 	case c.addsToFry(one, next):
+		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
+	case c.takesToTemper(one, next):
+		next.words = slices.Concat(next.words, methodWords("with a little of the hot milk"))
+		one.readAll()
+	case c.takesToMix(one, next):
 		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
 	case c.coversToSoak(one, next):
 		next.words, next.lead, next.do = slices.Concat(one.words, next.words), next.lead+len(one.words), doSoak
@@ -142,6 +183,24 @@ func (c *cookery) goesWith(one, next *clause) bool {
 	}
 	return true
 }
+
+// takesToMix reports whether a clause takes some of a liquid that the next one stirs flour into: "take half a cup of the milk and
+// mix in the custard powder".
+func (c *cookery) takesToMix(one, next *clause) bool {
+	taken := c.unused(one)
+	return one.verb == "take" && len(taken) == 1 && c.behaves(taken[0], pantry.Liquid) && taken[0].share < 1 &&
+		slices.Contains(stirredBeside, next.verb) && c.any(c.unused(next), pantry.Flour)
+}
+
+// takesToTemper reports whether a clause takes some of what is hot for the egg of the next: "take a few spoons of the milk and mix
+// with the yolks".
+func (c *cookery) takesToTemper(one, next *clause) bool {
+	return one.verb == "take" && len(c.held()) > 0 && len(c.unused(one)) == 0 && takenFor.MatchString(one.text()) &&
+		slices.Contains(stirredBeside, next.verb) && c.any(c.unused(next), pantry.Egg)
+}
+
+// takenFor is said of a little that is taken out of the pot.
+var takenFor = regexp.MustCompile(`\b(?:spoons?|spoonfuls?|tbsp|tablespoons?|ladles?|ladlefuls?|cups?|little|some)\b`)
 
 // coversToSoak reports whether a clause covers with water what the next one leaves in it: "cover with water and leave for an hour".
 func (c *cookery) coversToSoak(one, next *clause) bool {
@@ -248,7 +307,7 @@ func (l *clause) getsReady() bool {
 }
 func (l *clause) bare() bool {
 	return l.getsReady() && !slices.ContainsFunc(l.asked().words, func(w *token) bool {
-		return w.text != "and" && w.text != "then" && !strings.HasSuffix(w.text, "ly")
+		return w.text != "and" && w.text != "then" && w.text != "," && !strings.HasSuffix(w.text, "ly")
 	})
 }
 

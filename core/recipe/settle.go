@@ -3,10 +3,12 @@ package recipe
 import (
 	"cmp"
 	"maps"
+	"math"
 	"regexp"
 	"slices"
 	"strings"
 
+	"kirdu/core/measure"
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
@@ -66,11 +68,20 @@ func both(a, b func(*cookery, *clause) bool) func(*cookery, *clause) bool {
 	return func(c *cookery, l *clause) bool { return a(c, l) && b(c, l) }
 }
 
+// backOnHeat is said of what was taken off.
+var backOnHeat = regexp.MustCompile(`^(?:[a-z]+ ){0,4}(?:to|on|onto|over) (?:the |a )?` +
+	`(?:[a-z]+ )?(?:heat|stove|hob|flame|fire)\b`)
+
 var offAndAway = []string{"away", "off the water", "off the liquid", "off most", "off any", "off what"}
 
 // ofTheHot is said of an egg that is warmed with some of what is in the pot: "mix the egg with a few spoons of the hot rice".
-var ofTheHot = regexp.MustCompile(`\bwith (?:an?|some|\d|two|three|four)\b[a-z ]*\b` +
+var ofTheHot = regexp.MustCompile(`\bwith (?:an?|some|half|\d|two|three|four)\b[a-z ]*\b` +
 	`(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|little|some|cup) (?:of )?the (?:hot|warm|simmering|boiling)\b`)
+
+// intoTheEgg is said of the same the other way round: "stir a little of the hot rice into the beaten egg".
+var intoTheEgg = regexp.MustCompile(`\b(?:of the|the|some) (?:hot|warm|simmering|boiling) [a-z ]*(?:into|to|onto|` +
+	`over) (?:the )?(?:beaten |whisked )?` +
+	`(?:egg|yolk)`)
 
 // serveOr is said of how a pudding may be eaten: "serve at once, or chill for later".
 var serveOr = regexp.MustCompile(`(?i)\b(?:serve|eat|enjoy)\b.*\bor (?:chill|refrigerate|keep)\b`)
@@ -84,34 +95,43 @@ var inCooker = regexp.MustCompile(`(?i)\bin(?:to)? (?:a|the|your) (?:pressure )?
 // boilsIt is said of what is cooked.
 var boilsIt = regexp.MustCompile(`(?i)\b(?:boil|simmer|cook)\b`)
 
+// boilsDown is said of a syrup that goes on boiling.
+var boilsDown = regexp.MustCompile(`(?i)^(?:then |now )?(?:boil|cook|simmer|reduce|thicken|bring) (?:it|this|the syrup)\b`)
+
+// rinsedIn is said of what is washed in a sieve.
+var rinsedIn = regexp.MustCompile(`(?i)\b(?:rinse|wash|run|hold)\b`)
+
 // inPassing are the meanings of words that else ask for nothing, or only seem to ask for something: they are tried before
 // those are passed over.
 var inPassing = []meaning{
+	{verbs: "rinse wash refresh", finds: []string{"sieve", "colander", "strainer", "running", "under"}, when: func(c *cookery,
+		l *clause) bool {
+		return inPot(c, l) && c.cooked() && !c.anyNew(c.unused(l))
+	}, do: doDrain}, // what was cooked: its water is gone
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
 	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water",
 		"overnight", "warm water", "hot water"}, do: doSoak},
 	{verbs: "cover", finds: []string{"water"}, when: func(c *cookery, _ *clause) bool {
-		return len(c.held()) == 0 && boilsIt.MatchString(c.text[c.now])
+		dry := !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
+		return dry && boilsIt.MatchString(c.text[c.now])
 	}, do: doAdd},
-	{verbs: "whip", when: func(c *cookery, l *clause) bool {
-		list := c.unused(l)
-		return len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool {
-			return !strings.HasPrefix(c.given[m.item].Item.Material,
-				"cream")
-		})
-	}, do: doNothing, then: func(c *cookery, l *clause) {
-		l.readAll()
-		c.mentions(l)
-	}},
+	{verbs: "whip", when: func(c *cookery, l *clause) bool { return c.whipsCream(l, c.unused(l)) },
+		do: doNothing, then: func(c *cookery, l *clause) { c.stirBeside(l, "cream", c.mentions(l), nil) }},
 	{verbs: "break crush snap", not: []string{"over", "on", "top"}, when: func(c *cookery, l *clause) bool {
 		return c.any(c.unused(l), pantry.Grain) && strings.Contains(strings.ToLower(c.text[c.now]), "vermicelli")
 	}, do: doNothing, then: func(c *cookery, l *clause) {
 		l.has("pieces", "small pieces", "short pieces", "lengths")
 		c.mentions(l)
 	}},
-	{verbs: "break", has: []string{"up the lumps", "the lumps", "up any lumps", "any lumps", "up the clumps"}, do: doNothing},
+	{verbs: "break", has: []string{"up the lumps", "the lumps", "up any lumps", "any lumps", "up the clumps", "up any clumps",
+		"any clumps"}, do: doNothing},
 	{verbs: "break", finds: []string{"into"}, when: namesNew, do: doNothing, then: func(c *cookery, l *clause) { c.mentions(l) }},
+	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && slices.ContainsFunc(c.mentioned(&clause{words: l.copied()}), func(m mention) bool {
+			return m.holder >= 0 && !c.holders[m.holder].pot && c.holders[m.holder].left > 0
+		})
+	}, do: doTop}, // "cover with the raspberry sauce"
 	{verbs: "cover", finds: []string{"with"}, when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Liquid) },
 		do: doAdd}, // "cover the lentils with the water"
 	{verbs: "make", finds: []string{"syrup"}, not: []string{"water"}, when: func(c *cookery, l *clause) bool {
@@ -142,13 +162,72 @@ var inPassing = []meaning{
 			c.lid = new(true)
 		}
 	}},
+	{verbs: "return bring put", finds: []string{"heat", "stove", "hob", "flame", "fire"}, not: []string{"boil", "simmer"},
+		when: func(c *cookery, l *clause) bool {
+			return inPot(c, l) && backOnHeat.MatchString(l.text()) && len(c.namedIn(l.text())) > 0 && !timed(c, l) && l.flame() == "" &&
+				!c.anyNew(c.unused(l))
+		}, do: doNothing, then: func(c *cookery, l *clause) { c.mentions(l); l.readAll() }}, // "return the milk to the heat"
+	{verbs: "return pour put", finds: []string{"pan", "pot", "vessel"}, when: func(c *cookery, l *clause) bool {
+		last := len(c.steps) - 1
+		return last >= 0 && c.steps[last].Do == plan.Melt && namesNothing(c, l) && c.now+1 < len(c.text) && boilsDown.MatchString(c.text[c.now+1])
+	}, do: doNothing, then: readAll}, // the pan in which it was melted: it is boiled down
+	{verbs: "put tip place pour", finds: []string{"sieve", "colander", "strainer"}, when: func(c *cookery, l *clause) bool {
+		return len(c.held()) == 0 && namesNew(c, l) && rinsedIn.MatchString(c.text[c.now])
+	}, do: doNothing, then: func(c *cookery, l *clause) { c.mentions(l) }},
+	{verbs: "squeeze", finds: []string{"over", "in", "into"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && slices.ContainsFunc(c.unused(l), func(m mention) bool {
+			return c.behaves(m, pantry.Liquid)
+		})
+	}, do: doAdd}, // "squeeze over half of the lime juice"
+	{verbs: "set turn heat", finds: []string{"oven"}, when: namesNothing, has: []string{"the oven", "oven"}, do: doNothing, then: readAll},
+	{verbs: "heat", when: func(c *cookery, l *clause) bool {
+		return l.newPan() >= 0 && len(c.namedIn(l.text())) == 0 && l.find("it") < 0 && len(c.held()) > 0 && !c.bowls && l.find("into") < 0
+	}, do: doNothing, then: func(c *cookery, l *clause) { // "heat a wide pan"
+		c.next = []string{}
+		l.readAll()
+	}},
+	{verbs: "blend", finds: []string{"with"}, when: both(inPot, namesNothing), do: doNothing, then: readAll}, // "let it blend with the dal"
+	{verbs: "pile turn tip", when: both(inPot, namesNothing), has: []string{"onto a plate", "on a plate", "onto a platter",
+		"onto a serving plate", "on a serving plate", "onto plates"}, do: doNothing},
+	{verbs: "pour pass", finds: []string{"through"}, when: func(c *cookery, l *clause) bool {
+		_, slowest := c.grainInPot()
+		return inPot(c, l) && slowest == nil && c.otherPot() < 0 && inABowl.MatchString(l.text())
+	}, do: doNothing, then: func(c *cookery, l *clause) { // a custard: it holds nothing that a sieve keeps back
+		l.readAll()
+		c.strained[c.now] = true
+	}},
+	{verbs: "blend blitz whizz liquidise", when: func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		return inPot(c, l) && c.any(list, pantry.Tissue) && slices.ContainsFunc(list, func(m mention) bool { return c.sweetens(m.item) }) &&
+			!c.any(list, pantry.Liquid)
+	}, do: doMash},
+	{verbs: "scrape", finds: []string{"into"}, when: func(c *cookery, l *clause) bool { return !inPot(c, l) && namesNew(c, l) }, has: []string{
+		"the seeds"}, do: doNothing, then: func(_ *cookery, l *clause) { l.readAll() }}, // it goes in with the pod
+	{verbs: "cook", finds: []string{"oven"}, when: timed, do: doBake},
+	{verbs: "cook", has: []string{"high pressure", "low pressure", "full pressure", "at pressure"}, do: doCooker},
+	{verbs: "set stand place put", finds: []string{"iced", "ice"}, when: inPot, do: doCool},
+	{verbs: "fill", finds: []string{"mould", "bowls", "glasses", "moulds", "ramekins", "jars"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && namesNothing(c, l) && c.otherPot() < 0
+	}, do: doNothing,
+		then: func(c *cookery, l *clause) {
+			c.bowls = c.bowls || l.find("mould") < 0
+			l.readAll()
+		}},
+	{verbs: "open", finds: []string{"cooker", "lid"}, do: doNothing, then: func(c *cookery, l *clause) {
+		if last := len(c.steps) - 1; last >= 0 && (l.find("cooker") >= 0 || c.steps[last].Do != plan.Pressure) {
+			c.backToCooker()
+		}
+		l.readAll()
+	}},
 	{verbs: "let allow", finds: []string{"pressure", "natural release", "natural", "steam"}, do: doNothing, then: readAll},
 	{verbs: "give", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && (timed(c, l) || numberedWhistle.MatchString(l.text()))
 	},
 		do: doCook},
-	{verbs: "butter oil line grease rub", finds: []string{"with"}, not: []string{"little", "some", "paper", "parchment"}, when: namesNew,
-		do: doAdd, then: intoADish},
+	{verbs: "butter oil line grease rub", finds: []string{"with"}, not: []string{"little", "some", "paper", "parchment"},
+		when: func(c *cookery, l *clause) bool {
+			return namesNew(c, l) && (l.verb != "rub" || l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("mould") >= 0)
+		}, do: doAdd, then: intoADish},
 	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
 		"dishes", "pan"}, do: doNothing, then: func(c *cookery, l *clause) {
 		c.greases(l)
@@ -170,6 +249,8 @@ var inPassing = []meaning{
 			}
 		}},
 	{verbs: "shake", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) > 0 && inPot(c, l) }, do: doAdd},
+	{verbs: "reserve keep set hold save take remove", when: func(c *cookery, l *clause) bool { return c.fromPot(l) >= 0 }, do: doNothing,
+		then: func(c *cookery, l *clause) { c.reserveFromPot(l) }},
 	{verbs: "reserve keep set hold save", when: reservable, do: doNothing, then: func(c *cookery, l *clause) { c.reserve(l) }},
 	{verbs: "scrape", finds: []string{"sides", "side"}, when: both(inPot, namesNothing),
 		do: doNothing, then: func(c *cookery, l *clause) {
@@ -180,9 +261,8 @@ var inPassing = []meaning{
 		c.bowls = c.bowls || l.find("bowls") >= 0
 	}},
 	{verbs: "chill refrigerate keep", when: func(c *cookery, l *clause) bool { return serveOr.MatchString(c.text[c.now]) }, do: doNothing},
-	{verbs: "keep reserve save hold leave", has: []string{"the rest for", "the rest aside", "the remainder", "the others", "rest for",
-		"rest back"},
-		do: doNothing},
+	{verbs: "keep reserve save hold leave", when: untimed, has: []string{"the rest for", "the rest aside", "the remainder", "the others",
+		"rest for", "rest back"}, do: doNothing},
 	{verbs: "cover", finds: []string{"foil", "lid", "plate", "towel", "cloth"}, when: both(inPot, namesNothing), do: doNothing,
 		then: func(c *cookery, l *clause) {
 			l.lid()
@@ -194,14 +274,18 @@ var inPassing = []meaning{
 		return last >= 0 && c.steps[last].Do == plan.Fry && !namesNew(c, l)
 	}, do: doNothing},
 	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
+	{verbs: "let leave allow", finds: []string{"crackle", "splutter", "sizzle", "pop", "bloom"}, when: both(untimed, namesNothing),
+		do:   doNothing,
+		then: readAll},
 	{verbs: "let leave allow", has: []string{"dry", "to dry", "it dry", "drip dry", "to drain", "drain", "in a colander"}, do: doNothing,
 		then: func(c *cookery, l *clause) {
 			l.minutes()
 			c.mentions(l)
 			c.steeped[c.now] = true // its minutes are nobody's at the stove
 		}},
-	{verbs: "toss rub coat", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery, l *clause) bool {
-		return c.dresses(l) != nil
+	{verbs: "toss rub coat mix", not: []string{"pan", "pot", "fry", "roast"}, when: func(c *cookery, l *clause) bool {
+		list := c.dresses(l)
+		return list != nil && (l.verb != "mix" || c.addedLater(list[0].item))
 	},
 		do: doNothing, then: func(c *cookery, l *clause) {
 			list := c.dresses(l)
@@ -258,21 +342,26 @@ var meanings = []meaning{
 	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on",
 		"on top"},
 		do: doTop},
+	{verbs: "rub press push work pass", finds: []string{"sieve", "strainer"}, when: func(c *cookery, l *clause) bool {
+		_, slowest := c.grainInPot()
+		return inPot(c, l) && namesNothing(c, l) && slowest != nil
+	}, do: doMash, then: func(_ *cookery, l *clause) { l.has("sieve", "smooth") }}, // "rub it through a sieve"
+	{verbs: "whisk beat churn whip mix", finds: []string{"smooth", "mashed", "mash"}, when: func(c *cookery, l *clause) bool {
+		_, slowest := c.grainInPot()
+		return inPot(c, l) && namesNothing(c, l) && slowest != nil && c.lastBowl() < 0 &&
+			slices.ContainsFunc(c.namedIn(l.asked().text()), func(group []int) bool { return slices.Contains(c.held(), group[0]) })
+	}, do: doMash}, // "whisk the dal until smooth"
 	{of: []action{doGrind}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
 	}, do: doMash},
-	{verbs: "add pour", finds: []string{"residue", "squeezed coconut", "pressed coconut"}, when: func(c *cookery, _ *clause) bool {
-		last := len(c.steps) - 1
-		return last >= 0 && c.steps[last].Do == plan.Press
-	}, do: doNothing, then: func(c *cookery, l *clause) { c.again(l) }},
-	{of: []action{doPress}, has: []string{"again", "once more"}, when: func(c *cookery, l *clause) bool { return c.again(l) }, do: doNothing},
 	{verbs: "pour", has: []string{"boiling water over", "hot water over", "warm water over", "boiling water on"}, when: func(c *cookery,
 		l *clause) bool {
 		list := c.unused(l)
 		return c.any(list, pantry.Piece) || c.any(list, pantry.Grain)
 	}, do: doSoak},
-	{verbs: "temper mix beat whisk stir combine", when: func(c *cookery, l *clause) bool {
-		return inPot(c, l) && c.any(c.unused(l), pantry.Egg) && (l.verb == "temper" || ofTheHot.MatchString(l.text()))
+	{verbs: "temper mix beat whisk stir combine add pour", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && c.any(c.unused(l), pantry.Egg) && (l.verb == "temper" || ofTheHot.MatchString(l.text()) ||
+			intoTheEgg.MatchString(l.text()))
 	}, do: doNothing,
 		then: func(c *cookery, l *clause) {
 			c.stirBeside(l, "eggs", c.unused(l), nil)
@@ -293,7 +382,10 @@ var meanings = []meaning{
 		then: setsAside},
 	{verbs: "tip turn", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
 		has: []string{"onto a plate", "on a plate", "to a plate", "out onto a tray"}, do: doNothing, then: setsAside},
-	{verbs: "lift take scoop fish remove discard", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.onlySpice(l) },
+	{verbs: "lift take scoop fish remove discard", when: func(c *cookery, l *clause) bool {
+		return c.inAlready(c.unused(l)) &&
+			c.onlySpice(l)
+	},
 		do: doNothing, then: func(c *cookery, l *clause) {
 			said := maps.Clone(c.said)
 			list := c.mentions(l)
@@ -303,7 +395,18 @@ var meanings = []meaning{
 		}},
 	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"},
 		do: doNothing},
+	{of: []action{doRoast}, when: func(c *cookery, l *clause) bool {
+		const oven = 105 // °C: a pot gets no hotter
+		return c.inDish() && timed(c, l) && (fullCelsius(l) > oven || l.find("oven") >= 0 || c.heated > 0)
+	}, do: doBake},
 	{verbs: "soften", not: []string{"water", "milk"}, do: doFry}, // "soften the carrot in the ghee"
+	{verbs: "dissolve soften bloom", when: func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		return len(list) > 0 && c.behaves(list[0], pantry.Aroma) && spoonOf.MatchString(l.text())
+	}, do: doSoak}, // "dissolve the saffron in a spoon of hot milk"
+	{verbs: "warm heat", finds: []string{"with"}, when: func(c *cookery, l *clause) bool {
+		return c.lastBowl() >= 0 && inPot(c, l) && ofTheHot.MatchString(l.text())
+	}, do: doNothing, then: func(c *cookery, l *clause) { c.temperBowl(l, c.lastBowl()) }}, // "warm them with a few spoons of the hot rice"
 	{verbs: "infuse steep", finds: []string{"heat", "flame", "fire"}, when: func(c *cookery, l *clause) bool {
 		return c.any(c.unused(l), pantry.Liquid)
 	}, do: doCook},
@@ -339,8 +442,16 @@ var meanings = []meaning{
 			"in plenty of water", "under water"}, do: doSoak},
 	{verbs: "sit stand rest lie", has: []string{"in water", "in cold water", "in fresh water", "in clean water", "in plenty of water",
 		"under water", "in warm water"}, do: doSoak},
+	{verbs: "keep", finds: []string{"cold", "chilled"}, when: untimed, do: doChill},
+	{verbs: "tip pour turn put place empty", finds: []string{"sieve", "colander", "strainer"},
+		not: []string{"through"}, when: both(inPot, namesNothing), do: doDrain},
+	{verbs: "pour pass tip", finds: []string{"through"}, not: []string{"into", "onto"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && namesNothing(c, l) && rinsedIn.MatchString(c.text[c.now]) &&
+			(l.find("sieve") >= 0 || l.find("strainer") >= 0 || l.find("colander") >= 0)
+	}, do: doDrain},
 	{verbs: "keep", finds: []string{"flame", "heat", "fire", "boil"}, when: timed, do: doCook},
-	{verbs: "keep", not: []string{"stirring", "boiling", "simmering", "cooking", "fridge", "refrigerator"}, when: timed, do: doRest},
+	{verbs: "keep", not: []string{"stirring", "whisking", "beating", "boiling", "simmering", "cooking", "fridge", "refrigerator"},
+		when: timed, do: doRest},
 	{verbs: "keep set put leave", has: []string{"aside to cool", "to one side to cool", "aside until cool", "aside until cold"}, do: doCool},
 	{verbs: "keep", has: []string{"aside", "warm", "ready", "hot", "separately"}, do: doNothing, then: setsAside},
 	{verbs: "set put place", has: []string{"aside"}, do: doNothing, then: setsAside},
@@ -370,9 +481,13 @@ var meanings = []meaning{
 	{of: []action{doAdd}, has: []string{"to the boil", "to a boil"}, do: doBoil},
 	{verbs: "pulse", of: []action{doGrind}, when: inPot, do: doMash},
 	{verbs: "blend", when: both(inPot, namesNothing), do: doMash},
-	{verbs: "blend", when: func(c *cookery, l *clause) bool { return !inPot(c, l) && c.lastBowl() < 0 && !namesNew(c, l) },
-		has: []string{"to a purée", "to a puree", "smooth", "to a paste", "to a smooth paste", "until smooth", "to a smooth purée",
-			"to a smooth puree"}, do: doGrind},
+	{verbs: "blend", when: func(c *cookery, l *clause) bool {
+		return !inPot(c, l) && c.lastBowl() < 0 && !slices.ContainsFunc(c.unused(l), func(m mention) bool {
+			return c.given[m.item].Item.Material != "water"
+		})
+	}, has: []string{"to a smooth batter", "to a batter", "to a fine batter", "to a fine paste", "to a coarse paste", "coarsely",
+		"to a purée", "to a puree", "smooth", "to a paste", "to a smooth paste", "until smooth", "to a smooth purée",
+		"to a smooth puree"}, do: doGrind},
 }
 
 // inFat reports whether what is taken out was fried or browned in fat, so that only this comes out.
@@ -391,6 +506,64 @@ func (c *cookery) reserve(l *clause) {
 		}
 		delete(c.said, m.item)
 	}
+}
+
+// fromPot is what is in the pot of which a part is kept for later, with its amount: "set aside 4 tbsp of the coconut milk for
+// serving"; -1 for none.
+func (c *cookery) fromPot(l *clause) int {
+	later := l.find("aside") >= 0 || l.find("back") >= 0 || l.find("later") >= 0 || l.find("serving") >= 0 || l.find("serve") >= 0 ||
+		l.verb == "reserve" || l.verb == "save"
+	if !later || len(c.held()) == 0 || len(c.unused(l)) > 0 {
+		return -1
+	}
+	for _, i := range c.held() {
+		if c.behaves(mention{item: i}, pantry.Liquid) && c.amountOf(l, i) != "" {
+			return i
+		}
+	}
+	return -1
+}
+
+// amountOf is the amount with which a clause names something; "" for none.
+func (c *cookery) amountOf(l *clause, item int) string {
+	for _, name := range c.names[item] {
+		n := len(strings.Fields(name))
+		for k := 0; k+n <= len(l.words); k++ {
+			if phraseOf(l.words[k:k+n]) == name {
+				text, _ := c.amountBefore(l, k)
+				return text
+			}
+		}
+	}
+	return ""
+}
+
+// reserveFromPot takes some of what is in the pot out of it again.
+func (c *cookery) reserveFromPot(l *clause) {
+	const most = 0.9
+	item, all, part := c.fromPot(l), 0.0, 0.0
+	for _, i := range c.held() {
+		all += c.gramsOf(i) * c.used[i]
+	}
+	if amount, err := measure.ParseAmount(c.amountOf(l, item)); err == nil {
+		if grams, err := c.reader.measures.Grams(amount, c.material(item).Body()); err == nil {
+			part = float64(grams)
+		}
+	}
+	l.readAll()
+	if all <= 0 || part <= 0 || part >= most*all {
+		c.doubt(NotDone, l.said(), "")
+		return
+	}
+	share := math.Round(part/all*100) / 100
+	step := plan.Step{Do: plan.Mix, Name: c.free("reserved " + NameOf(c.material(item))), Items: []plan.Item{{Pot: c.holders[c.at].name,
+		Share: &share}}}
+	c.emit(step)
+	h := holder{name: step.Name, left: 1, items: []int{item}}
+	for _, name := range c.names[item] {
+		h.words = append(h.words, "reserved "+name, "remaining "+name, "rest of the "+name, name)
+	}
+	c.holders = append(c.holders, h)
 }
 
 // dresses returns the grain that a clause tosses in fat before it goes in, and the fat; nil if it does not.
@@ -417,6 +590,15 @@ func (c *cookery) dresses(l *clause) []mention {
 	return []mention{grain[0], fat[0]}
 }
 
+// addedLater reports whether a later sentence puts something in by its name: "now add the rice".
+func (c *cookery) addedLater(item int) bool {
+	later := " " + strings.Join(plainWords(strings.Join(c.text[c.now+1:], " ")), " ") + " "
+	return slices.ContainsFunc(c.names[item], func(name string) bool {
+		return strings.Contains(later, " add "+name+" ") || strings.Contains(later, " add the "+name+" ") ||
+			strings.Contains(later, " add this "+name+" ")
+	})
+}
+
 // stirsOn sets how the last step over a flame is stirred.
 func (c *cookery) stirsOn(l *clause) {
 	l.readAll()
@@ -431,6 +613,19 @@ func (c *cookery) lastBowl() int {
 		return -1
 	}
 	return c.last[0].holder
+}
+
+// inAlready reports whether of all that is named some is in a pot by another line of the list: the stick of cinnamon, where the
+// list has ground cinnamon too.
+func (c *cookery) inAlready(list []mention) bool {
+	return !slices.ContainsFunc(list, func(m mention) bool {
+		for i := range c.given {
+			if i != m.item && c.used[i] > 0 && c.given[i].Item.Material == c.given[m.item].Item.Material {
+				return false
+			}
+		}
+		return true
+	})
 }
 
 // onlySpice reports whether a clause names nothing but what gave its flavour and is taken out again, or nothing at all.
@@ -462,6 +657,7 @@ func (c *cookery) greases(l *clause) {
 		if m.item >= 0 && (strings.Contains(text, "greas") || strings.Contains(text, "for the dish") || strings.Contains(text, "for the tin")) {
 			c.used[m.item] = 1
 		}
+		delete(c.said, m.item) // it does not go into the pudding by that
 	}
 }
 
@@ -478,7 +674,7 @@ func turnsFlame(_ *cookery, l *clause) bool {
 
 // intoADish makes what is put in go into a dish of its own, where none is being filled.
 func intoADish(c *cookery, _ *clause) {
-	if c.next == nil && c.at >= 0 && !c.inDish() {
+	if c.next == nil && !c.inDish() {
 		c.next = []string{"dish"}
 	}
 }
@@ -502,7 +698,7 @@ func (c *cookery) settle(l *clause) {
 		"different pan", "other pan", "other pot", "side pan", "smaller pan", "own pot", "own pan") && len(c.held()) > 0 && c.next == nil {
 		c.next = []string{}
 	}
-	if on := l.lid(); on != nil {
+	if on := l.lid(); on != nil && l.do != doSoak { // "soak in enough water to cover"
 		c.lid = on
 	}
 	l.has("whisking", "dry")

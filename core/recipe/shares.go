@@ -1,11 +1,12 @@
 package recipe
 
 import (
-	"kirdu/core/measure"
-	"kirdu/core/pantry"
-	"kirdu/core/plan"
+	"math"
 	"regexp"
 	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
 )
 
 // amountBefore reads an amount that stands before a name: "3 cups of", "another 100 g". from is where it
@@ -27,6 +28,13 @@ func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
 		}
 		if between := strings.Join(rest, " "); !plainBetween.MatchString(between) {
 			continue
+		}
+		if k+2 < len(l.words) && l.words[k+1].text == "at" && l.words[k+2].text == "a" { // "a spoon of ghee at a time": all of it
+			l.has("at a time")
+			for _, w := range l.words[from:k] {
+				w.read = true
+			}
+			return "", k
 		}
 		return q.String(), from
 	}
@@ -79,6 +87,9 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 			return share
 		}
 	}
+	if share := c.piecesShare(l, at, item); share > 0 && share < left {
+		return share
+	}
 	from := max(at-5, 0)
 	for k := at - 1; k >= from; k-- {
 		share := left
@@ -92,7 +103,7 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		case "quarter":
 			share = 0.25
 		case "little", "some", "tablespoon", "spoonful", "splash", "few":
-			if c.behaves(mention{item: item}, pantry.Liquid) {
+			if m := c.material(item); m != nil && pours(m) {
 				share = plan.SlurryShare
 			}
 		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
@@ -113,6 +124,28 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		return min(share, left)
 	}
 	return left
+}
+
+// piecesShare reads how many of the pieces of a list are meant: "one pandan leaf", "two of the eggs"; 0 for no number of them.
+func (c *cookery) piecesShare(l *clause, at, item int) float64 {
+	k := at - 1
+	for k >= 0 && (l.words[k].text == "the" || l.words[k].text == "of") {
+		k--
+	}
+	m := c.material(item)
+	all, err := measure.ParseAmount(c.given[item].Item.Amount)
+	if k < 0 || m == nil || err != nil || m.PieceName == "" || all.Unit != strings.ReplaceAll(strings.ToLower(m.PieceName), " ", "-") {
+		return 0
+	}
+	number := float64(numberWords[l.words[k].text])
+	if isFigure(l.words[k].text) {
+		number = mixedNumber(l.words[k].text)
+	}
+	if number < 1 || number != math.Trunc(number) || number >= all.Number {
+		return 0
+	}
+	l.words[k].read = true
+	return number / all.Number
 }
 
 // keptShare is what was kept of something, if that is named: "the reserved coconut milk", "into the cup of milk".
@@ -160,25 +193,32 @@ func (c *cookery) shareOf(text string, item int) (float64, bool) {
 // partShare reads "half the syrup", "some of the hot milk".
 func (c *cookery) partShare(l *clause, at int) float64 {
 	for k := at - 1; k >= max(at-5, 0); k-- {
-		switch l.words[k].one {
+		share, w := 0.0, l.words[k]
+		switch w.one {
 		case "half":
-			return 0.5
+			share = 0.5
 		case "most":
-			return mostOf
+			share = mostOf
 		case "third":
-			return 1.0 / 3
-		case "quarter":
-			l.words[k].read = true
-			if k > 0 && l.words[k-1].text == "three" {
-				return 0.75
+			share = 1.0 / 3
+			if k > 0 && l.words[k-1].text == "two" {
+				share = 2.0 / 3
 			}
-			return 0.25
+		case "quarter":
+			share = 0.25
+			if k > 0 && l.words[k-1].text == "three" {
+				share = 0.75
+			}
 		case "some", "little", "ladle", "ladleful", "spoonful":
-			return 0.2
-		case "the", "of", "a", "hot", "warm", "boiling":
+			share = 0.2
+		case "the", "of", "a", "hot", "warm", "boiling", "fried":
 			continue
 		}
-		break
+		if share == 0 {
+			break
+		}
+		w.read = true
+		return share
 	}
 	return 1
 }

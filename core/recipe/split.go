@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"regexp"
 	"slices"
 	"strconv"
@@ -70,7 +71,8 @@ var headings = []struct {
 
 var (
 	// factSaid is a line that says something of the recipe as a whole, with its figure behind it or on the next line.
-	factSaid = regexp.MustCompile(`(?i)^(?:(?:course|cuisine|category|keywords?|author|recipe (?:by|type|source)|calories|energy|diet|` +
+	factSaid = regexp.MustCompile(`(?i)^(?:(?:course|cuisine|category|keywords?|labels?|tags|cost|time|author|recipe (?:by|type|` +
+		`source)|calories|energy|diet|` +
 		`difficulty|level|skill|cost|rating|published|updated|last updated|posted|allerg(?:ens?|y information))\s*(?:[:|-]\s*.*|\d.*|)|` +
 		`(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|rest(?:ing)?|soak(?:ing)?|chill(?:ing)?|cool(?:ing)?|active|inactive|` +
 		`additional|` +
@@ -86,7 +88,7 @@ var (
 	servesHead  = regexp.MustCompile(`(?i)^(?:serves?|servings?|makes|for|yields?)\b.{0,40}$`)
 	keyOfServes = regexp.MustCompile(`(?i)^(?:serves|servings?|yields?|makes|portions?):?$`)
 	peopleSaid  = regexp.MustCompile(`(?i)^(\d+) (?:servings?|people|persons|portions?|bowls)$`)
-	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings:?|makes) (\d+)\b`)
+	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings:?|makes|sufficient for|enough for) (\d+)\b`)
 	bareFact    = regexp.MustCompile(`(?i)^(?:\d+\s*(?:minutes?|mins?|hours?|hrs?|h|m|kcal|servings?|people|portions?)\s*)+$`)
 	nutrients   = regexp.MustCompile(`(?i)\b(?:calories|kcal|carbohydrates?|protein|sodium|cholesterol|saturated)\b.*\d+ ?(?:k?cal|` +
 		`m?g|%|kj)`)
@@ -99,7 +101,15 @@ var (
 		`photos?(?: by .{2,40})?|image(?: credit)?.{0,40}|copyright.{0,60}|all rights reserved|home|menu|search|log ?in|sign ?up|` +
 		`\d+ (?:comments?|reviews?|ratings?|votes?)|[★☆✩⭐ ]+|[\d.,]+ (?:from|out of) [\d.,]+.*|views?:? [\d.,]+|read ?time.{0,20}|` +
 		`by [A-Z][\w. ]{1,40}|(?:posted|published|updated|last updated)\b.{0,60})[\s·|•/,]*)+$`)
-	numbered   = regexp.MustCompile(`^(?:step )?\d+\s*[.):]\s+\pL`)
+	// What a chat writes before each message, a step's own name in bold, what others wrote, and two headings side by side.
+	chatted = regexp.MustCompile(`^\[?\d{1,2}[/.]\d{1,2}(?:[/.]\d{2,4})?,? \d{1,2}:\d{2}(?::\d{2})?(?: ` +
+		`?[AaPp]\.?[Mm]\.?)?\]?(?: -)? [^:]{1,40}: `)
+	boldLead      = regexp.MustCompile(`^(\d+[.)] *|[-*] *)\*\*[^*]{1,40}[.:]\*\*:?(.*)$`)
+	commentsBelow = regexp.MustCompile(`(?i)^\d+ (?:comments?|replies|responses|thoughts|reviews?)(?: on\b.{0,60})?:?$`)
+	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+(?:method|directions?|instructions?|preparation):?$`)
+	numbered      = regexp.MustCompile(`^(?:step )?\d+\s*[.):]\s+\pL`)
+	amountBehind  = regexp.MustCompile(`(?i)(?:\b(?:half|quarter|a|\d[\d./]*) ?(?:cups?|tbsp|tsp|g|gms?|kg|ml|l|litres?|liters?|` +
+		`ltr|nos?|tins?|pinch)|\b\d+)\.?$`)
 	withAmount = regexp.MustCompile(`^[-*•·▢\s]*(?:\d|[¼½¾⅓⅔⅛]|an? )`)
 	comment    = regexp.MustCompile(`(?i)^(?:reply|\d+ (?:days|weeks|months|years) ago\b.*|.{2,30} says:?)$`)
 )
@@ -141,13 +151,18 @@ func (s *splitting) take(text string, first part) {
 	s.blocks = []block{{part: first}}
 	fact := false // the line before is the name of a fact
 	for raw := range strings.Lines(text) {
-		line := strings.TrimSpace(raw)
+		line := plainLine(raw)
 		plain := clean(line)
 		in := &s.blocks[len(s.blocks)-1]
 		if plain == "" {
 			if line != "" {
 				s.aside = append(s.aside, line)
 			}
+			continue
+		}
+		if commentsBelow.MatchString(plain) {
+			s.blocks = append(s.blocks, block{part: aroundPart})
+			s.put(aroundPart, []string{line})
 			continue
 		}
 		if s.isFact(plain, fact, in.part) {
@@ -159,7 +174,12 @@ func (s *splitting) take(text string, first part) {
 			continue
 		}
 		begins, is := headingOf(plain)
+		titled := is && begins == methodPart && s.name == "" && len(s.blocks) == 1 && len(in.lines) == 0 && len(strings.Fields(plain)) > 2
 		switch {
+		case titled:
+			s.name = plain // "How to make rice pudding"
+		case bothHeads.MatchString(plain):
+			s.blocks = append(s.blocks, block{part: listPart})
 		case is && !(in.part == aroundPart && begins == notesPart && !briefly(plain)):
 			s.servesToo(plain)
 			s.blocks = append(s.blocks, block{part: begins})
@@ -170,6 +190,15 @@ func (s *splitting) take(text string, first part) {
 			in.lines = append(in.lines, line)
 		}
 	}
+}
+
+// plainLine takes off a line what a chat or a marked-up text puts around it.
+func plainLine(raw string) string {
+	line := chatted.ReplaceAllString(strings.TrimSpace(raw), "")
+	if named := boldLead.FindStringSubmatch(line); named != nil && strings.TrimSpace(named[2]) != "" {
+		line = named[1] + named[2] // "1. **Cook.** Rinse the millet"
+	}
+	return strings.TrimSpace(strings.TrimLeft(strings.NewReplacer("**", "", "__", "").Replace(line), "#"))
 }
 
 // onOneLine takes a heading that has what belongs to it behind it: "Method: boil the milk". A note is of its line alone.
@@ -362,7 +391,7 @@ func (s *splitting) fromList(lines []string, tells bool) {
 		if tells && isSentence(clean(line)) {
 			s.method = append(s.method, line)
 		} else {
-			s.list = append(s.list, line)
+			s.list = append(s.list, bulleted(line)...)
 		}
 	}
 }
@@ -370,10 +399,12 @@ func (s *splitting) fromList(lines []string, tells bool) {
 // fromLead takes the name of a recipe out of what stands before its list. Where the list has no heading it stands here.
 func (s *splitting) fromLead(lines []string) {
 	for _, line := range lines {
-		if plain := clean(line); s.name == "" && isTitle(plain) {
+		plain := clean(line)
+		if s.name == "" && isTitle(plain) {
 			s.name = plain
 			continue
 		}
+		s.servesToo(plain)
 		s.aside = append(s.aside, line)
 	}
 }
@@ -385,22 +416,10 @@ func (s *splitting) withoutHeadings() {
 			s.put(b.part, b.lines)
 			continue
 		}
-		first := slices.IndexFunc(b.lines, func(line string) bool { return withAmount.MatchString(clean(line)) })
+		first := slices.IndexFunc(b.lines, func(line string) bool { return hasAmount(clean(line)) })
+		s.name = cmp.Or(s.name, titleOf(b.lines[:max(first, 0)]))
 		for k, line := range b.lines {
-			plain := clean(line)
-			switch {
-			case k < first && tellsOnly(plain):
-				s.aside = append(s.aside, line)
-			case len(s.list) == 0 && s.name == "" && isTitle(plain):
-				s.name = plain
-			case len(s.list) == 0 && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
-				s.servesToo(plain)
-				s.aside = append(s.aside, line)
-			case isSentence(plain):
-				s.method = append(s.method, line)
-			default:
-				s.list = append(s.list, line)
-			}
+			s.withoutHeading(line, k < first)
 		}
 	}
 	if len(s.list) == 0 && s.name != "" {
@@ -411,9 +430,73 @@ func (s *splitting) withoutHeadings() {
 	}
 }
 
+// withoutHeading sorts one line of what has no headings; above says that it stands above the list.
+func (s *splitting) withoutHeading(line string, above bool) {
+	plain := clean(line)
+	begins := len(s.list) == 0
+	switch {
+	case plain == s.name && begins:
+	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
+		s.servesToo(plain)
+		s.aside = append(s.aside, line)
+	case above && (tellsOnly(plain) || s.name != "" && isTitle(plain) && !namesPart(plain)):
+		s.aside = append(s.aside, line)
+	case begins && s.name == "" && isTitle(plain):
+		s.name = plain
+	case isSentence(plain):
+		s.method = append(s.method, line)
+	case len(s.method) > 0 && len(strings.Fields(plain)) > 2 && !strings.ContainsAny(plain, "0123456789:"):
+		s.notes = append(s.notes, line) // "don't add the sugar early!!"
+	default:
+		s.list = append(s.list, bulleted(line)...)
+	}
+}
+
+// hasAmount reports whether a line has an amount, before its name or behind it.
+func hasAmount(line string) bool {
+	return withAmount.MatchString(line) || amountBehind.MatchString(line)
+}
+
 func (s *splitting) result() Text {
 	all := func(lines []string) string { return strings.Join(lines, "\n") }
 	return Text{s.name, all(s.list), all(s.method), s.bowls, all(s.notes), all(s.aside)}
+}
+
+// dishes are words that a pudding is called by. Source: our own judgement.
+var dishes = regexp.MustCompile(`(?i)\b(?:pudding|kheer|payasam|payesh|phirni|pradhaman|pongal|halwa|porridge|custard|rice|sago|` +
+	`tapioca|millet|` +
+	`semolina|barley|vermicelli|cream|dessert|sweet)\b`)
+
+// titleOf is the name of a recipe among the lines above its list: the first that is called like a pudding, or the first; "" for
+// none.
+func titleOf(lines []string) (name string) {
+	for _, line := range lines {
+		plain := clean(line)
+		if !isTitle(plain) || servesHead.MatchString(plain) {
+			continue
+		}
+		if dishes.MatchString(plain) {
+			return plain
+		}
+		name = cmp.Or(name, plain)
+	}
+	return name
+}
+
+// namesPart reports whether a line above the list may be one of it: it has a colon, or names a part of it.
+func namesPart(plain string) bool {
+	return strings.Contains(plain, ":") || headed.MatchString(plain)
+}
+
+// bulleted parts a line in which several things stand with points between them.
+func bulleted(line string) []string {
+	const fewest = 2
+	for _, point := range []string{" • ", " · ", " | "} {
+		if strings.Count(line, point) >= fewest {
+			return strings.Split(line, point)
+		}
+	}
+	return []string{line}
 }
 
 // tellsOnly reports whether a line before the list only tells of the pudding.

@@ -28,7 +28,8 @@ func (c *cookery) cooksInWater(l *clause, k int) bool {
 	switch l.do {
 	case doBoil, doCook, doCooker:
 	case doAdd:
-		if l.verb != "cover" && l.find("enough") < 0 && l.find("fresh") < 0 && l.find("pan") < 0 && l.find("pot") < 0 {
+		if l.verb != "cover" && l.find("enough") < 0 && l.find("plenty") < 0 && l.find("boiling") < 0 && l.find("fresh") < 0 &&
+			l.find("pan") < 0 && l.find("pot") < 0 {
 			return false
 		}
 	default:

@@ -1,0 +1,156 @@
+package recipe
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+// What goes over a pudding, and on top of it.
+
+// top lays things on top of the pudding.
+func (c *cookery) top(l *clause) (fine bool) {
+	before := c.last
+	list, _ := c.goesInto(l, c.friedForTop(l, c.asMeant(l, c.mentions(l), before)))
+	for k, m := range list {
+		if m.item >= 0 && m.share > 0 && m.holder < 0 && c.isTopping(m.item) && topsWith.MatchString(l.text()) {
+			list[k].share = 1 - c.used[m.item] // "a sprinkle of cinnamon" is what the list has for it
+		}
+	}
+	garnishes := len(list) == 0 && (l.verb == "garnish" || l.verb == "decorate") && len(c.held()) > 0 && l.find("with") < 0
+	if list = c.meantForTop(l, list, before, garnishes); l.do == doPass {
+		list = c.servedWith(l, list)
+	}
+	if c.at < 0 {
+		return l.do == doPass
+	}
+	raw := slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.holder < 0 }) && !slices.ContainsFunc(list,
+		func(m mention) bool {
+			return !c.behaves(m, pantry.Grain) && !c.behaves(m, pantry.Flour)
+		})
+	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass || garnishes // "sprinkle over the semolina": it is cooked yet
+}
+
+// friedForTop fries what is said to be fried: "top with the cashews fried in ghee".
+func (c *cookery) friedForTop(l *clause, list []mention) []mention {
+	fried := l.has("fried in", "roasted in", "toasted in", "browned in", "ghee fried", "fried")
+	if !fried || !slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
+		return list
+	}
+	known := len(c.holders)
+	if c.fryThese(l, list); len(c.holders) == known {
+		return list
+	}
+	others := slices.DeleteFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) })
+	return append(others, c.lastHeld()...)
+}
+
+// meantForTop is what goes on top where a clause names nothing: what is in the second pan, what the list has for the top, the
+// rest of what was named, or that; and it turns to the pudding.
+func (c *cookery) meantForTop(l *clause, list, before []mention, garnishes bool) []mention {
+	if main := c.mainPot(); len(list) == 0 && l.do != doPass && main >= 0 && c.at != main && len(c.held()) > 0 {
+		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
+	}
+	if garnishes && len(list) == 0 {
+		list = c.toppings() // "garnish and serve"
+	}
+	if len(list) == 0 && l.do != doPass && !garnishes {
+		if list = c.restOf(l, before); len(list) == 0 {
+			list = c.asMeant(it, nil, before)
+		}
+	}
+	from := c.at
+	if main := c.mainPot(); main >= 0 && main != c.at && !c.servedLater(l) {
+		onto := l.find("over") >= 0 && !slices.ContainsFunc(list, func(m mention) bool { return m.holder != main })
+		c.at, c.next = main, nil
+		if onto || c.inHolder(list, from) { // "mound the rice on plates, spoon over the sauce", which is at hand
+			list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
+			list = append(list, mention{item: -1, share: 1, holder: from})
+		}
+	}
+	return list
+}
+
+// servedWith is what goes over of what a pudding is served with: nobody pours the milk in.
+func (c *cookery) servedWith(l *clause, list []mention) []mention {
+	if l.find("over") >= 0 || l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated", "dusted") {
+		return list
+	}
+	return slices.DeleteFunc(list, func(m mention) bool {
+		fruit := m.item >= 0 && c.material(m.item) != nil && c.material(m.item).Kind == "fruit"
+		return m.item >= 0 && m.holder < 0 && !c.isTopping(m.item) && !c.behaves(m, pantry.Piece) && !fruit
+	})
+}
+
+// pouredOver pours a bowl, or the pan that is being cooked in, over the pudding: "pour over the coconut milk", "pour it over".
+func (c *cookery) pouredOver(l *clause, named []mention) bool {
+	main := c.mainPot()
+	if main < 0 || !l.beginsWith("over") && !l.beginsWith("it over") {
+		return false
+	}
+	bowl := len(named) > 0 && (c.at == main || slices.ContainsFunc(named, func(m mention) bool {
+		return m.holder >= 0 && !c.holders[m.holder].pot
+	}))
+	beside := !slices.ContainsFunc(named, func(m mention) bool { return m.holder == main || m.holder < 0 })
+	if l.beginsWith("over") && bowl && beside {
+		c.at, c.next = main, nil
+		return c.put(named, plan.Step{Topping: true})
+	}
+	elsewhere := func(m mention) bool {
+		return m.holder != c.at && (m.item < 0 || m.share > 0 || !slices.Contains(c.held(), m.item))
+	}
+	if main == c.at || c.at < 0 || slices.ContainsFunc(named, elsewhere) {
+		return false
+	}
+	from := c.at
+	c.at, c.next = main, nil
+	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{Topping: !c.inDish()})
+}
+
+// servedLater reports whether what is in the pan beside the pot is named again by a later sentence, and a clause names nothing
+// of the pot: what is sprinkled is sprinkled over that.
+func (c *cookery) servedLater(l *clause) bool {
+	if c.at < 0 || l.do == doPass || len(c.held()) == 0 || c.now+1 >= len(c.text) || l.find("over") >= 0 || l.find("pudding") >= 0 {
+		return false
+	}
+	at := c.steps[len(c.steps)-1].Pot
+	if at != c.holders[c.at].name {
+		return false
+	}
+	return slices.ContainsFunc(c.namedIn(strings.Join(c.text[c.now+1:], " . ")), func(group []int) bool {
+		m := c.material(group[0])
+		return m != nil && m.Kind == "fruit" && slices.Contains(c.held(), group[0])
+	})
+}
+
+// topsWith is said of as much as one likes.
+var topsWith = regexp.MustCompile(`\b(?:sprinkle|sprinkling|dusting|shake|scattering|drizzle|little|pinch) of\b`)
+
+// toppings are what the list has for the top and nothing was made of yet: "garnish and serve".
+func (c *cookery) toppings() (list []mention) {
+	for i := range c.given {
+		if c.used[i] == 0 && c.isTopping(i) {
+			list = append(list, mention{item: i, share: 1, holder: -1})
+		}
+	}
+	return list
+}
+
+// restOf is what is left of what was named last: "stir in half of the nuts and garnish with the rest".
+func (c *cookery) restOf(l *clause, before []mention) (list []mention) {
+	if !l.has("the rest", "the remainder", "the others", "the remaining ones", "the remaining") {
+		return nil
+	}
+	for _, m := range before {
+		switch {
+		case m.item >= 0 && m.holder < 0 && c.used[m.item] > 0 && c.used[m.item] < 1:
+			list = append(list, mention{item: m.item, share: 1 - c.used[m.item], holder: -1})
+		case m.holder >= 0 && m.holder != c.at && c.holders[m.holder].left > 0:
+			list = append(list, mention{item: -1, share: 1, holder: m.holder})
+		}
+	}
+	return list
+}
