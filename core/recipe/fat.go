@@ -255,16 +255,10 @@ func (c *cookery) fry(l *clause) {
 		return m.item >= 0 && m.share > 0 && c.used[m.item] < 1 || m.holder >= 0 && m.holder != c.at
 	}
 	frying := len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry
-	if c.movesToFat(list) {
-		minutes := l.minutes()
-		if minutes == 0 {
-			minutes = c.guess(fryUsual)
-		}
-		l.sign()
-		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
-		return
+	stays := func() bool { // "and fry till it leaves the sides"
+		return len(c.held()) > 0 && !c.heldFat() && c.fat == nil && !frying && !slices.ContainsFunc(list, into)
 	}
-	if len(c.held()) > 0 && !c.heldFat() && c.fat == nil && !frying && !slices.ContainsFunc(list, into) { // "and fry till it leaves the sides"
+	if c.movesToFat(list) || stays() {
 		minutes := l.minutes()
 		if minutes == 0 {
 			minutes = c.guess(fryUsual)
