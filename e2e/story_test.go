@@ -308,9 +308,22 @@ func TestAccessibility(t *testing.T) {
 				p.mustBeAccessible(fmt.Sprintf("%s at %d px, %s", path, view.width, view.scheme))
 				require.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), int(view.width), "%s is wider than the screen", path)
 			}
+			p.open("/intake") // what was understood has no address of its own
+			p.change("#list", twoPans)
+			p.press("Read it")
+			p.until(`document.querySelector(".outcome") !== null`)
+			js[bool](p, `document.querySelectorAll("details").forEach((d) => d.open = true), true`)
+			p.mustBeAccessible(fmt.Sprintf("a recipe at %d px, %s", view.width, view.scheme))
+			require.LessOrEqual(t, js[int](p, "document.documentElement.scrollWidth"), int(view.width), "the recipe is wider than the screen")
 		})
 	}
 }
+
+// twoPans is a recipe with a second pan, a share, a sentence that nobody understands and a line that is asked.
+const twoPans = "Rice with plums\nIngredients\n1 l milk\n80 g rice\n90 g sugar\n300 g plums\n1 glas of stardust\nMethod\n" +
+	"1. Bring the milk to the boil with the rice and half of the sugar. Simmer for 30 minutes.\n" +
+	"2. Cook the plums with the rest of the sugar in a second pan for 10 minutes. Hum a tune over them.\n" +
+	"3. Spoon the plums over the rice and serve chilled."
 
 // TestKeys goes about by keyboard.
 func TestKeys(t *testing.T) {

@@ -75,7 +75,11 @@ func TestTheCatalogueIsComplete(t *testing.T) {
 		require.Contains(t, english, "method."+string(doubt))
 		named["method."+string(doubt)] = true
 	}
-	made := []string{"repair.", "symptom.", "rescue.", "variant.", "late.", "aim.", "kept.", "mark.",
+	for _, look := range recipe.Looks() {
+		require.Contains(t, english, "method."+string(look))
+		named["method."+string(look)] = true
+	}
+	made := []string{"method.stop.", "repair.", "symptom.", "rescue.", "variant.", "late.", "aim.", "kept.", "mark.",
 		"cannot.", "rule.", "method.doing.", "lead.",
 		"spoon.", "finger.", "fault."} // put together from names
 	for key := range english {

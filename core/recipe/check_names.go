@@ -67,18 +67,19 @@ func (c *cookery) second(p *plan.Plan, unplaced []int) *second {
 
 // namedIn returns what of the list a text names, by the longest names first: of each name all that are called so.
 func (c *cookery) namedIn(text string) (named [][]int) {
-	words := plainWords(text)
-	for k := 0; k < len(words); {
+	begins := func(text, phrase string) bool {
+		return strings.HasPrefix(text, phrase) && (len(text) == len(phrase) || text[len(phrase)] == ' ')
+	}
+	for rest := strings.Join(plainWords(text), " "); rest != ""; {
 		length := 0
 		var found []int
 		for i, phrases := range c.names {
 			for _, phrase := range phrases {
-				n := len(strings.Fields(phrase))
-				if n < length || k+n > len(words) || strings.Join(words[k:k+n], " ") != phrase {
+				if len(phrase) < length || !begins(rest, phrase) {
 					continue
 				}
-				if n > length {
-					length, found = n, nil
+				if len(phrase) > length {
+					length, found = len(phrase), nil
 				}
 				if !slices.Contains(found, i) {
 					found = append(found, i)
@@ -87,8 +88,10 @@ func (c *cookery) namedIn(text string) (named [][]int) {
 		}
 		if found != nil {
 			named = append(named, found)
+			rest = strings.TrimPrefix(rest[length:], " ")
+			continue
 		}
-		k += max(1, length)
+		_, rest, _ = strings.Cut(rest, " ")
 	}
 	return named
 }

@@ -94,6 +94,7 @@ type Sentence struct {
 	Passed bool   // it says nothing that a plan has a step for: "serve hot", "wash the rice"
 	Kept   bool   // what is done only if, or told beside it: a note at the step before
 	Doubts []Doubt
+	Looks  []Look // of one without a doubt: why it is looked at all the same
 }
 
 // Understood reports whether something was made of it.
@@ -103,9 +104,11 @@ func (s *Sentence) Understood() bool { return len(s.Steps) > 0 || s.Passed || s.
 type Cooked struct {
 	Plan      *plan.Plan
 	Sentences []Sentence
-	ByList    bool  // there was no method to go by: arranged by what is on the list
-	Prepared  []int // steps made of what the lines of the list say: "soaked for 4 hours"
-	Unplaced  []int // of the given: the method does not say where they go
+	ByList    bool     // there was no method to go by: arranged by what is on the list
+	Prepared  []int    // steps made of what the lines of the list say: "soaked for 4 hours"
+	Unplaced  []int    // of the given: the method does not say where they go
+	Trails    [][]Stop // of the given: where each goes
+	Chilled   bool     // by its method it is served from the refrigerator
 }
 
 // Cook makes a plan of a list and its method, with the corrections of sentences by number from 0. Without a
@@ -137,13 +140,14 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	pressed := 0 // sentences that press coconut are read together
 	for k, text := range told {
 		c.now = k
-		aside := corrected[k].Aside
+		aside, was := corrected[k].Aside, slices.Clone(c.used)
 		c.kept[k] = aside
 		if pressed == 0 && !aside {
 			pressed = c.pressesCoconut(k)
 		}
 		if pressed > 0 {
 			pressed--
+			c.took(was)
 			sentences = append(sentences, Sentence{Text: text, As: corrected[k].As})
 			continue
 		}
@@ -151,11 +155,14 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		if !passed && !aside {
 			passed = c.sentences(c.text[k])
 		}
+		c.took(was)
 		sentences = append(sentences, Sentence{Text: text, As: corrected[k].As, Passed: passed})
 	}
 	result := Cooked{Sentences: sentences}
 	if c.follows() {
+		was := slices.Clone(c.used)
 		result.Unplaced = c.placeRest()
+		c.took(was)
 		c.finish()
 		result.Plan = draft(name, choice)
 		result.Plan.Steps, result.Plan.Way = c.steps, "from a recipe"
@@ -187,6 +194,9 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	}
 	c.prepare(result.Plan)
 	result.lead(&c)
+	result.Trails = result.trails(&c, own)
+	result.looks(&c)
+	result.Chilled = !result.ByList && servedChilled(result.Plan, result.Sentences)
 	for k, i := range result.Unplaced {
 		if i >= own && i < len(given) { // the white of eggs that the list has whole
 			result.Unplaced[k] = slices.IndexFunc(given, func(g Given) bool { return g.Item.Material == "egg-yolk" })
@@ -321,6 +331,7 @@ type cookery struct {
 	steps        []plan.Step
 	doubts       map[int][]Doubt // by sentence
 	kept         map[int]bool
+	taken        []taking
 
 	text    []string // the sentences
 	now     int      // the one that is read

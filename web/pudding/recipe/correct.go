@@ -19,7 +19,9 @@ type sentenceView struct {
 	Passed bool
 	Kept   bool
 	Aside  bool // the cook takes it out: it stays a note
+	Number int
 	Doubts []string
+	Look   string // why it is looked at all the same
 
 	As     string // what the cook has read in its place
 	Fault  string
@@ -34,18 +36,42 @@ type stepView struct {
 	Figures string // what the title leaves out
 }
 
+// A stopView is where something of the list goes: by sentence, if one says it.
+type stopView struct {
+	Text, Key string
+	Number    int
+}
+
+// trail says where a line of the list goes.
+func trail(say words.Printer, stops []recipe.Stop) (list []stopView) {
+	for _, s := range stops {
+		one := stopView{Text: say.Stop(s)}
+		if s.Sentence >= 0 {
+			one.Key, one.Number = strconv.Itoa(s.Sentence), s.Sentence+1
+		}
+		list = append(list, one)
+	}
+	return list
+}
+
 type doingView struct {
 	Value, Label string
 }
 
 // sentence shows one with what the cook said of it.
 func (v *readView) sentence(say words.Printer, f *frame.Fields, k int, s recipe.Sentence) sentenceView {
-	one := sentenceView{Key: strconv.Itoa(k), Text: s.Text, Passed: s.Passed, Kept: s.Kept, As: s.As}
+	one := sentenceView{Key: strconv.Itoa(k), Number: k + 1, Text: s.Text, Passed: s.Passed, Kept: s.Kept, As: s.As}
 	one.Aside = f.Text("aside"+one.Key) != "" && stillSaid(f, one.Key, s.Text)
 	one.Fault = v.Faults["say"+one.Key]
 	one.Open = one.Fault != "" || !s.Understood() && !one.Aside && !v.ByList
 	if one.Fault != "" {
 		one.Doing = f.Text("do" + one.Key)
+	}
+	for _, d := range s.Doubts {
+		one.Doubts = append(one.Doubts, say.Doubt(d))
+	}
+	if len(one.Doubts) == 0 {
+		one.Look = say.Looks(s.Looks)
 	}
 	for _, doing := range recipe.Doings() {
 		one.Doings = append(one.Doings, doingView{string(doing), say.Doing(doing)})

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"slices"
 	"strconv"
@@ -66,7 +67,9 @@ type pasteView struct {
 	Faults map[string]string
 }
 
-var standard = map[string]string{"list": "", "name": "", "bowls": "4", "serve": string(plan.Hot), "method": "", "school": "", "notes": "",
+const usualBowls, mostBowls = 4, 500
+
+var standard = map[string]string{"list": "", "name": "", "bowls": strconv.Itoa(usualBowls), "serve": string(plan.Hot), "method": "", "school": "", "notes": "",
 	"around": ""}
 
 // Show shows where a list is pasted.
@@ -256,6 +259,8 @@ type readView struct {
 	Foreign  bool         // hardly a line is in words that the pantry knows
 	Schools  []schoolView // how it may be cooked, where no method says it
 	Doubtful int          // sentences with something to look at
+	Looked   int          // sentences that are looked at though nothing is doubted
+	Outcome  *outcomeView // what comes of the method; nil where it could not be followed
 }
 
 // schoolView is one way of cooking the list, with what comes of it.
@@ -265,26 +270,14 @@ type schoolView struct {
 }
 
 // schools says how the list may be cooked, if no method does.
-func (s *Screen) schools(c *gin.Context, v *readView, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) error {
-	if f.Text("method") != "" && !v.ByList {
-		return nil
+func (v *readView) schools(say words.Printer, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home,
+	pots []vessel.Pot, kit kit) {
+	if f.Text("method") != "" && !v.ByList || len(pots) == 0 {
+		return
 	}
-	say := frame.Words(c)
-	given, _ := answers(frame.NewFields(f.Typed, standard), lines, all, home)
-	pots, kit, err := s.kit(c)
-	if err != nil || len(pots) == 0 {
-		return err
-	}
-	bowls := 4
-	if n, err := strconv.Atoi(f.Text("bowls")); err == nil && n > 0 && n <= 500 {
-		bowls = n
-	}
+	given, _, _ := answers(frame.NewFields(f.Typed, standard), lines, all, home)
 	for k, school := range recipe.Schools(given, all, kit.cooker, kit.oven) {
-		choice := plan.WayChoice{Bowls: bowls, Serve: plan.Serve(f.Text("serve")), Burner: kit.burner}
-		if choice.Serve != plan.Chilled {
-			choice.Serve = plan.Hot
-		}
-		p, err := app.Draft(choice, school, given, home, pots)
+		p, err := app.Draft(likely(f, pots, kit), school, given, home, pots)
 		if err != nil {
 			continue
 		}
@@ -293,7 +286,6 @@ func (s *Screen) schools(c *gin.Context, v *readView, f *frame.Fields, lines []r
 		one.Result = outcome(say, p)
 		v.Schools = append(v.Schools, one)
 	}
-	return nil
 }
 
 // outcome says what comes of a plan: how long it takes, how thick it is, what speaks against it.
@@ -347,17 +339,38 @@ func (s *Screen) kit(c *gin.Context) ([]vessel.Pot, kit, error) {
 	return pots, k, err
 }
 
-// method reads the method with the lines as they stand now.
-func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) {
+// likely is what the form asks for so far: what is not said yet, or not as it must be, is as usual.
+func likely(f *frame.Fields, pots []vessel.Pot, kit kit) plan.WayChoice {
+	choice := plan.WayChoice{Bowls: usualBowls, Serve: plan.Serve(f.Text("serve")), Burner: kit.burner}
+	if n, err := strconv.Atoi(f.Text("bowls")); err == nil && n > 0 && n <= mostBowls {
+		choice.Bowls = n
+	}
+	if choice.Serve != plan.Chilled {
+		choice.Serve = plan.Hot
+	}
+	var err error
+	if choice.Pot, err = design.PotFor(pots, choice.Bowls, vessel.OnStove); err != nil {
+		choice.Pot = vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}
+	}
+	return choice
+}
+
+// method reads the method with the lines as they stand now. At first it is served as it says.
+func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home,
+	pots []vessel.Pot, kit kit, first bool) {
 	if f.Text("method") == "" {
 		return
 	}
 	draft := frame.NewFields(f.Typed, standard)
-	given, _ := answers(draft, lines, all, home)
-	choice := plan.WayChoice{Bowls: 4, Serve: plan.Hot, Burner: vessel.DefaultBurner(),
-		Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160}}
-	cooked, err := recipe.NewReader(all, home.Measures).Cook("draft", choice, given, f.Text("method"), corrections(f, given, all),
-		recipe.OpenPot)
+	given, of, _ := answers(draft, lines, all, home)
+	reader, corrected := recipe.NewReader(all, home.Measures), corrections(f, given, all)
+	choice := likely(f, pots, kit)
+	cooked, err := reader.Cook("draft", choice, given, f.Text("method"), corrected, recipe.OpenPot)
+	if err == nil && first && cooked.Chilled && choice.Serve != plan.Chilled {
+		f.Typed.Set("serve", string(plan.Chilled))
+		v.In["serve"], choice.Serve = string(plan.Chilled), plan.Chilled
+		cooked, err = reader.Cook("draft", choice, given, f.Text("method"), corrected, recipe.OpenPot)
+	}
 	if err != nil {
 		v.ByList = true
 		return
@@ -367,35 +380,87 @@ func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Lin
 		v.ByList = true
 		return
 	}
-	course := forecast.Run(p, forecast.Options{CourseOnly: true})
+	p = design.Apart(design.InRoom(p, pots), pots)
+	forecasted := forecast.Run(p, forecast.Options{})
 	v.ByList, v.Faults = cooked.ByList, f.Faults(say)
 	v.Things = thingsOf(given, all)
 	for _, s := range cooked.Sentences {
 		one := v.sentence(say, f, len(v.Method), s)
-		for _, d := range s.Doubts {
-			one.Doubts = append(one.Doubts, say.Doubt(d))
-		}
 		for _, i := range s.Steps {
-			title := say.Step(p, course, i).Title
+			title := say.Step(p, forecasted, i).Title
 			if pot := p.Steps[i].PotName(); pot != plan.MainPot && !p.Steps[i].Do.IsPreparation() {
 				title = say.InPan(pot, title)
 			}
-			one.Steps = append(one.Steps, stepView{title, say.Figures(p, course, i)})
+			one.Steps = append(one.Steps, stepView{title, say.Figures(p, forecasted, i)})
 		}
 		switch {
 		case !s.Understood():
 			v.Unclear++
 		case len(s.Doubts) > 0:
 			v.Doubtful++
+		case len(s.Looks) > 0:
+			v.Looked++
 		}
 		v.Method = append(v.Method, one)
 	}
 	for _, i := range cooked.Prepared {
-		v.Prepared = append(v.Prepared, stepView{say.Step(p, course, i).Title, say.Figures(p, course, i)})
+		v.Prepared = append(v.Prepared, stepView{say.Step(p, forecasted, i).Title, say.Figures(p, forecasted, i)})
 	}
 	for _, i := range cooked.Unplaced {
 		v.Unplaced = append(v.Unplaced, given[i].Text)
 	}
+	for i, stops := range cooked.Trails {
+		v.Lines[of[i]].Trail = trail(say, stops)
+	}
+	if !v.ByList {
+		v.Outcome = newOutcome(say, p, forecasted, cooked.Sentences)
+	}
+}
+
+// An outcomeView is what comes of a method as it was read.
+type outcomeView struct {
+	Time, Bowl, Thick string
+	Grains            []string
+	Against           []againstView
+}
+
+// An againstView is what speaks against it, with the sentence that it is of.
+type againstView struct {
+	Text, Key string
+	Number    int
+}
+
+// newOutcome says what comes of a plan.
+func newOutcome(say words.Printer, p *plan.Plan, f *forecast.Forecast, sentences []recipe.Sentence) *outcomeView {
+	total := f.Time.TotalMin
+	total.Low, total.High = total.Low+f.Time.PrepMin, total.High+f.Time.PrepMin
+	v := &outcomeView{Time: say.Span(total), Thick: strings.ToLower(say.Thickness(f, p.Serve))}
+	mass := f.Yield.MassG
+	v.Bowl = say.Sprintf("%s to %s in all, %d bowls of about %s", strings.TrimSuffix(say.Grams(measure.Gram(mass.Low)), " g"),
+		say.Grams(measure.Gram(mass.High)), p.Serves, say.Grams(measure.Gram(mass.Value/float64(p.Serves))))
+	for _, name := range slices.Sorted(maps.Keys(f.Doneness)) {
+		done, texture := f.Doneness[name], p.Texture(name)
+		low, high := pot.DonenessWord(texture, done.Low), pot.DonenessWord(texture, done.High)
+		if low != high {
+			low += " to " + high
+		}
+		v.Grains = append(v.Grains, p.PartName(name)+": "+low)
+	}
+	const most = 4
+	for _, one := range watch.Findings(p, f) {
+		if one.Severity == forecast.Note || len(v.Against) == most {
+			continue
+		}
+		against := againstView{Text: say.Finding(p, one).Message}
+		for k := range sentences {
+			if slices.Contains(sentences[k].Steps, one.Step) {
+				against.Key, against.Number = strconv.Itoa(k), k+1
+				break
+			}
+		}
+		v.Against = append(v.Against, against)
+	}
+	return v
 }
 
 type lineView struct {
@@ -408,6 +473,7 @@ type lineView struct {
 	MaterialFault, AmountFault            string
 	AmountText, AlsoText, MeasureText     string
 	Trust                                 string
+	Trail                                 []stopView // where it goes by the method
 }
 
 func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []recipe.Line, home plan.Home) error {
@@ -449,7 +515,8 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 		}
 		v.Lines = append(v.Lines, one)
 	}
-	if _, corrected := f.Typed["material0"]; !corrected {
+	_, again := f.Typed["material0"]
+	if !again {
 		for i, l := range v.Lines { // as they would be sent unchanged
 			f.Typed.Set("material"+strconv.Itoa(i), l.Material)
 			f.Typed.Set("amount"+strconv.Itoa(i), l.Amount)
@@ -463,10 +530,12 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 		}
 	}
 	v.Foreign = v.All >= fewLines && share*known < v.All
-	v.method(say, f, lines, all, home)
-	if err := s.schools(c, &v, f, lines, all, home); err != nil {
+	pots, kit, err := s.kit(c)
+	if err != nil {
 		return err
 	}
+	v.method(say, f, lines, all, home, pots, kit, !again)
+	v.schools(say, f, lines, all, home, pots, kit)
 	if status == http.StatusOK && f.Err() != nil {
 		status = http.StatusUnprocessableEntity
 	}
@@ -511,7 +580,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		return s.showPaste(c, http.StatusUnprocessableEntity, f)
 	}
 	choice := s.choice(c, f)
-	items, notes := answers(f, lines, all, home)
+	items, _, notes := answers(f, lines, all, home)
 	var made *plan.Plan
 	byList := false
 	if f.Err() == nil {
@@ -556,7 +625,7 @@ func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
 	choice := plan.WayChoice{Serve: plan.Serve(f.Text("serve")), Burner: vessel.DefaultBurner()}
 	f.Name("name", 80)
 	bowls, err := strconv.Atoi(f.Text("bowls"))
-	if err != nil || bowls < 1 || bowls > 500 {
+	if err != nil || bowls < 1 || bowls > mostBowls {
 		f.Fault("bowls", errBowls)
 	}
 	choice.Bowls = bowls
@@ -577,8 +646,8 @@ func (s *Screen) choice(c *gin.Context, f *frame.Fields) plan.WayChoice {
 }
 
 // answers turns the lines, as they were corrected, into items. Lines that are
-// left out, and those without an amount, go into the notes.
-func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (given []recipe.Given, notes []string) {
+// left out, and those without an amount, go into the notes. of is the line of each.
+func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home) (given []recipe.Given, of []int, notes []string) {
 	section := ""
 	for i, l := range lines {
 		key := strconv.Itoa(i)
@@ -621,9 +690,9 @@ func answers(f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan
 		if l.Note != "" {
 			notes = append(notes, l.Text)
 		}
-		given = append(given, recipe.Given{Item: item, Text: l.Text, Note: l.Note, Section: section})
+		given, of = append(given, recipe.Given{Item: item, Text: l.Text, Note: l.Note, Section: section}), append(of, i)
 	}
-	return given, notes
+	return given, of, notes
 }
 
 // shortNotes puts what the list says beside the amounts into the notes.
