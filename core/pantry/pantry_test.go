@@ -10,7 +10,7 @@ import (
 func TestTablesAreWhole(t *testing.T) {
 	p, err := load()
 	require.NoError(t, err)
-	require.Len(t, p.All(), 123)
+	require.Len(t, p.All(), 134)
 	for _, m := range p.All() {
 		require.NoError(t, m.Check(), m.Slug)
 		require.NotEmpty(t, m.SourceNote, m.Slug)

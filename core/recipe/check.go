@@ -86,7 +86,8 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	}
 	steps := append(slices.Clone(before), s.Steps...)
 	const about = 1
-	for _, said := range saidTimes(s.Text) {
+	times := saidTimes(s.Text)
+	for _, said := range times {
 		kept := slices.ContainsFunc(steps, func(i int) bool {
 			m, ok := lasting(&p.Steps[i])
 			if k := i + 2; ok && k < len(p.Steps) && p.Steps[i].Do == p.Steps[k].Do && float64(m) < said.Low-about {
@@ -99,6 +100,18 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
 		})
 		if !kept && !serveOr.MatchString(s.Text) {
+			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
+		}
+	}
+	for k, said := range times { // "for 10 minutes, cover for 10 minutes more"
+		again := slices.Contains(times[:k], said)
+		last := 0
+		for _, i := range s.Steps {
+			if m, ok := lasting(&p.Steps[i]); ok && float64(m) >= said.Low-about && float64(m) <= said.High+about {
+				last++
+			}
+		}
+		if again && last == 1 {
 			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
 		}
 	}

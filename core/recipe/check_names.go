@@ -175,6 +175,7 @@ func (r *second) read(s *Sentence, waiting string) {
 	r.mashing(s)
 	r.shares(s)
 	r.elsewhere(s)
+	r.kitchen(s)
 }
 
 func (s *Sentence) note(of DoubtOf, words string) {

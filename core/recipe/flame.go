@@ -452,6 +452,24 @@ func (l *clause) thickens() bool {
 var thickIsName = wordSet("coconut milk cream extract press syrup")
 
 // grainMeant is the grain or vegetable that a clause waits for: the one that it names behind "until", or the slowest in the pot.
+// grainForCooker is the grain that was made ready, where a cooker would hold nothing else to be cooked: "wash both and pressure
+// cook with the water".
+func (c *cookery) grainForCooker(named []mention) (ready []mention) {
+	solid := func(i int) bool {
+		one := mention{item: i}
+		return c.behaves(one, pantry.Grain) || c.behaves(one, pantry.Tissue)
+	}
+	if slices.ContainsFunc(c.held(), solid) || slices.ContainsFunc(named, func(m mention) bool { return m.holder >= 0 || solid(m.item) }) {
+		return nil
+	}
+	for i := range c.given {
+		if c.used[i] == 0 && len(c.preparations[i]) > 0 && c.behaves(mention{item: i}, pantry.Grain) {
+			ready = append(ready, mention{item: i, share: 1, holder: -1})
+		}
+	}
+	return ready
+}
+
 // What softens no more, as flour, is none.
 func (c *cookery) grainMeant(l *clause) (part string, meant *pantry.Material) {
 	part, meant = c.grainInPot()
@@ -477,7 +495,8 @@ func (c *cookery) grainMeant(l *clause) (part string, meant *pantry.Material) {
 }
 
 func (c *cookery) pressure(l *clause) (fine bool) {
-	c.put(c.asOther(c.fresh(l)), plan.Step{})
+	list := c.asOther(c.fresh(l))
+	c.put(append(list, c.grainForCooker(list)...), plan.Step{})
 	if len(c.held()) == 0 {
 		c.liquids()
 	}

@@ -224,7 +224,7 @@ func TestSeveralThingsOnOneLine(t *testing.T) {
 		"cashews 8, raisins 10":                              "cashew 8 nut, raisin 10 raisin",
 		"ghee 2 tbsp and saffron a pinch":                    "ghee 2 tbsp, saffron 1 pinch",
 		"rice 1 cup, 200 g":                                  "rice-short 1 cup",
-		"salt and pepper":                                    "salt  ?",
+		"salt and moonshine":                                 "salt  ?",
 		"500 ml or 2 1/2 cups milk":                          "milk-whole 500 ml = 2.5 cup",
 		"50 g almonds or cashews":                            "almond 50 g ?",
 		"1 cup jaggery (or brown sugar)":                     "jaggery 1 cup",

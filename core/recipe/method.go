@@ -70,12 +70,16 @@ const (
 	AllOfIt        DoubtOf = "all-of-it"        // Words: of which a part is said, and all went in
 	Elsewhere      DoubtOf = "elsewhere"        // Words: is named, and what is heated by its steps has nothing to do with it
 	WholePot       DoubtOf = "whole-pot"        // Words: is to be mashed, and all that is in the pot would be
+	AtOnce         DoubtOf = "at-once"          // Words: goes in bit by bit, and its step takes all at one time
+	Flame          DoubtOf = "flame"            // it is in the oven or a slow cooker, and its step is over a flame
+	Raw            DoubtOf = "raw"              // Words: is called cooked, and no step has cooked it
+	WithIt         DoubtOf = "with-it"          // Words: is in the pot too, whose liquid is poured off
 )
 
 // Doubts lists the kinds of doubt.
 func Doubts() []DoubtOf {
 	return []DoubtOf{Unread, MoreThanListed, HowLong, NoAmount, TakenFor, NotPut, OtherPan, TimeLost, NotDone, NotPoured, Unnamed,
-		InAlready, FigureLost, AllOfIt, WholePot, Elsewhere}
+		InAlready, FigureLost, AllOfIt, WholePot, Elsewhere, AtOnce, Flame, Raw, WithIt}
 }
 
 // A Doubt is what a cook should look at in a sentence that was read.

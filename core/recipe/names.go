@@ -47,10 +47,10 @@ func (r *Reader) namesOf(g Given) []string {
 	for _, class := range classes[m.Kind] {
 		set[class] = true
 	}
-	switch m.Behaviour {
-	case pantry.Grain:
+	switch {
+	case m.Behaviour == pantry.Grain:
 		set["grain"] = true
-	case pantry.Piece:
+	case m.Behaviour == pantry.Piece && m.Kind != "fruit" && m.Kind != "dairy":
 		set["nut"] = true
 	}
 	for part, more := range commonly {
@@ -336,7 +336,13 @@ func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 		return false
 	}
 	text, _ := c.amountBefore(l, k)
-	return cmp.Or(text, c.amountAfter(l, k+length)) != ""
+	return cmp.Or(text, c.amountAfter(l, k+length)) != "" || c.boilsInWater(l, k)
+}
+
+// boilsInWater reports whether what is in no pot yet is boiled in water of which no amount is said: it is other water than what is in.
+func (c *cookery) boilsInWater(l *clause, k int) bool {
+	return (l.do == doBoil || l.do == doCook) && slices.ContainsFunc(l.words[max(k-4, 0):k], func(w *token) bool { return w.text == "in" }) &&
+		slices.ContainsFunc(c.solids(l), c.unput) && c.cooksInWater(l, k)
 }
 
 func first(text string, _ int) string { return text }
@@ -521,6 +527,7 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 			list = plain
 		}
 	}
+	beside := c.sectionNamed(l)
 	kind := "" // "hot milk", "thick milk": what is said before the name
 	if k > 0 {
 		kind = l.words[k-1].one
@@ -531,6 +538,9 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 		}
 		if c.given[i].Section != c.section {
 			n += 2
+		}
+		if beside != nil && c.given[i].Section == *beside {
+			n -= 3
 		}
 		if kind != "" && !filler[kind] && slices.Contains(plainWords(c.given[i].Text), kind) {
 			n -= 8
@@ -650,6 +660,23 @@ func (c *cookery) sectionOf(l *clause) string {
 		}
 	}
 	return ""
+}
+
+// sectionNamed is the part of the list that all else is of that a clause names, and that the list has but once: "the rhubarb,
+// sugar and orange juice"; nil if there is no such part.
+func (c *cookery) sectionNamed(l *clause) *string {
+	var found *string
+	for _, group := range c.namedIn(l.text()) {
+		if len(group) > 1 {
+			continue
+		}
+		section := &c.given[group[0]].Section
+		if found != nil && *found != *section {
+			return nil
+		}
+		found = section
+	}
+	return found
 }
 
 func (c *cookery) material(i int) *pantry.Material {

@@ -397,7 +397,7 @@ func (c *cookery) aside(l *clause, list []mention) {
 		"in a small pot",
 		"in a large pan", "in a large pot", "in a large saucepan", "in a heavy pan", "in a heavy pot", "in a wide pan", "in a heavy bottomed pan")
 	known := slices.ContainsFunc(list, func(m mention) bool {
-		return m.item >= 0 && m.share <= 0 && m.holder < 0 && !c.behaves(m, pantry.Aroma)
+		return m.item >= 0 && m.share <= 0 && m.holder < 0 && !c.behaves(m, pantry.Aroma) && c.given[m.item].Item.Material != "water"
 	})
 	if k := l.newPan(); k >= 0 && (l.words[k].one == "pan" || l.words[k].one == "saucepan" || l.words[k].one == "pot") && c.cooked() {
 		indefinite = true

@@ -167,7 +167,7 @@ var cleans = wordSet("wash rinse clean pick")
 func (c *cookery) goesWith(one, next *clause) bool {
 	switch {
 	case one.bare() && (next.getsReady() || next.do == doMash):
-	case c.addsToFry(one, next):
+	case c.addsToFry(one, next), c.addsToRoast(one, next):
 		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
 	case c.takesToTemper(one, next):
 		next.words = slices.Concat(next.words, methodWords("with a little of the hot milk"))
@@ -235,6 +235,19 @@ func (c *cookery) addsToFry(one, next *clause) bool {
 	}
 	last := len(c.steps) - 1
 	return c.fat != nil || last >= 0 && c.steps[last].Do == plan.Fry || c.takesBackFat()
+}
+
+// addsToRoast reports whether a clause adds only grain that the next one roasts with what is being roasted: "add the rice and
+// roast one more minute".
+func (c *cookery) addsToRoast(one, next *clause) bool {
+	if one.do != doAdd || next.do != doRoast || len(c.unused(next)) > 0 || len(c.held()) > 0 || c.fat != nil {
+		return false
+	}
+	list := c.unused(one)
+	roasting := slices.ContainsFunc(c.preparations, func(all []preparing) bool {
+		return slices.ContainsFunc(all, func(p preparing) bool { return p.name == "roast" && p.sentence == c.now })
+	})
+	return roasting && len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Grain) })
 }
 
 // takesBackFat takes fat out of a pot that holds nothing else: what is fried in it comes out again.
@@ -378,6 +391,12 @@ func (c *cookery) forTheLast(text string, begin int) {
 	case timed(whole) && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Until.Minutes:
 		left := *whole.Until.Minutes - *end.Until.Minutes
 		whole.Until = &plan.Until{Minutes: &left}
+	case whole.Do == plan.Bake && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Minutes:
+		minutes, note := *end.Until.Minutes, end.Note
+		*end = *whole
+		end.Note, end.Minutes = note, &minutes
+		left := *whole.Minutes - minutes
+		whole.Minutes = &left
 	case whole.Do == plan.Bake && end.Do == plan.Bake && whole.Pot == end.Pot && *end.Minutes < *whole.Minutes:
 		left := *whole.Minutes - *end.Minutes
 		whole.Minutes = &left

@@ -67,7 +67,11 @@ func (c *cookery) enoughWater(l *clause) string {
 		times = covers
 	}
 	grams := 0.0
-	for _, m := range append(slices.Clone(c.last), c.solids(l)...) {
+	solids := c.solids(l)
+	if len(solids) == 0 {
+		solids = c.last
+	}
+	for _, m := range solids {
 		if m.item >= 0 {
 			grams = max(grams, c.gramsOf(m.item))
 		}

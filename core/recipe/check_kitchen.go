@@ -1,0 +1,130 @@
+package recipe
+
+import (
+	"maps"
+	"regexp"
+	"slices"
+	"strings"
+
+	"kirdu/core/pantry"
+	"kirdu/core/plan"
+)
+
+// What a cook knows of a kitchen, held against the steps: what is boiled in water has some, what is poured off leaves what
+// was boiled, what is called cooked was, an oven is no flame, what goes in ladle by ladle does not go in at once.
+
+var (
+	waterSaid = regexp.MustCompile(`(?i)\b(?:boil|cook|simmer|soften|poach)\b[^.;]*\bin (?:plenty of |lots of |enough |fresh |boiling |` +
+		`salted |hot |some |a little |a lot of |just enough |a (?:large |big )?(?:pan|pot) of (?:boiling |salted )*)*water\b`)
+	drainSaid  = regexp.MustCompile(`(?i)\b(?:drain|strain)\b`)
+	cookedSaid = regexp.MustCompile(`(?i)\b(?:the|your|with|add|this) (?:cooked|boiled|softened|steamed|(mashed)) ` +
+		`(?:and (?:cooled|drained|mashed|ground) )?([a-z]+ ?[a-z]*)`)
+	flameSaid = regexp.MustCompile(`(?i)\b(?:simmer|boil|heat|hob|stove|flame|fire|burner|saucepan|pan|pot|bubble|hotplate|warm|fry|gas)\w*`)
+	bitByBit  = regexp.MustCompile(`(?i)\b(?:ladle(?:ful)?|cup(?:ful)?|glass|little|bit)s? at a time\b|\bladle by ladle\b|\bin (?:two|three|four|several|` +
+		`small) (?:additions|goes|batches|lots|portions|stages)\b`)
+	eachTaken = regexp.MustCompile(`(?i)\b(?:each|before|until it (?:is|has)|between)\b`)
+)
+
+// kitchen adds to a sentence what a cook would miss in its steps.
+func (r *second) kitchen(s *Sentence) {
+	if len(s.Steps) == 0 {
+		return
+	}
+	touches := func(slug string) bool {
+		return slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].touched[slug] })
+	}
+	if waterSaid.MatchString(s.Text) && !touches("water") && r.does(s, plan.Heat, plan.Pressure) {
+		s.note(NotPut, "water")
+	}
+	r.drained(s)
+	r.raw(s)
+	for _, k := range s.Steps {
+		one := &r.plan.Steps[k]
+		if one.Do == plan.Heat && !flameSaid.MatchString(s.Text) && r.afterBaking(k) {
+			s.note(Flame, "")
+		}
+		if one.Do == plan.Add && bitByBit.MatchString(s.Text) && eachTaken.MatchString(s.Text) && !slices.Contains(one.Manner, plan.InGoes) {
+			for _, group := range r.namedIn(s.Text) {
+				if m, ok := r.reader.pantry.Material(r.slug(group[0])); ok && m.Behaviour == pantry.Liquid && r.steps[k].touched[m.Slug] {
+					s.note(AtOnce, NameOf(m))
+				}
+			}
+		}
+	}
+}
+
+// drained finds what was in the pot beside what is boiled and drained: it would be poured off with its liquid.
+func (r *second) drained(s *Sentence) {
+	if !drainSaid.MatchString(s.Text) || !r.does(s, plan.Heat, plan.Drain) {
+		return
+	}
+	named := map[string]bool{"water": true}
+	for _, i := range r.unplaced {
+		named[r.slug(i)] = true // where that is was no sentence's doing
+	}
+	for _, group := range r.namedIn(s.Text) {
+		for _, i := range group {
+			named[r.slug(i)] = true
+		}
+	}
+	for _, k := range s.Steps {
+		if r.plan.Steps[k].Do != plan.Drain {
+			continue
+		}
+		solids, other := 0, ""
+		for _, slug := range slices.Sorted(maps.Keys(r.steps[k].touched)) {
+			m, ok := r.reader.pantry.Material(slug)
+			solid := ok && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue)
+			if solid {
+				solids++
+			}
+			if (solid || ok && m.Behaviour == pantry.Liquid) && !named[slug] {
+				other = slug
+			}
+		}
+		if m, ok := r.reader.pantry.Material(other); ok && (solids > 1 || m.Behaviour == pantry.Liquid) {
+			s.note(WithIt, NameOf(m))
+		}
+	}
+}
+
+// raw finds what is called cooked where it goes in, and no step has cooked it.
+func (r *second) raw(s *Sentence) {
+	for _, found := range cookedSaid.FindAllStringSubmatch(s.Text, -1) {
+		i, ok := r.first(found[2])
+		if !ok || strings.Contains(strings.ToLower(r.given[i].Text), "cooked") || strings.Contains(strings.ToLower(r.given[i].Text), "boiled") {
+			continue
+		}
+		m, known := r.reader.pantry.Material(r.slug(i))
+		if !known || m.Behaviour != pantry.Grain && (m.Behaviour != pantry.Tissue || found[1] != "") { // fruit is mashed raw
+			continue
+		}
+		arrives, cooked := false, false
+		for k := 0; k <= s.Steps[len(s.Steps)-1]; k++ {
+			one := &r.plan.Steps[k]
+			switch one.Do {
+			case plan.Heat, plan.Pressure, plan.Bake, plan.Steam, plan.Roast:
+				cooked = cooked || r.steps[k].touched[r.slug(i)] && !(one.Do == plan.Roast)
+			case plan.Add:
+				arrives = arrives || slices.Contains(s.Steps, k) && r.steps[k].touched[r.slug(i)] && !cooked
+			}
+		}
+		if arrives {
+			s.note(Raw, r.called(r.slug(i)))
+		}
+	}
+}
+
+// afterBaking reports whether the step over a flame is of a pot that is in an oven or a slow cooker still.
+func (r *second) afterBaking(k int) bool {
+	for b := k - 1; b >= 0; b-- {
+		switch one := &r.plan.Steps[b]; {
+		case one.PotName() != r.plan.Steps[k].PotName() || one.Do.IsPreparation():
+		case one.Do == plan.Bake:
+			return true
+		case one.Do != plan.Add:
+			return false
+		}
+	}
+	return false
+}
