@@ -19,10 +19,13 @@ var (
 	drainSaid  = regexp.MustCompile(`(?i)\b(?:drain|strain)\b`)
 	cookedSaid = regexp.MustCompile(`(?i)\b(?:the|your|with|add|this) (?:cooked|boiled|softened|steamed|(mashed)) ` +
 		`(?:and (?:cooled|drained|mashed|ground) )?([a-z]+ ?[a-z]*)`)
-	flameSaid = regexp.MustCompile(`(?i)\b(?:simmer|boil|heat|hob|stove|flame|fire|burner|saucepan|pan|pot|bubble|hotplate|warm|fry|gas)\w*`)
-	bitByBit  = regexp.MustCompile(`(?i)\b(?:ladle(?:ful)?|cup(?:ful)?|glass|little|bit)s? at a time\b|\bladle by ladle\b|\bin (?:two|three|four|several|` +
+	flameSaid  = regexp.MustCompile(`(?i)\b(?:simmer|boil|heat|hob|stove|flame|fire|burner|saucepan|pan|pot|bubble|hotplate|warm|fry|gas)\w*`)
+	amountSaid = regexp.MustCompile(`(?i)\b(?:\d[\d/. ]*|an? |half an? |one |two |three )(?:cups?|ml|l|g|tbsp|tsp|tablespoons?|teaspoons?|` +
+		`glass(?:es)?) (?:of )?(?:the )?(?:cold |warm |more |remaining |extra )*([a-z]+ ?[a-z]*)`)
+	bitByBit = regexp.MustCompile(`(?i)\b(?:ladle(?:ful)?|cup(?:ful)?|glass|little|bit)s? at a time\b|\bladle by ladle\b|\bin (?:two|three|four|several|` +
 		`small) (?:additions|goes|batches|lots|portions|stages)\b`)
-	eachTaken = regexp.MustCompile(`(?i)\b(?:each|before|until it (?:is|has)|between)\b`)
+	steepsSaid = regexp.MustCompile(`(?i)\b(?:saffron|strands|threads|aside|reserve|keep)\b`)
+	eachTaken  = regexp.MustCompile(`(?i)\b(?:each|before|until it (?:is|has)|between)\b`)
 )
 
 // kitchen adds to a sentence what a cook would miss in its steps.
@@ -35,6 +38,19 @@ func (r *second) kitchen(s *Sentence) {
 	}
 	if waterSaid.MatchString(s.Text) && !touches("water") && r.does(s, plan.Heat, plan.Pressure) {
 		s.note(NotPut, "water")
+	}
+	for _, found := range amountSaid.FindAllStringSubmatch(s.Text, -1) {
+		i, ok := r.first(found[1])
+		if !ok || steepsSaid.MatchString(s.Text) {
+			continue
+		}
+		told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotPut || d.Of == InAlready })
+		if m, known := r.reader.pantry.Material(r.slug(i)); !known || told || m.Behaviour != pantry.Liquid || m.Slug == "water" {
+			continue
+		}
+		if !slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].put[r.slug(i)] || r.plan.Steps[k].Do == plan.Press }) {
+			s.note(InAlready, r.called(r.slug(i)))
+		}
 	}
 	r.drained(s)
 	r.raw(s)

@@ -228,6 +228,9 @@ func (c *cookery) boilsOn(l *clause) bool {
 
 // caramel browns what sugar a clause names.
 func (c *cookery) caramel(l *clause) bool {
+	if len(c.held()) > 0 && c.next == nil && c.anyNew(c.unused(l)) {
+		c.next = []string{} // in a pan of its own
+	}
 	return c.put(c.mentions(l), plan.Step{}) && c.browns(l)
 }
 
@@ -404,7 +407,7 @@ func (c *cookery) fryInPot(l *clause, f frying, minutes measure.Minute) {
 		m := c.material(i)
 		return m != nil && m.Behaviour == pantry.Liquid
 	})
-	if wet && c.next == nil && f.fat >= 0 && f.left < 0 && c.anyNew(f.others) {
+	if wet && c.next == nil && (f.fat >= 0 || f.left >= 0) && c.anyNew(f.others) {
 		c.next = []string{}
 	}
 	list := f.others

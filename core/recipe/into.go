@@ -155,12 +155,37 @@ func (c *cookery) sweetensThat(l *clause, named []mention) []mention {
 // bothPots pours what is in one pot to what is in the other: "mix the two together".
 func (c *cookery) bothPots(l *clause, named []mention) bool {
 	other := c.otherPot()
+	if c.bothInto(l, named) {
+		return true
+	}
 	if other < 0 || len(named) > 0 || !l.has("both together", "the two together", "both", "the two", "two mixtures") {
 		return false
 	}
 	from := max(c.at, other)
 	c.at = min(c.at, other)
 	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+}
+
+// bothInto puts the two things that wait beside the pudding into it: "add both to the rice with the sugar".
+func (c *cookery) bothInto(l *clause, named []mention) bool {
+	const two = 2
+	main := c.mainPot()
+	if main < 0 || l.find("both") < 0 || len(named) == 0 {
+		return false
+	}
+	var list []mention
+	for h := range c.holders {
+		if one := &c.holders[h]; h != main && one.left >= fullyUsed && len(one.items) > 0 && !strings.HasSuffix(one.name, ".fat") {
+			list = append(list, mention{item: -1, share: 1, holder: h})
+		}
+	}
+	if len(list) != two || slices.ContainsFunc(named, func(m mention) bool { return m.holder >= 0 && m.holder != main }) {
+		return false
+	}
+	l.has("both")
+	c.at, c.next = main, nil
+	return c.put(append(list, slices.DeleteFunc(named, func(m mention) bool { return m.item >= 0 && m.share <= 0 || m.holder == main })...),
+		plan.Step{})
 }
 
 // addList puts what a clause means into the pot, a bowl or a dish.

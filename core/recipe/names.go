@@ -298,8 +298,12 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 	if len(list) > 0 {
 		return list, again
 	}
+	becomes := k > 1 && l.words[k-1].text == "a" && (l.words[k-2].text == "to" || l.words[k-2].text == "into") // "boil it to a sauce"
+	if becomes && (phrase == "sauce" || phrase == "syrup") {
+		l.words[k].read = true
+	}
 	for h := range c.holders {
-		called := slices.Contains(c.holders[h].words, phrase) || c.holders[h].pot && c.loosely(phrase, h)
+		called := slices.Contains(c.holders[h].words, phrase) || c.holders[h].pot && !becomes && c.loosely(phrase, h)
 		if called && (c.holders[h].left > 0 || c.holders[h].pot) && !slices.ContainsFunc(before, func(m mention) bool { return m.holder == h }) {
 			return []mention{{item: -1, share: c.partShare(l, k), holder: h, at: k}}, false
 		}
@@ -456,6 +460,9 @@ func (c *cookery) loosely(phrase string, h int) bool {
 		return h != c.at
 	}
 	if phrase == "sauce" || phrase == "topping" {
+		if main := c.mainPot(); main >= 0 && c.at != main && c.cooked() {
+			return h == c.at // "boil it to a sauce. Pour the sauce over the rice"
+		}
 		return h > 0 || h != c.at
 	}
 	if phrase == "syrup" {

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 )
@@ -134,8 +135,10 @@ func (t *telling) ownUnits() {
 			t.replace(k+2, k+2, "minutes")
 		case t.amountOfNothing(k, "ml", wordSet("other remaining last")):
 			t.sayOf(k+2, t.leftLiquid())
+		case t.at(k) == "rest" && t.at(k+1) != "of" && t.find(k, "sweeten") && t.isName("sugar"):
+			t.sayOf(k+1, "sugar") // "sweeten the rice with the rest"
 		case t.restOfNothing(k):
-			t.sayOf(k+1, t.leftLiquid()) // "heat the rest with the sugar"
+			t.sayOf(k+1, cmp.Or(t.leftLiquid(), t.leftOver(k))) // "heat the rest with the sugar"
 		case t.amountOfNothing(k, "cup", wordSet("aside reserve back")):
 			t.sayOf(k+2, t.namedBefore(k))
 		}
@@ -150,7 +153,7 @@ func (t *telling) amountOfNothing(k int, unit string, behind map[string]bool) bo
 
 // restOfNothing reports whether "the rest" is said, and not of what.
 func (t *telling) restOfNothing(k int) bool {
-	if t.at(k) != "rest" || t.at(k+1) == "of" || k == 0 {
+	if t.at(k) != "rest" || t.at(k+1) == "of" || t.at(k+1) == "for" || t.at(k+1) == "aside" || t.at(k+1) == "back" || k == 0 {
 		return false
 	}
 	return doing[t.at(k-1)] != "" && t.at(k-1) != "let" || t.at(k-1) == "the" && k > 1 && doing[t.at(k-2)] != ""
@@ -188,6 +191,33 @@ func (t *telling) namedBefore(k int) (name string) {
 		}
 	}
 	return name
+}
+
+// leftOver is the name of the one thing that was named last and of which a part is in or is kept: "set aside a spoon of the ghee.
+// Add the rest"; "" for none.
+func (t *telling) leftOver(k int) string {
+	if kept := t.find(k, "aside", "later", "back", "reserve"); kept {
+		if name := t.nameBefore(k); name != nil {
+			return strings.Join(name, " ")
+		}
+	}
+	if t.now == 0 {
+		return ""
+	}
+	groups := t.namedIn(t.text[t.now-1])
+	if len(groups) == 0 || len(groups[len(groups)-1]) > 1 {
+		return ""
+	}
+	i := groups[len(groups)-1][0]
+	if part := t.used[i] > 0 && t.used[i] < fullyUsed || t.reserved[i] > 0; !part || t.material(i) == nil {
+		return ""
+	}
+	return NameOf(t.material(i))
+}
+
+// find reports whether one of these stands before a word.
+func (t *telling) find(k int, words ...string) bool {
+	return slices.ContainsFunc(t.texts(0, k), func(w string) bool { return slices.Contains(words, w) })
 }
 
 // leftLiquid is the name of the liquid of which a part is in, "" for none or several.

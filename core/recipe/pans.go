@@ -251,7 +251,8 @@ func (c *cookery) isCream(m mention) bool {
 }
 
 // whippedSaid is said of what is whipped until it stands.
-var whippedSaid = regexp.MustCompile(`\b(?:peaks?|stiff|fluffy|holds? its shape|whipped|light and airy)\b`)
+var whippedSaid = regexp.MustCompile(`\b(?:peaks?|stiff|fluffy|holds? its shape|whipped|light and airy|billowy|` +
+	`(?:until|till) (?:it (?:is )?)?(?:just )?(?:stands|holds|thick|thickens|thickened|firm))\b`)
 
 // slurry reports whether flour is stirred into some liquid, and not into all that is in the pot.
 func (c *cookery) slurry(l *clause, items []mention) bool {

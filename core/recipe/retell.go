@@ -47,6 +47,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 			t.say(k, "deseed") // "peel, seed and dice"
 		}
 	}
+	t.allBut()
 	t.keepingBack()
 	t.stirredAt()
 	t.bath()
@@ -258,8 +259,6 @@ func (t *telling) takingCare() {
 					break
 				}
 			}
-		case k > 0 && t.at(k-1) == "," && (w == "reserving" || w == "saving") && (t.at(k+1) == "some" || t.at(k+1) == "a"):
-			t.replace(k-1, len(t.words)) // "reserving some for garnish"
 		case k > 0 && (w == "making" && t.at(k+1) == "sure" || w == "taking" && t.at(k+1) == "care" || w == "ensuring"):
 			end := k
 			for end < len(t.words) && t.at(end) != "," {
@@ -273,24 +272,102 @@ func (t *telling) takingCare() {
 // keepingBack reads "add the milk, keeping back 100 ml" as what is kept first.
 func (t *telling) keepingBack() {
 	for k := 2; k < len(t.words); k++ {
-		w := t.at(k)
-		if t.at(k-1) != "," || !(w == "keeping" || w == "holding") || t.at(k+1) != "back" && w != "reserving" {
+		w, from, back := t.at(k), k+1, true
+		if w == "keeping" || w == "holding" || w == "setting" || w == "leaving" {
+			if back = t.at(k+1) == "back" || t.at(k+1) == "aside"; back {
+				from = k + 2
+			}
+		} else if w != "reserving" && w != "saving" {
 			continue
 		}
-		name := t.namedBefore(k)
-		amount, end := []string{}, k+2
-		for ; end < len(t.words) && t.at(end) != "," && t.at(end) != "for" && t.at(end) != "of"; end++ {
+		if t.at(k-1) != "," {
+			continue
+		}
+		name := t.nameBefore(k)
+		amount, end := []string{}, from
+		for ; end < len(t.words) && !endsAmount[t.at(end)]; end++ {
 			amount = append(amount, t.at(end))
 		}
-		if name == "" || len(amount) == 0 {
+		back = back || t.at(end) == "back" || t.at(end) == "aside" || t.at(end) == "over" // "keeping a few back"
+		if name == nil || len(amount) == 0 || !back {
 			return
 		}
-		first := append(append([]string{"keep"}, amount...), append([]string{"of", "the"}, append(strings.Fields(strings.ToLower(name)),
-			"aside", ",")...)...)
-		t.replace(k-1, len(t.words))
-		t.replace(0, 0, first...)
+		for end < len(t.words) && t.at(end) != "," && t.at(end) != "and" { // "of it for the nuts"
+			end++
+		}
+		t.replace(k-1, end)
+		t.keepFirst(amount, name)
 		return
 	}
+}
+
+// endsAmount are words that an amount ends before.
+var endsAmount = wordSet(", for of and back aside over to until which that")
+
+// keepFirst tells at first that an amount of something is kept.
+func (t *telling) keepFirst(amount, name []string) {
+	t.replace(0, 0, slices.Concat([]string{"keep"}, amount, []string{"of", "the"}, name, []string{"aside", ","})...)
+}
+
+// allBut reads "all but 2 tbsp of the sugar" and "the butter, except for a teaspoon" as what is kept first.
+func (t *telling) allBut() {
+	for k := 0; k < len(t.words); k++ {
+		behind := t.at(k) == "except" && k > 0
+		if !behind && !(t.at(k) == "but" && k > 0 && t.at(k-1) == "all") {
+			continue
+		}
+		from := k + 1
+		if t.at(from) == "for" {
+			from++
+		}
+		var amount []string
+		end := from
+		for ; end < len(t.words) && !endsAmount[t.at(end)]; end++ {
+			amount = append(amount, t.at(end))
+		}
+		if len(amount) == 0 || !isFigure(amount[0]) && numberWords[amount[0]] == 0 && amount[0] != "a" && amount[0] != "an" {
+			return
+		}
+		var name []string
+		switch {
+		case behind:
+			if name = t.nameBefore(k); name == nil {
+				return
+			}
+			t.replace(k, end)
+		case t.at(end) == "of":
+			from = end + 1
+			if t.at(from) == "the" {
+				from++
+			}
+			for length := 3; length > 0 && name == nil; length-- {
+				if from+length <= len(t.words) && t.isName(phraseOf(t.words[from:from+length])) {
+					name = t.texts(from, from+length)
+				}
+			}
+			if name == nil {
+				return
+			}
+			t.replace(k-1, end+1) // "all but 2 tbsp of"
+		default:
+			return
+		}
+		t.keepFirst(amount, name)
+		return
+	}
+}
+
+// nameBefore is the last thing of the list that is named before a word, in the words of the text; nil for none.
+func (t *telling) nameBefore(k int) []string {
+	const longest = 3
+	for end := k; end > 0; end-- {
+		for length := min(longest, end); length > 0; length-- {
+			if t.isName(phraseOf(t.words[end-length : end])) {
+				return t.texts(end-length, end)
+			}
+		}
+	}
+	return nil
 }
 
 // stirredAt passes over when something is stirred: "stirring after the first 30 minutes and again at 1 hour".

@@ -26,7 +26,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
-	if farewell.MatchString(text) || takesVessel.MatchString(text) || doneWhen.MatchString(text) ||
+	if farewell.MatchString(text) || takesVessel.MatchString(text) || greasesWith.MatchString(text) || doneWhen.MatchString(text) ||
 		(looksSo.MatchString(text) || wanted.MatchString(text)) && !asksMore.MatchString(text) {
 		return true
 	}
@@ -99,7 +99,8 @@ var (
 	takesVessel = regexp.MustCompile(`(?i)^(?:take|get|use|choose) (?:out )?(?:an?|your|the) (?:[a-z-]+ ){0,4}(?:pan|pot|saucepan|` +
 		`vessel|kadai|` +
 		`cooker|uruli|dish|bowl)(?: with a (?:heavy|thick) (?:base|bottom))?$`)
-	looksSo = regexp.MustCompile(`(?i)^(?:the|your|this|it)(?: [a-z]+){0,3} (?:should|must|will|needs to|ought to)(?: now| then|` +
+	greasesWith = regexp.MustCompile(`(?i)^use (?:[a-z]+ ){0,4}(?:butter|ghee|oil) to (?:grease|butter|oil|line|rub)\b[^,;]*$`)
+	looksSo     = regexp.MustCompile(`(?i)^(?:the|your|this|it)(?: [a-z]+){0,3} (?:should|must|will|needs to|ought to)(?: now| then|` +
 		` still)? (?:be|have|look|` +
 		`feel|taste|thicken|coat|become|get|stay|remain|continue|seem|keep|turn)\b`)
 	wanted = regexp.MustCompile(`(?i)^(?:you(?:'re| are)? (?:want|looking|aiming|after) (?:the|it|them|for|an?|your)|` +
@@ -129,7 +130,7 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 		if one.do == doNothing {
 			continue
 		}
-		if one.do == doPass && (cleans[one.verb] || !one.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "with")) {
+		if one.do == doPass && (cleans[one.verb] || !one.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "with", "on top")) {
 			said, before := maps.Clone(c.said), c.last
 			list := c.mentions(one)
 			switch onlyWater := !slices.ContainsFunc(list, func(m mention) bool {

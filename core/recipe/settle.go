@@ -51,7 +51,8 @@ var (
 			return false
 		}
 		text, _ := c.amountBefore(l, list[0].at)
-		return text != "" || list[0].share < 1-c.used[list[0].item]
+		return text != "" || list[0].share < 1-c.used[list[0].item] || l.find("few") >= 0 || l.find("some") >= 0 || l.find("little") >= 0 ||
+			l.find("handful") >= 0
 	}
 	// A grain that is in no pot is covered with water: it soaks.
 	soaksIt = func(c *cookery, l *clause) bool {
@@ -263,6 +264,12 @@ var inPassing = []meaning{
 	{verbs: "chill refrigerate keep", when: func(c *cookery, l *clause) bool { return serveOr.MatchString(c.text[c.now]) }, do: doNothing},
 	{verbs: "keep reserve save hold leave", when: untimed, has: []string{"the rest for", "the rest aside", "the remainder", "the others",
 		"rest for", "rest back"}, do: doNothing},
+	{verbs: "keep reserve save hold leave", when: func(c *cookery, l *clause) bool { // of what went in but for a part
+		return untimed(c, l) && slices.ContainsFunc(c.last, func(m mention) bool {
+			return m.share > 0 && m.share < 1 || m.item >= 0 && c.used[m.item] > 0 && c.used[m.item] < fullyUsed
+		})
+	}, has: []string{"a few for", "some for", "a few back", "some back", "a few aside", "some aside", "a handful for", "a little for"},
+		do: doNothing, then: readAll},
 	{verbs: "cover", finds: []string{"foil", "lid", "plate", "towel", "cloth"}, when: both(inPot, namesNothing), do: doNothing,
 		then: func(c *cookery, l *clause) {
 			l.lid()
@@ -342,14 +349,19 @@ var meanings = []meaning{
 	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on",
 		"on top"},
 		do: doTop},
+	{verbs: "pour spoon tip", has: []string{"over the top", "over the pudding", "over the payasam", "over the kheer", "over everything"},
+		when: func(c *cookery, l *clause) bool {
+			last := len(c.steps) - 1
+			return inPot(c, l) && namesNothing(c, l) && last >= 0 && c.steps[last].Do == plan.Fry
+		}, do: doTop}, // what was fried
 	{verbs: "rub press push work pass", finds: []string{"sieve", "strainer"}, when: func(c *cookery, l *clause) bool {
 		_, slowest := c.grainInPot()
 		return inPot(c, l) && namesNothing(c, l) && slowest != nil
 	}, do: doMash, then: func(_ *cookery, l *clause) { l.has("sieve", "smooth") }}, // "rub it through a sieve"
 	{verbs: "whisk beat churn whip mix", finds: []string{"smooth", "mashed", "mash"}, when: func(c *cookery, l *clause) bool {
 		_, slowest := c.grainInPot()
-		return inPot(c, l) && namesNothing(c, l) && slowest != nil && c.lastBowl() < 0 &&
-			slices.ContainsFunc(c.namedIn(l.asked().text()), func(group []int) bool { return slices.Contains(c.held(), group[0]) })
+		return inPot(c, l) && namesNothing(c, l) && slowest != nil && c.lastBowl() < 0 && (slowest.Kind == "pulse" && l.find("smooth") >= 0 ||
+			slices.ContainsFunc(c.namedIn(l.asked().text()), func(group []int) bool { return slices.Contains(c.held(), group[0]) }))
 	}, do: doMash}, // "whisk the dal until smooth"
 	{of: []action{doGrind}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
@@ -443,6 +455,14 @@ var meanings = []meaning{
 	{verbs: "sit stand rest lie", has: []string{"in water", "in cold water", "in fresh water", "in clean water", "in plenty of water",
 		"under water", "in warm water"}, do: doSoak},
 	{verbs: "keep", finds: []string{"cold", "chilled"}, when: untimed, do: doChill},
+	{verbs: "strain sieve pass", finds: []string{"into", "onto", "over"}, when: func(c *cookery, l *clause) bool {
+		into := slices.IndexFunc(c.mentioned(&clause{words: l.copied()}), func(m mention) bool { return m.holder >= 0 && m.holder != c.at })
+		return inPot(c, l) && into >= 0 && c.at != c.mainPot()
+	}, do: doAdd, then: func(c *cookery, l *clause) {
+		l.verb = "pour"
+		l.has("sieve", "strainer", "through a", "through")
+		c.strained[c.now] = true
+	}}, // "strain it into the rice": what was steeped in it stays behind
 	{verbs: "tip pour turn put place empty", finds: []string{"sieve", "colander", "strainer"},
 		not: []string{"through"}, when: both(inPot, namesNothing), do: doDrain},
 	{verbs: "pour pass tip", finds: []string{"through"}, not: []string{"into", "onto"}, when: func(c *cookery, l *clause) bool {

@@ -3,9 +3,11 @@ package recipe
 import (
 	"math"
 	"regexp"
+	"slices"
 	"strings"
 
 	"kirdu/core/measure"
+	"kirdu/core/pantry"
 	"kirdu/core/plan"
 )
 
@@ -103,7 +105,9 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		case "quarter":
 			share = 0.25
 		case "little", "some", "tablespoon", "spoonful", "splash", "few":
-			if m := c.material(item); m != nil && pours(m) {
+			m := c.material(item)
+			again := m != nil && (c.sweetens(item) || m.Behaviour == pantry.Piece || m.Behaviour == pantry.Fat) && c.namedLater(item)
+			if m != nil && pours(m) || again { // "with a little sugar", and later "the rest of it"
 				share = plan.SlurryShare
 			}
 		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
@@ -124,6 +128,14 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		return min(share, left)
 	}
 	return left
+}
+
+// namedLater reports whether a later sentence names something again.
+func (c *cookery) namedLater(item int) bool {
+	if c.now < 0 || c.now+1 >= len(c.text) {
+		return false
+	}
+	return slices.ContainsFunc(c.namedIn(strings.Join(c.text[c.now+1:], " . ")), func(group []int) bool { return slices.Contains(group, item) })
 }
 
 // piecesShare reads how many of the pieces of a list are meant: "one pandan leaf", "two of the eggs"; 0 for no number of them.
