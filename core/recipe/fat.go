@@ -2,6 +2,7 @@ package recipe
 
 import (
 	"cmp"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -29,13 +30,16 @@ func (c *cookery) hotFat(l *clause, list []mention) {
 	c.pan = len(c.held()) > 0 && l.newPan() >= 0
 }
 
+// bothOut is said of what was fried together: "fry the coconut; add the cashews; drain both".
+var bothOut = regexp.MustCompile(`(?i)^(?:drain|take|remove|lift|pour|tip|scoop)\b[^,;]*\b(?:both|all|everything|them)\b`)
+
 // toFry adds to what is being fried in the same sentence: "fry the cashews, add the raisins".
 func (c *cookery) toFry(list []mention) bool {
 	last := len(c.steps) - 1
 	if last < 0 || c.steps[last].Do != plan.Fry || len(list) == 0 {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+	if at, _ := unmarked(c.steps[last].Note); at != c.now && !(at == c.now-1 && c.now+1 < len(c.text) && bothOut.MatchString(c.text[c.now+1])) {
 		return false
 	}
 	for _, m := range list {

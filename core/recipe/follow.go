@@ -345,7 +345,7 @@ func (c *cookery) fresh(l *clause) []mention {
 		bare := l.beginsWith("in") || l.beginsWith("with") || l.beginsWith("cook in") || l.beginsWith("cook with") // "drain and boil in the milk"
 		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 &&
 			(len(c.preparations[m.item]) == 0 || bare) &&
-			material.Behaviour == pantry.Grain && len(c.held()) == 0 {
+			(material.Behaviour == pantry.Grain || bare && material.Behaviour == pantry.Tissue) && len(c.held()) == 0 {
 			list = append(list, mention{item: m.item, share: 1, holder: -1})
 		}
 	}

@@ -55,7 +55,9 @@ func (c *cookery) meantForTop(l *clause, list, before []mention, garnishes bool)
 		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
 	}
 	if garnishes && len(list) == 0 {
-		list = c.toppings() // "garnish and serve"
+		if list = c.friedNow(); len(list) == 0 { // "fry the cashews and garnish"
+			list = c.toppings() // "garnish and serve"
+		}
 	}
 	if len(list) == 0 && l.do != doPass && !garnishes {
 		if list = c.restOf(l, before); len(list) == 0 {
@@ -72,6 +74,20 @@ func (c *cookery) meantForTop(l *clause, list, before []mention, garnishes bool)
 		}
 	}
 	return list
+}
+
+// friedNow is what the sentence has fried, and put nowhere yet.
+func (c *cookery) friedNow() []mention {
+	last := len(c.steps) - 1
+	if last < 0 || c.steps[last].Do != plan.Fry {
+		return nil
+	}
+	at, _ := unmarked(c.steps[last].Note)
+	h := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left > 0 })
+	if at != c.now || h < 0 {
+		return nil
+	}
+	return []mention{{item: -1, share: 1, holder: h}}
 }
 
 // servedWith is what goes over of what a pudding is served with: nobody pours the milk in.

@@ -409,9 +409,22 @@ func (c *cookery) aside(l *clause, list []mention) {
 			return m.share > 0 && m.holder < 0 && (m.at >= l.lead || l.words[l.lead-1].text == ",") && c.behaves(m, pantry.Liquid)
 		}) && c.cooked()
 	}
-	if (meanwhile || indefinite || c.compote(l, list)) && !known {
+	if (meanwhile || indefinite || c.compote(l, list) || c.pudding(list)) && !known {
 		c.next = []string{}
 	}
+}
+
+// pudding reports whether grain and the milk that it is cooked in are both new, while fruit or a syrup is in the pot.
+func (c *cookery) pudding(list []mention) bool {
+	fruit := slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Tissue) || c.sweetens(i) })
+	started := slices.ContainsFunc(c.held(), func(i int) bool {
+		one := mention{item: i}
+		return c.behaves(one, pantry.Grain) || c.behaves(one, pantry.Liquid) && c.given[i].Item.Material != "water"
+	})
+	fresh := slices.DeleteFunc(slices.Clone(list), func(m mention) bool {
+		return m.item < 0 || m.share <= 0 || m.holder >= 0 || c.given[m.item].Item.Material == "water"
+	})
+	return fruit && !started && c.cooked() && c.any(fresh, pantry.Liquid) && c.any(fresh, pantry.Grain)
 }
 
 // compote reports whether fruit is cooked for itself, where a pudding is done: it goes over that at the end.

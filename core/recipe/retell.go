@@ -47,6 +47,9 @@ func (c *cookery) retold(tokens []*token) []*token {
 			t.say(k, "deseed") // "peel, seed and dice"
 		}
 	}
+	if t.at(0) == "cream" && (t.at(1) == "the" || t.at(1) == "together" || t.at(1) == "butter") {
+		t.replace(0, 1, "beat") // "cream the butter with the sugar"
+	}
 	t.allBut()
 	t.keepingBack()
 	t.stirredAt()
