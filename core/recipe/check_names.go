@@ -112,7 +112,7 @@ var (
 	collective = regexp.MustCompile(`(?i)\b(everything|all|rest|remaining|remainder|ingredients?|mixture|both|them|these|those|` +
 		`others?|spices?|` +
 		`nuts|fruit|dry|wet|topping|flavourings?|sweeteners?|sweeten|season|syrup|batter|paste|slurry|grains?|liquids?|pulses?|left)\b`)
-	restOf  = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?([a-z]+ ?[a-z]*)`)
+	restOf  = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?([a-z]+(?: [a-z]+){0,2})`)
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
 		`(?:it|this)\b|\b(?:add|transfer|put|tip|place|return) (?:back )?(?:in|into|to) `)
 	// Words after which something goes in, what says that it goes back to the flame, and where its name ends.

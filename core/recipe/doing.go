@@ -44,7 +44,7 @@ func init() {
 	for do, list := range map[action]string{
 		doAdd: `add pour tip put drop throw combine place fold return mix sweeten whisk beat stir blend take toss swirl tumble slide
 			finish dissolve sift scrape loosen dilute lower introduce incorporate rain shower arrange flavour flavor dot crumble lift
-			scent perfume season layer thin slacken whip work trickle drip pile draw pull move sharpen`,
+			scent perfume season layer thin slacken whip churn work trickle drip pile draw pull move sharpen`,
 		doBoil: "bring",
 		doCook: `boil simmer cook heat reheat reduce thicken warm keep continue let allow maintain stew poach braise scald bubble evaporate
 			cooks`,
@@ -61,7 +61,7 @@ func init() {
 		doMove: "transfer divide spoon ladle share portion fill distribute",
 		doPass: `wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat ensure avoid
 			prepare make reserve save store hold release wait open start begin gather weigh savour eat drink fish butter oil line
-			skim close seal lock rub shake give lick unmould skin refresh send tilt spread smear get invert blanch parboil`,
+			skim close seal lock rub shake give lick unmould skin refresh send tilt spread smear get invert blanch parboil fluff`,
 	} {
 		for w := range strings.FieldsSeq(list) {
 			doing[w] = do

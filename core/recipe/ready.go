@@ -41,7 +41,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	makesNoStep := l.do == doCut || l.do == doPeel || l.do == doSoak
 	for _, m := range list {
 		soaking := l.do == doSoak && c.behaves(m, pantry.Liquid)
-		if soaking && c.given[m.item].inMethod {
+		if soaking && (c.given[m.item].inMethod || c.given[m.item].Item.Material == "water" && m.share >= fullyUsed) {
 			c.used[m.item] = 1 // poured away with the soaking
 		}
 		if m.item >= 0 && !soaking {
@@ -139,10 +139,22 @@ func (c *cookery) onlyNuts(list []mention) bool {
 		!slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) && !c.isFat(m) })
 }
 
+// withItsWater is said of what goes in with the water that it soaked in.
+var withItsWater = regexp.MustCompile(`(?i)\b(?:soaking|same|its|their) (?:soaking )?water\b|\bwithout draining\b|\bundrained\b`)
+
+// onlyWater reports whether no other liquid is named.
+func (c *cookery) onlyWater(list []mention) bool {
+	return !slices.ContainsFunc(list, func(m mention) bool {
+		return c.behaves(m, pantry.Liquid) && c.given[m.item].Item.Material != "water"
+	})
+}
+
 // soakedInPot soaks something in what it is cooked in then.
 func (c *cookery) soakedInPot(list []mention, minutes measure.Minute) bool {
 	liquid := slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share > 0 })
-	if len(c.held()) > 0 || c.drains() || !liquid {
+	grain := slices.IndexFunc(list, func(m mention) bool { return c.behaves(m, pantry.Grain) })
+	if len(c.held()) > 0 || c.drains() || !liquid || grain >= 0 && c.addedLater(list[grain].item) && c.onlyWater(list) &&
+		!withItsWater.MatchString(strings.Join(c.text[c.now:], " ")) {
 		return false
 	}
 	if minutes == 0 {

@@ -440,6 +440,8 @@ var meanings = []meaning{
 	{verbs: "set put place", when: func(c *cookery, l *clause) bool {
 		return len(c.held()) == 0 && (namesNew(c, l) || l.find("it") >= 0 || l.find("them") >= 0)
 	}, has: []string{"over the fire", "on the fire", "on the stove", "on the hob", "over the heat", "on the heat"}, do: doAdd},
+	{verbs: "transfer move", when: func(c *cookery, l *clause) bool { return inPot(c, l) && untimed(c, l) }, has: []string{"to the oven",
+		"into the oven", "to the hot oven", "to the preheated oven"}, do: doNothing}, // the next sentence bakes
 	{verbs: "return pop slide", has: []string{"oven"}, do: doBake},
 	{verbs: "put set place", has: []string{"on to boil", "to boil"}, do: doBoil},
 	{verbs: "put set place", when: namesNew, has: []string{"on to heat", "to heat", "on to warm", "to warm"}, do: doCook,
