@@ -205,6 +205,8 @@ func (c *cookery) when(l *clause) {
 	case open:
 		c.steps[last].Until = until
 		c.answer()
+	case heats && c.steps[last].Until.TempC != nil && *c.steps[last].Until.TempC <= steaming && (until.TempC != nil || until.Boil):
+		c.steps[last].Until = until // "warm the milk. Just before it boils"
 	case heats && !more && (until.Minutes == nil || c.steps[last].Until.Minutes != nil):
 		// it is said already how that ends; what it looks like then is its sign
 		if c.steps[last].Sign == "" && until.Minutes == nil && !until.Boil {

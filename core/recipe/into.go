@@ -158,12 +158,12 @@ func (c *cookery) bothPots(l *clause, named []mention) bool {
 	if c.bothInto(l, named) {
 		return true
 	}
-	if other < 0 || len(named) > 0 || !l.has("both together", "the two together", "both", "the two", "two mixtures") {
+	if other < 0 || slices.ContainsFunc(named, func(m mention) bool { return m.item < 0 || m.share <= 0 || m.holder >= 0 }) || !l.has("both together", "the two together", "both", "the two", "two mixtures") {
 		return false
 	}
 	from := max(c.at, other)
 	c.at = min(c.at, other)
-	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	return c.put(append([]mention{{item: -1, share: 1, holder: from}}, named...), plan.Step{})
 }
 
 // bothInto puts the two things that wait beside the pudding into it: "add both to the rice with the sugar".

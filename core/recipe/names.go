@@ -340,7 +340,12 @@ func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 		return false
 	}
 	text, _ := c.amountBefore(l, k)
-	return cmp.Or(text, c.amountAfter(l, k+length)) != "" || c.boilsInWater(l, k)
+	return cmp.Or(text, c.amountAfter(l, k+length)) != "" || c.boilsInWater(l, k) || someWater(l) && l.do == doAdd && c.waterToMelt(l) != ""
+}
+
+// someWater reports whether water is said of which nobody says how much.
+func someWater(l *clause) bool {
+	return l.find("enough water") >= 0 || l.find("little water") >= 0 || l.find("splash of water") >= 0
 }
 
 // boilsInWater reports whether what is in no pot yet is boiled in water of which no amount is said: it is other water than what is in.
@@ -593,7 +598,7 @@ func (c *cookery) unlisted(l *clause, k, length int, phrase string) []mention {
 			return list
 		}
 	}
-	if text == "" && slug == "water" && (l.verb == "melt" || l.verb == "dissolve") {
+	if text == "" && slug == "water" && (l.verb == "melt" || l.verb == "dissolve" || someWater(l) && l.do == doAdd) {
 		if text = c.waterToMelt(l); text != "" {
 			from = k
 			c.doubt(NoAmount, "water", text)

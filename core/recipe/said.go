@@ -422,6 +422,8 @@ func (l *clause) lid() *bool {
 		"opening the lid", "lift the lid", "take the lid off",
 		"take off the lid", "without lid", "without covering"):
 		return new(bool)
+	case l.find("water") >= 0 && l.has("enough water to cover", "water to cover", "water to just cover"):
+		return nil
 	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
 		l.has("half covered", "partly covered", "partially covered")
 		return new(true)

@@ -77,7 +77,7 @@ var offAndAway = []string{"away", "off the water", "off the liquid", "off most",
 
 // ofTheHot is said of an egg that is warmed with some of what is in the pot: "mix the egg with a few spoons of the hot rice".
 var ofTheHot = regexp.MustCompile(`\bwith (?:an?|some|half|\d|two|three|four)\b[a-z ]*\b` +
-	`(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|little|some|cup) (?:of )?the (?:hot|warm|simmering|boiling)\b`)
+	`(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|little|some|cup) (?:of )?(?:the )?(?:hot|warm|simmering|boiling)\b`)
 
 // intoTheEgg is said of the same the other way round: "stir a little of the hot rice into the beaten egg".
 var intoTheEgg = regexp.MustCompile(`\b(?:of the|the|some) (?:hot|warm|simmering|boiling) [a-z ]*(?:into|to|onto|` +

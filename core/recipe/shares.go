@@ -25,7 +25,7 @@ func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
 		var line Line
 		s := scan{reader: c.reader, line: &line}
 		q, rest, ok := s.quantity(words[from:])
-		if !ok || q.unit == "" || q.number <= 0 {
+		if !ok || q.unit == "" || q.number <= 0 || from > 0 && words[from-1] == "in" && q.unit == "bowl" { // "in a bowl whisk the yolks"
 			continue
 		}
 		if between := strings.Join(rest, " "); !plainBetween.MatchString(between) {
@@ -110,6 +110,11 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 			if m != nil && pours(m) || again { // "with a little sugar", and later "the rest of it"
 				share = plan.SlurryShare
 			}
+		case "remaining": // "half the remaining ghee"
+			if parts := c.partShare(l, k); parts < 1 {
+				return parts * left
+			}
+			return left
 		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
 			continue
 		default:
