@@ -107,27 +107,35 @@ func (r *second) drained(s *Sentence) {
 // raw finds what is called cooked where it goes in, and no step has cooked it.
 func (r *second) raw(s *Sentence) {
 	for _, found := range cookedSaid.FindAllStringSubmatch(s.Text, -1) {
-		i, ok := r.first(found[2])
-		if !ok || strings.Contains(strings.ToLower(r.given[i].Text), "cooked") || strings.Contains(strings.ToLower(r.given[i].Text), "boiled") {
+		groups := r.namedIn(found[2])
+		if len(groups) == 0 {
 			continue
 		}
-		m, known := r.reader.pantry.Material(r.slug(i))
-		if !known || m.Behaviour != pantry.Grain && (m.Behaviour != pantry.Tissue || found[1] != "") { // fruit is mashed raw
-			continue
+		for _, i := range groups[0] {
+			r.rawOne(s, i, found[1] != "")
 		}
-		arrives, cooked := false, false
-		for k := 0; k <= s.Steps[len(s.Steps)-1]; k++ {
-			one := &r.plan.Steps[k]
-			switch one.Do {
-			case plan.Heat, plan.Pressure, plan.Bake, plan.Steam, plan.Roast:
-				cooked = cooked || r.steps[k].touched[r.slug(i)] && !(one.Do == plan.Roast)
-			case plan.Add:
-				arrives = arrives || slices.Contains(s.Steps, k) && r.steps[k].touched[r.slug(i)] && !cooked
-			}
+	}
+}
+
+// rawOne is the same of one thing of the list; fruit is mashed raw.
+func (r *second) rawOne(s *Sentence, i int, mashed bool) {
+	text := strings.ToLower(r.given[i].Text)
+	m, known := r.reader.pantry.Material(r.slug(i))
+	fruit := known && m.Behaviour == pantry.Tissue
+	if !known || m.Behaviour != pantry.Grain && (!fruit || mashed) || strings.Contains(text, "cooked") || strings.Contains(text, "boiled") {
+		return
+	}
+	arrives, cooked := false, false
+	for k := 0; k <= s.Steps[len(s.Steps)-1]; k++ {
+		switch touched := r.steps[k].touched[m.Slug]; r.plan.Steps[k].Do {
+		case plan.Heat, plan.Pressure, plan.Bake, plan.Steam:
+			cooked = cooked || touched
+		case plan.Add:
+			arrives = arrives || slices.Contains(s.Steps, k) && touched && !cooked
 		}
-		if arrives {
-			s.note(Raw, r.called(r.slug(i)))
-		}
+	}
+	if arrives {
+		s.note(Raw, NameOf(m))
 	}
 }
 

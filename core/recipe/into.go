@@ -62,7 +62,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if bowl >= 0 && len(c.held()) > 0 && c.warmsBowl(l, named) {
 		return c.temperBowl(l, bowl)
 	}
-	if c.bothPots(l, named) {
+	if c.bothPots(l, named) || c.sauces(l, named) {
 		return true
 	}
 	named = c.friedFirst(l, c.sweetensThat(l, named))
@@ -151,6 +151,38 @@ func (c *cookery) sweetensThat(l *clause, named []mention) []mention {
 	}
 	return named
 }
+
+// sauces makes a sauce of what is left of a liquid that a later sentence pours over: "season the rest of the coconut milk with the
+// salt".
+func (c *cookery) sauces(l *clause, named []mention) bool {
+	const ahead, two = 3, 2
+	seasons := slices.Contains([]string{"season", "salt", "sweeten", "mix", "stir", "whisk", "flavour", "thicken"}, l.verb)
+	if !seasons || len(named) < two || !c.cooked() || c.next != nil || named[0].item < 0 || named[0].share <= 0 || named[0].holder >= 0 {
+		return false
+	}
+	m := c.material(named[0].item)
+	if m == nil || !pours(m) || slices.ContainsFunc(named[1:], func(one mention) bool {
+		of := c.material(one.item)
+		return of == nil || one.share <= 0 || !c.sweetens(one.item) && of.Behaviour != pantry.Aroma && of.Behaviour != pantry.Flour && of.Slug != "salt"
+	}) {
+		return false
+	}
+	over := slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))], func(text string) bool {
+		return slices.ContainsFunc(c.namedIn(overIt.FindString(text)), func(group []int) bool { return slices.Contains(group, named[0].item) })
+	})
+	if !over {
+		return false
+	}
+	if warmsIt.MatchString(c.text[c.now]) {
+		c.next = []string{}
+		return c.put(named, plan.Step{})
+	}
+	c.stirBeside(l, "sauce", named, nil)
+	return true
+}
+
+// overIt is said of what is poured over at the table.
+var overIt = regexp.MustCompile(`(?i)\b(?:pour|spoon|drizzle|ladle|trickle)\b[^.;]*\b(?:over|on top|around)\b`)
 
 // bothPots pours what is in one pot to what is in the other: "mix the two together".
 func (c *cookery) bothPots(l *clause, named []mention) bool {

@@ -291,7 +291,8 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		if c.said != nil {
 			c.said[i] = true
 		}
-		if !isClass(phrase) && !(phrase == "milk" && l.words[k].text == "milks") {
+		both := k > 0 && l.words[k-1].text == "both" && length == 1 && l.words[k].text != l.words[k].one // "both dals"
+		if !isClass(phrase) && !both && !(phrase == "milk" && l.words[k].text == "milks") {
 			return list, again
 		}
 	}

@@ -300,6 +300,12 @@ var inPassing = []meaning{
 			c.mentions(l)
 		}},
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
+	{verbs: "keep set leave put", has: []string{"aside", "to one side"}, when: func(c *cookery, l *clause) bool {
+		return !inPot(c, l) && timed(c, l) && rinsedIn.MatchString(c.text[c.now])
+	}, do: doNothing, then: func(c *cookery, l *clause) {
+		l.minutes()
+		c.steeped[c.now] = true // washed grain that dries: its minutes are nobody's at the stove
+	}},
 	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
 		return l.find("water") >= 0
 	}, do: doNothing, then: readAll},

@@ -104,7 +104,7 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 			share = 1.0 / 3
 		case "quarter":
 			share = 0.25
-		case "little", "some", "tablespoon", "spoonful", "splash", "few":
+		case "little", "some", "tablespoon", "spoonful", "splash", "few", "ladle", "ladleful", "dash", "bit":
 			m := c.material(item)
 			again := m != nil && (c.sweetens(item) || m.Behaviour == pantry.Piece || m.Behaviour == pantry.Fat) && c.namedLater(item)
 			if m != nil && pours(m) || again { // "with a little sugar", and later "the rest of it"

@@ -20,6 +20,7 @@ var (
 	standsSaid  = regexp.MustCompile(`(?i)\b(?:soak|cover|leave|stand|set (?:it |them )?aside|sit|let|rest|bowl of|put|place)`)
 	keepsWater  = regexp.MustCompile(`(?i)\b(?:the|same|soaking) water\b|\bnot drain|\d[^,.;]{0,12} (?:of )?(?:(?:cold|warm|` +
 		`hot) )?water\b|\bcups? of water\b`)
+	theWater   = regexp.MustCompile(`(?i)\bin the (?:cold|cool|warm|hot|lukewarm) water\b`)
 	overAFlame = regexp.MustCompile(`(?i)\b(?:boil(?:s|ed)?|simmer\w*|cook\w*|heat|bring|fry|roast|steam|saucepan|cooker|flame|` +
 		`stove|oven)\b`)
 	goesIn     = regexp.MustCompile(`(?i)\b(?:goes?|went|comes?) (?:in|into)\b`)
@@ -39,11 +40,15 @@ func (c *cookery) onlySoaks(text string) bool {
 		}
 	}
 	var grain []mention
+	water := -1 // of the list, poured off again
 	for _, group := range c.namedIn(text) {
 		for _, i := range group {
 			m := mention{item: i, share: 1, holder: -1}
 			switch {
 			case c.given[i].Item.Material == "water":
+				if c.used[i] == 0 && drainSaid.MatchString(text) && theWater.MatchString(text) {
+					water = i
+				}
 			case !c.behaves(m, pantry.Grain) || c.used[i] > 0:
 				return false
 			default:
@@ -59,6 +64,9 @@ func (c *cookery) onlySoaks(text string) bool {
 		if !c.preparing(m.item, preparing{"soak", minutes, c.now}) {
 			return false
 		}
+	}
+	if water >= 0 {
+		c.used[water] = 1
 	}
 	c.said = map[int]bool{}
 	c.last = slices.Clone(grain)
