@@ -29,6 +29,11 @@ func methodWords(text string) (list []*token) {
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
 		" apart from ", " except ", " other than ", " except ").Replace(text)
+	text = followsThat.ReplaceAllString(text, "")
+	if anyTime.MatchString(text) || strings.Contains(text, "until") {
+		text = staysOn.ReplaceAllString(text, "cook on $1")
+	}
+	text = strings.ReplaceAll(shortMinutes.ReplaceAllString(text, "${1}minute$2"), "to a boil", "to the boil")
 	text = thickBase.ReplaceAllString(text, "heavy")
 	text = oneBoil.ReplaceAllString(text, "to a boil")
 	text = softSugar.ReplaceAllString(text, "$1")
@@ -70,6 +75,17 @@ var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferr
 var thickBase = regexp.MustCompile(`\b(?:thick|heavy)[ -]?(?:bottomed|based|bottom|base|duty)\b`)
 
 // oneBoil is said of what comes to the boil once.
+var (
+	// Words that only say what comes next.
+	followsThat = regexp.MustCompile(`^(?:and )?(?:after that|after this|afterwards|next|following this|subsequently)(?: ,)? `)
+	// "it stays on a low flame for half an hour"
+	staysOn = regexp.MustCompile(`^(?:(?:then|now) )?(?:the (?:pot|pan|pudding|rice|milk|payasam|kheer)|it|this) (?:then |now )?` +
+		`(?:goes|is put|is placed|stays|sits|stands|remains|is left|is kept)(?: back)? (?:on|onto|over|at) ` +
+		`((?:the |a )?(?:very )?(?:[a-z]+ )?(?:flame|heat|fire|gas)\b)`)
+	// "for two mins"
+	shortMinutes = regexp.MustCompile(`\b([a-z]+ |\d ?)min(s?)\b`)
+)
+
 var oneBoil = regexp.MustCompile(`\bto one (?:good |full |rolling )?boil\b`)
 
 // softSugar is a sugar's name, and no doneness.
