@@ -508,7 +508,7 @@ func (c *cookery) toAdd(l *clause, before []mention) []mention {
 	if l.verb == "sweeten" && len(named) == 0 {
 		named = c.sweeteners()
 	}
-	if len(c.held()) == 0 && (l.verb == "add" || l.verb == "pour") {
+	if len(c.held()) == 0 && slices.Contains([]string{"add", "pour", "stir", "tip", "put"}, l.verb) {
 		named = append(named, c.toasted(before, named)...)
 	}
 	if half := l.find("other half"); half >= 0 && (half+2 >= len(l.words) || l.words[half+2].text != "of") {

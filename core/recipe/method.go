@@ -141,6 +141,9 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 			c.text[k] = correction.As
 		}
 	}
+	for k := range c.text {
+		c.text[k] = wordForms(c.text[k])
+	}
 	pressed := 0 // sentences that press coconut are read together
 	for k, text := range told {
 		c.now = k

@@ -50,6 +50,14 @@ func (c *cookery) retold(tokens []*token) []*token {
 	if t.at(0) == "cream" && (t.at(1) == "the" || t.at(1) == "together" || t.at(1) == "butter") {
 		t.replace(0, 1, "beat") // "cream the butter with the sugar"
 	}
+	for k := 0; k+3 < len(t.words); k++ {
+		if t.at(k) != "you" || t.at(k+1) != "will" || t.at(k+2) != "have" {
+			continue
+		}
+		if base, ok := participle(t.at(k + 3)); ok { // "meanwhile you will have boiled the milk"
+			t.replace(k, k+4, base)
+		}
+	}
 	t.allBut()
 	t.keepingBack()
 	t.stirredAt()

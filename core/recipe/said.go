@@ -33,7 +33,7 @@ func methodWords(text string) (list []*token) {
 	if anyTime.MatchString(text) || strings.Contains(text, "until") {
 		text = staysOn.ReplaceAllString(text, "cook on $1")
 	}
-	text = strings.ReplaceAll(shortMinutes.ReplaceAllString(text, "${1}minute$2"), "to a boil", "to the boil")
+	text = strings.ReplaceAll(wordForms(text), "to a boil", "to the boil")
 	text = thickBase.ReplaceAllString(text, "heavy")
 	text = oneBoil.ReplaceAllString(text, "to a boil")
 	text = softSugar.ReplaceAllString(text, "$1")
@@ -82,9 +82,21 @@ var (
 	staysOn = regexp.MustCompile(`^(?:(?:then|now) )?(?:the (?:pot|pan|pudding|rice|milk|payasam|kheer)|it|this) (?:then |now )?` +
 		`(?:goes|is put|is placed|stays|sits|stands|remains|is left|is kept)(?: back)? (?:on|onto|over|at) ` +
 		`((?:the |a )?(?:very )?(?:[a-z]+ )?(?:flame|heat|fire|gas)\b)`)
-	// "for two mins"
+	// "for two mins till done"
 	shortMinutes = regexp.MustCompile(`\b([a-z]+ |\d ?)min(s?)\b`)
+	tillSaid     = regexp.MustCompile(`\b([Tt])ill\b`)
 )
+
+// wordForms writes words that have two forms in the one that is read.
+func wordForms(text string) string {
+	text = tillSaid.ReplaceAllStringFunc(text, func(till string) string {
+		if till[0] == 'T' {
+			return "Until"
+		}
+		return "until"
+	})
+	return shortMinutes.ReplaceAllString(text, "${1}minute$2")
+}
 
 var oneBoil = regexp.MustCompile(`\bto one (?:good |full |rolling )?boil\b`)
 
