@@ -367,7 +367,7 @@ func (l *clause) remaining() float64 {
 			return 100 * part
 		}
 	}
-	if !l.has("half", "third", "thirds", "quarter", "quarters", "fourth", "fourths") {
+	if partOfAnHour.MatchString(l.text()) || !l.has("half", "third", "thirds", "quarter", "quarters", "fourth", "fourths") {
 		return 0
 	}
 	by := byPartSaid.MatchString(l.text()) || l.find("evaporated") >= 0 || l.goneOf()
@@ -803,7 +803,9 @@ var (
 	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)
 	goneSaid    = regexp.MustCompile(`\b(?:half|thirds?|quarters?)(?: of [a-z ]{2,20}?)? (?:has|have|is|are) (?:all )?` +
 		`(?:gone|boiled away|boiled off|evaporated|disappeared|cooked away|steamed off)\b`)
-	leftSaid = regexp.MustCompile(`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
+	// "let it reduce for half an hour"
+	partOfAnHour = regexp.MustCompile(`\bhalf (?:an )?hour\b|\bhour and a (?:half|quarter)\b|\bquarters? of an hour\b`)
+	leftSaid     = regexp.MustCompile(`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
 		`(?:is|are|remains?) ?(?:left)?\b`)
 	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +
 		`([\d./]+) ?(ml|l|litre|cup|pint)s?\b`)

@@ -22,6 +22,7 @@ func (c *cookery) sentences(text string) (passed bool) {
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
+	text = withoutFirst(text)
 	c.heatOven(text)
 	if read, passed := c.lasted(text); read {
 		return passed
@@ -72,6 +73,21 @@ func (c *cookery) sentence(text string) (passed bool) {
 	}
 	return passed
 }
+
+// withoutFirst takes away the word that a method begins with: "First put the rice into the milk".
+func withoutFirst(text string) string {
+	found := firstSaid.FindStringSubmatch(text)
+	if found == nil {
+		return text
+	}
+	next := strings.ToLower(found[1])
+	if doing[next] == "" && next != "in" && next != "the" && next != "for" || doing[next] == doPress {
+		return text
+	}
+	return text[len(found[0])-len(found[1]):]
+}
+
+var firstSaid = regexp.MustCompile(`(?i)^(?:and )?(?:first(?: of all)?|firstly|to (?:begin|start)(?: with)?),? (\w+)`)
 
 // What only takes leave of those who read, and what is told beside the cooking.
 var (
