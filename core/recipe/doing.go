@@ -142,6 +142,9 @@ func (c *cookery) opens(words []*token, k int) bool {
 		return true
 	}
 	before := words[k-1].text
+	if measures[word] && (next == "of" || isFigure(before) || numberWords[before] > 0) { // "one spoon of ghee"
+		return false
+	}
 	if nounish[word] && !nounsBehind[before] && !strings.HasSuffix(before, "ly") || notBefore[word][next] ||
 		onlyBehind[word] != nil && !onlyBehind[word][before] || word == "rest" && doing[before] != "" && before != "let" ||
 		word == "heat" && !heats(words, k) {
@@ -176,6 +179,9 @@ func heats(words []*token, k int) bool {
 
 // greasing are words of doing that are things of the list more often.
 var greasing = wordSet("butter oil line")
+
+// measures are words of doing that things are measured with.
+var measures = wordSet("spoon ladle drop dash")
 
 // nounish are words of doing that are as often things.
 var nounish = map[string]bool{"puree": true, "purée": true, "mash": true, "mix": true, "whisk": true, "press": true, "steam": true,

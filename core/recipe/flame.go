@@ -84,7 +84,7 @@ func (c *cookery) boil(l *clause) (fine bool) {
 }
 
 func (c *cookery) cook(l *clause) (fine bool) {
-	if (l.verb == "warm" || l.verb == "heat") && l.has("a spoonful of", "a spoon of", "a splash of", "a little of", "a few spoons of") {
+	if (l.verb == "warm" || l.verb == "heat") && !slices.ContainsFunc(c.unused(l), c.isFat) && l.has("a spoonful of", "a spoon of", "a splash of", "a little of", "a few spoons of") {
 		l.has("milk", "water", "cream") // for what is steeped in it: the rest of it goes into the pot
 		return true
 	}
@@ -430,10 +430,20 @@ func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
 			continue
 		}
 		if slowest == nil || m.Kinetics.CookMinutes > slowest.Kinetics.CookMinutes {
-			part, slowest = m.Slug, m
+			part, slowest = c.inPotAs(m.Slug), m
 		}
 	}
 	return part, slowest
+}
+
+// inPotAs is the name by which a material is in the pot: that of what it was stirred together with beside it, or its own.
+func (c *cookery) inPotAs(slug string) string {
+	for i := range c.steps {
+		if s := &c.steps[i]; s.Do == plan.Mix && slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Material == slug }) {
+			return s.Name
+		}
+	}
+	return slug
 }
 
 // thickens reports whether a clause says that something is thick by then: "till thick", and not "the thick coconut milk".
@@ -451,7 +461,6 @@ func (l *clause) thickens() bool {
 // thickIsName is what is called thick by name.
 var thickIsName = wordSet("coconut milk cream extract press syrup")
 
-// grainMeant is the grain or vegetable that a clause waits for: the one that it names behind "until", or the slowest in the pot.
 // grainForCooker is the grain that was made ready, where a cooker would hold nothing else to be cooked: "wash both and pressure
 // cook with the water".
 func (c *cookery) grainForCooker(named []mention) (ready []mention) {
@@ -471,6 +480,7 @@ func (c *cookery) grainForCooker(named []mention) (ready []mention) {
 }
 
 // What softens no more, as flour, is none.
+// grainMeant is the grain or vegetable that a clause waits for: the one that it names behind "until", or the slowest in the pot.
 func (c *cookery) grainMeant(l *clause) (part string, meant *pantry.Material) {
 	part, meant = c.grainInPot()
 	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" })
@@ -487,7 +497,7 @@ func (c *cookery) grainMeant(l *clause) (part string, meant *pantry.Material) {
 				return "", nil
 			}
 			if m.Kinetics != nil && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue) {
-				return m.Slug, m
+				return c.inPotAs(m.Slug), m
 			}
 		}
 	}

@@ -74,7 +74,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 	return passed
 }
 
-// withoutFirst takes away the word that a method begins with: "First put the rice into the milk".
+// withoutFirst takes away words before what is to be done: "First put the rice into the milk", "please leave it to cool".
 func withoutFirst(text string) string {
 	found := firstSaid.FindStringSubmatch(text)
 	if found == nil {
@@ -87,14 +87,15 @@ func withoutFirst(text string) string {
 	return text[len(found[0])-len(found[1]):]
 }
 
-var firstSaid = regexp.MustCompile(`(?i)^(?:and )?(?:first(?: of all)?|firstly|to (?:begin|start)(?: with)?),? (\w+)`)
+var firstSaid = regexp.MustCompile(`(?i)^(?:and )?(?:first(?: of all)?|firstly|to (?:begin|start)(?: with)?|also|please|` +
+	`remember to|simply|carefully|immediately|quickly),? (\w+)`)
 
 // What only takes leave of those who read, and what is told beside the cooking.
 var (
 	farewell = regexp.MustCompile(`(?i)^(?:and )?(?:enjoy(?:!|$| your| it| this| and| with| warm| hot| cold| chilled)|happy |yummy|` +
 		`voil[aà]|bon |` +
 		`let (?:me|us) know|leave (?:me |us )?a comment|(?:many )?thanks?\b|(?:i )?hope (?:you|this)|please (?:do )?(?:try|share|` +
-		`leave|rate)|` +
+		`leave (?:me|us|a|your)|rate)|` +
 		`do (?:try|let)|try (?:this|it) (?:out|and)|(?:and )?that(?:'s| is) (?:it|all)\b|you(?:'re| are) (?:all )?done|` +
 		`there you (?:go|have it)|` +
 		`share (?:it|this) with|and you(?:'re| are) done|see you|until next time|love\b)`)
