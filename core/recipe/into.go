@@ -62,7 +62,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if bowl >= 0 && len(c.held()) > 0 && c.warmsBowl(l, named) {
 		return c.temperBowl(l, bowl)
 	}
-	if c.bothPots(l, named) || c.sauces(l, named) {
+	if c.bothPots(l, named) || c.sauces(l, named) || c.backToMain(l, named) {
 		return true
 	}
 	named = c.friedFirst(l, c.sweetensThat(l, named))
@@ -150,6 +150,24 @@ func (c *cookery) sweetensThat(l *clause, named []mention) []mention {
 		return named[1:]
 	}
 	return named
+}
+
+// backToMain pours what the sentence has heated in a pan of its own into the pudding: "bring the milk to the boil and pour it in".
+func (c *cookery) backToMain(l *clause, named []mention) bool {
+	last, main := len(c.steps)-1, c.mainPot()
+	pours := slices.Contains([]string{"pour", "add", "tip", "stir"}, l.verb) && (l.find("it in") >= 0 || l.find("this in") >= 0 ||
+		strings.HasSuffix(l.text(), " it"))
+	if !pours || len(named) > 0 || last < 0 || main < 0 || c.at < 0 || c.at == main || c.next != nil || c.steps[last].Do != plan.Heat ||
+		c.steps[last].Pot != c.holders[c.at].name {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		return false
+	}
+	from := c.at
+	c.at = main
+	l.has("it in", "this in")
+	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{Slowly: l.find("slowly") >= 0 || l.find("gradually") >= 0})
 }
 
 // sauces makes a sauce of what is left of a liquid that a later sentence pours over: "season the rest of the coconut milk with the
