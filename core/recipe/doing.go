@@ -142,7 +142,7 @@ func (c *cookery) opens(words []*token, k int) bool {
 		return true
 	}
 	before := words[k-1].text
-	if measures[word] && (next == "of" || isFigure(before) || numberWords[before] > 0) { // "one spoon of ghee"
+	if word == "brown" && shades[before] || measures[word] && (next == "of" || isFigure(before) || numberWords[before] > 0) { // "a golden brown", "one spoon of ghee"
 		return false
 	}
 	if nounish[word] && !nounsBehind[before] && !strings.HasSuffix(before, "ly") || notBefore[word][next] ||
@@ -179,6 +179,9 @@ func heats(words []*token, k int) bool {
 
 // greasing are words of doing that are things of the list more often.
 var greasing = wordSet("butter oil line")
+
+// shades are said of a brown.
+var shades = wordSet("golden light deep dark pale rich nice even")
 
 // measures are words of doing that things are measured with.
 var measures = wordSet("spoon ladle drop dash")
