@@ -648,8 +648,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	stirs := l.verb == "stir" || l.verb == "whisk"
 	minutes := l.minutes()
 	switch {
-	case !put && c.flame != "" && l.waitsFor() && stirs && minutes == 0:
-		return true, c.cook(l) // "and stir until it is hot"
+	case !put && (c.flame != "" || l.flame() != "" && !l.comesToBoil() && !c.offHeat) && l.waitsFor() && stirs && minutes == 0:
+		return true, c.cook(l) // "and stir until it is hot", "and stir on a medium flame until it leaves the sides"
 	case stirs && !put && minutes > 0 && l.find("after") >= 0:
 		return true, true // "stir after half an hour"
 	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:
