@@ -22,8 +22,8 @@ var (
 	flameSaid  = regexp.MustCompile(`(?i)\b(?:simmer|boil|heat|hob|stove|flame|fire|burner|saucepan|pan|pot|bubble|hotplate|warm|fry|gas)\w*`)
 	amountSaid = regexp.MustCompile(`(?i)\b(?:\d[\d/. ]*|an? |half an? |one |two |three )(?:cups?|ml|l|g|tbsp|tsp|tablespoons?|teaspoons?|` +
 		`glass(?:es)?) (?:of )?(?:the )?(?:cold |warm |more |remaining |extra )*([a-z]+ ?[a-z]*)`)
-	bitByBit = regexp.MustCompile(`(?i)\b(?:ladle(?:ful)?|cup(?:ful)?|glass|little|bit)s? at a time\b|\bladle by ladle\b|\bin (?:two|three|four|several|` +
-		`small) (?:additions|goes|batches|lots|portions|stages)\b`)
+	bitByBit = regexp.MustCompile(`(?i)\b(?:ladle(?:ful)?|cup(?:ful)?|glass|little|bit)s? at a time\b|\bladle by ladle\b|\bin (?:two|three|` +
+		`four|several|small) (?:additions|goes|batches|lots|portions|stages)\b`)
 	steepsSaid = regexp.MustCompile(`(?i)\b(?:saffron|strands|threads|aside|reserve|keep)\b`)
 	eachTaken  = regexp.MustCompile(`(?i)\b(?:each|before|until it (?:is|has)|between)\b`)
 )

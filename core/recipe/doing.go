@@ -142,7 +142,8 @@ func (c *cookery) opens(words []*token, k int) bool {
 		return true
 	}
 	before := words[k-1].text
-	if word == "brown" && shades[before] || measures[word] && (next == "of" || isFigure(before) || numberWords[before] > 0) { // "a golden brown", "one spoon of ghee"
+	measured := measures[word] && (next == "of" || isFigure(before) || numberWords[before] > 0)
+	if word == "brown" && shades[before] || measured { // "a golden brown", "one spoon of ghee"
 		return false
 	}
 	if nounish[word] && !nounsBehind[before] && !strings.HasSuffix(before, "ly") || notBefore[word][next] ||

@@ -39,7 +39,9 @@ func (c *cookery) toFry(list []mention) bool {
 	if last < 0 || c.steps[last].Do != plan.Fry || len(list) == 0 {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now && !(at == c.now-1 && c.now+1 < len(c.text) && bothOut.MatchString(c.text[c.now+1])) {
+	at, _ := unmarked(c.steps[last].Note)
+	together := at == c.now-1 && c.now+1 < len(c.text) && bothOut.MatchString(c.text[c.now+1])
+	if at != c.now && !together {
 		return false
 	}
 	for _, m := range list {

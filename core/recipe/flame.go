@@ -84,7 +84,8 @@ func (c *cookery) boil(l *clause) (fine bool) {
 }
 
 func (c *cookery) cook(l *clause) (fine bool) {
-	if (l.verb == "warm" || l.verb == "heat") && !slices.ContainsFunc(c.unused(l), c.isFat) && l.has("a spoonful of", "a spoon of", "a splash of", "a little of", "a few spoons of") {
+	if (l.verb == "warm" || l.verb == "heat") && !slices.ContainsFunc(c.unused(l), c.isFat) && l.has("a spoonful of",
+		"a spoon of", "a splash of", "a little of", "a few spoons of") {
 		l.has("milk", "water", "cream") // for what is steeped in it: the rest of it goes into the pot
 		return true
 	}

@@ -179,10 +179,12 @@ func (c *cookery) sauces(l *clause, named []mention) bool {
 		return false
 	}
 	m := c.material(named[0].item)
-	if m == nil || !pours(m) || slices.ContainsFunc(named[1:], func(one mention) bool {
+	other := func(one mention) bool {
 		of := c.material(one.item)
-		return of == nil || one.share <= 0 || !c.sweetens(one.item) && of.Behaviour != pantry.Aroma && of.Behaviour != pantry.Flour && of.Slug != "salt"
-	}) {
+		seasons := of != nil && (c.sweetens(one.item) || of.Behaviour == pantry.Aroma || of.Behaviour == pantry.Flour || of.Slug == "salt")
+		return !seasons || one.share <= 0
+	}
+	if m == nil || !pours(m) || slices.ContainsFunc(named[1:], other) {
 		return false
 	}
 	over := slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))], func(text string) bool {
@@ -208,7 +210,8 @@ func (c *cookery) bothPots(l *clause, named []mention) bool {
 	if c.bothInto(l, named) {
 		return true
 	}
-	if other < 0 || slices.ContainsFunc(named, func(m mention) bool { return m.item < 0 || m.share <= 0 || m.holder >= 0 }) || !l.has("both together", "the two together", "both", "the two", "two mixtures") {
+	known := slices.ContainsFunc(named, func(m mention) bool { return m.item < 0 || m.share <= 0 || m.holder >= 0 })
+	if other < 0 || known || !l.has("both together", "the two together", "both", "the two", "two mixtures") {
 		return false
 	}
 	from := max(c.at, other)

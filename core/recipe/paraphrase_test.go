@@ -34,7 +34,8 @@ var paraphrases = func() (list []struct {
 		{`\bcovered\b`, "with the lid on"}, {`\bSimmer\b`, "Let it simmer"}, {`(?i)\btake off the heat\b`, "Remove from the heat"},
 		{`\bgolden\b`, "golden brown"}, {`\. `, ".\n- "}, {`\. `, "! "}, {`\. ([A-Z])`, "; $1"}, {`\btogether with\b`, "along with"},
 		{`\bRoast\b`, "Toast"}, {`\bPlace\b`, "Put"}, {`\bWash\b`, "Rinse"}, {`^(?:` + verbs + `)\b`, "First "},
-		{`([.;] )(?:` + verbs + `)\b`, "${1}Then "}, {`([.;] )(?:` + verbs + `)\b`, "${1}Please "}, {`([.;] )(?:` + verbs + `)\b`, "${1}After that "},
+		{`([.;] )(?:` + verbs + `)\b`, "${1}Then "}, {`([.;] )(?:` + verbs + `)\b`, "${1}Please "},
+		{`([.;] )(?:` + verbs + `)\b`, "${1}After that "},
 		{`([.;] )(?:` + verbs + `)\b`, "${1}Now "}, {`([.;] )(?:` + verbs + `)\b`, "${1}Next, "},
 	} {
 		list = append(list, struct {

@@ -9,8 +9,9 @@ import (
 
 // servedAs is how a sentence says that the pudding is eaten: the first word of warmth behind the eating counts, unless it is
 // that of what comes with it ("serve with cold cream").
-var servedAs = regexp.MustCompile(`(?i)\b(?:serv(?:e|es|ed|ing)|eat|eaten|enjoy|best|tastes?)\b[^.;]*?\b(hot|warm|lukewarm|room temperature|chilled|` +
-	`(?:ice[- ])?cold|(?:straight )?from the (?:fridge|refrigerator))(?: (?:or|and) (hot|warm|at room temperature|chilled|cold))?` +
+var servedAs = regexp.MustCompile(`(?i)\b(?:serv(?:e|es|ed|ing)|eat|eaten|enjoy|best|tastes?)\b[^.;]*?\b(` +
+	`hot|warm|lukewarm|room temperature|` +
+	`chilled|(?:ice[- ])?cold|(?:straight )?from the (?:fridge|refrigerator))(?: (?:or|and) (hot|warm|at room temperature|chilled|cold))?` +
 	`(?:$|[.,;!)]| (?:with|in|and|from|or|topped|straight|the|next|after)\b)`)
 
 var coldWord = regexp.MustCompile(`(?i)cold|chilled|from the`)

@@ -140,7 +140,8 @@ func (c *cookery) namedLater(item int) bool {
 	if c.now < 0 || c.now+1 >= len(c.text) {
 		return false
 	}
-	return slices.ContainsFunc(c.namedIn(strings.Join(c.text[c.now+1:], " . ")), func(group []int) bool { return slices.Contains(group, item) })
+	later := c.namedIn(strings.Join(c.text[c.now+1:], " . "))
+	return slices.ContainsFunc(later, func(group []int) bool { return slices.Contains(group, item) })
 }
 
 // piecesShare reads how many of the pieces of a list are meant: "one pandan leaf", "two of the eggs"; 0 for no number of them.

@@ -98,8 +98,9 @@ func TestSentencesToLookAt(t *testing.T) {
 func TestServedChilled(t *testing.T) {
 	const begin = "Bring the milk to the boil with the rice and simmer for 30 minutes. Stir in the sugar. "
 	for end, chilled := range map[string]bool{
-		"Serve hot.": false, "Serve well chilled.": true, "Serve the rice pudding cold with the warm plums.": true, "Serve warm with cold cream.": false,
-		"Serve hot or chilled.": false, "Chill for 4 hours.": true, "Chill overnight and serve straight from the fridge.": true, "": false,
+		"Serve hot.": false, "Serve well chilled.": true, "Serve the rice pudding cold with the warm plums.": true,
+		"Serve warm with cold cream.": false,
+		"Serve hot or chilled.":       false, "Chill for 4 hours.": true, "Chill overnight and serve straight from the fridge.": true, "": false,
 		"It tastes best cold.": true, "Chill for 4 hours, then serve warm or cold.": true, "Serve with cold cream.": false,
 	} {
 		c := cookText(t, "1 l milk\n80 g rice\n90 g sugar\n100 ml cream", begin+end)

@@ -69,8 +69,8 @@ type pasteView struct {
 
 const usualBowls, mostBowls = 4, 500
 
-var standard = map[string]string{"list": "", "name": "", "bowls": strconv.Itoa(usualBowls), "serve": string(plan.Hot), "method": "", "school": "", "notes": "",
-	"around": ""}
+var standard = map[string]string{"list": "", "name": "", "bowls": strconv.Itoa(usualBowls), "serve": string(plan.Hot), "method": "",
+	"school": "", "notes": "", "around": ""}
 
 // Show shows where a list is pasted.
 func (s *Screen) Show(c *gin.Context) error {

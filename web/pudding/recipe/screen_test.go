@@ -62,24 +62,26 @@ func TestWhereEachLineGoes(t *testing.T) {
 	s := New(site.App, &house{})
 	site.POST("/intake", s.Read)
 	const list = "1 l milk\n80 g short grain rice\n70 g sugar\n300 g plums\n1 tsp nutmeg"
-	const method = "Bring the milk to the boil. Add the rice and half of the sugar and simmer 40 minutes. Cook the plums with the rest of the " +
-		"sugar in a second pan for 10 minutes. Spoon the plums over the rice. Serve chilled."
+	const method = "Bring the milk to the boil. Add the rice and half of the sugar and simmer 40 minutes. " +
+		"Cook the plums with the rest of the sugar in a second pan for 10 minutes. Spoon the plums over the rice. Serve chilled."
 
 	page := site.Post("/intake", "list", list, "method", method, "bowls", "4")
 	page.MustSay(t, 200, `in at <a`, `half (35 g) in at <a`, `href="#sentence2"`, "in a pan of its own (pan 2) at", "then on top at",
-		"where it usually goes", "Is it so? Half (35 g) of the white sugar.", "Is it so? A pan of its own (pan 2); half (35 g) of the white sugar.",
+		"where it usually goes", "Is it so? Half (35 g) of the white sugar.",
+		"Is it so? A pan of its own (pan 2); half (35 g) of the white sugar.",
 		"What comes of these steps", " 4 bowls of about ", `value="chilled"
     checked`)
 	plain := strings.Join(strings.Fields(page.Body), " ")
 	require.Contains(t, plain, "3 were read without a doubt, but have a second pan")
 
-	lines := []string{"material0", "Whole milk", "amount0", "1 l", "material1", "Short-grain white rice", "amount1", "80 g", "material2", "White sugar",
-		"amount2", "70 g", "material3", "Plums", "amount3", "300 g", "material4", "Nutmeg", "amount4", "1 tsp"}
+	lines := []string{"material0", "Whole milk", "amount0", "1 l", "material1", "Short-grain white rice", "amount1", "80 g",
+		"material2", "White sugar", "amount2", "70 g", "material3", "Plums", "amount3", "300 g", "material4", "Nutmeg", "amount4", "1 tsp"}
 	again := site.Post("/intake", append(lines, "list", list, "method", method, "bowls", "40", "serve", "hot")...)
 	again.MustSay(t, 200, `value="hot"
     checked`, " 40 bowls of about ")
 
-	site.Post("/intake", append(lines, "list", list, "method", "Hum a tune.", "bowls", "4", "serve", "hot")...).MustSay(t, 200, "No pot and no flame")
+	site.Post("/intake", append(lines, "list", list, "method", "Hum a tune.", "bowls", "4", "serve", "hot")...).
+		MustSay(t, 200, "No pot and no flame")
 	for _, word := range []string{"Is it so?", "in at <a", "What comes of these steps"} {
 		require.NotContains(t, site.Post("/intake", "list", list, "method", "Hum a tune.", "bowls", "4").Body, word)
 	}
