@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"os"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -16,10 +17,13 @@ import (
 	"kirdu/core/vessel"
 )
 
+// standardReader is that of a kitchen that has weighed nothing yet; to learn all names takes it a while.
+var standardReader = sync.OnceValue(func() *recipe.Reader { return recipe.NewReader(pantry.Standard(), measure.Measures{}) })
+
 // cookText reads a list and a method as a cook pastes them.
 func cookText(t testing.TB, list, method string) recipe.Cooked {
 	t.Helper()
-	r := recipe.NewReader(pantry.Standard(), measure.Measures{})
+	r := standardReader()
 	lines, err := r.Read(list)
 	require.NoError(t, err)
 	var given []recipe.Given

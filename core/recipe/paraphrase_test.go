@@ -82,7 +82,7 @@ func TestParaphrasesMeanTheSame(t *testing.T) {
 		}
 		return n
 	}
-	const every = 23
+	const every = 47
 	tried := 0
 	for r, one := range strings.Split("\n"+string(data), "\n== ")[1:] {
 		name, rest, _ := strings.Cut(one, "\n")
@@ -105,5 +105,5 @@ func TestParaphrasesMeanTheSame(t *testing.T) {
 		}
 	}
 	t.Logf("%d paraphrases", tried)
-	require.Greater(t, tried, 300)
+	require.Greater(t, tried, 150)
 }
