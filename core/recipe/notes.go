@@ -201,6 +201,9 @@ func (t *telling) leftOver(k int) string {
 			return strings.Join(name, " ")
 		}
 	}
+	if name := t.sharedBefore(k); name != "" {
+		return name
+	}
 	if t.now == 0 {
 		return ""
 	}
@@ -214,6 +217,28 @@ func (t *telling) leftOver(k int) string {
 	}
 	return NameOf(t.material(i))
 }
+
+// sharedBefore is the name of what a share of is said before a word: "stir in half of the sugar, taste, and add the rest".
+func (t *telling) sharedBefore(k int) string {
+	for j := 0; j < k; j++ {
+		if !sharesSaid[t.at(j)] {
+			continue
+		}
+		from := j + 1
+		for from < k && (t.at(from) == "of" || t.at(from) == "the") {
+			from++
+		}
+		const longest = 3
+		for length := min(longest, k-from); length > 0; length-- {
+			if t.isName(phraseOf(t.words[from : from+length])) {
+				return strings.Join(t.texts(from, from+length), " ")
+			}
+		}
+	}
+	return ""
+}
+
+var sharesSaid = wordSet("half third quarter most")
 
 // find reports whether one of these stands before a word.
 func (t *telling) find(k int, words ...string) bool {
