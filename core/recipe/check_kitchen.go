@@ -39,19 +39,7 @@ func (r *second) kitchen(s *Sentence) {
 	if waterSaid.MatchString(s.Text) && !touches("water") && r.does(s, plan.Heat, plan.Pressure) {
 		s.note(NotPut, "water")
 	}
-	for _, found := range amountSaid.FindAllStringSubmatch(s.Text, -1) {
-		i, ok := r.first(found[1])
-		if !ok || steepsSaid.MatchString(s.Text) {
-			continue
-		}
-		told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotPut || d.Of == InAlready })
-		if m, known := r.reader.pantry.Material(r.slug(i)); !known || told || m.Behaviour != pantry.Liquid || m.Slug == "water" {
-			continue
-		}
-		if !slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].put[r.slug(i)] || r.plan.Steps[k].Do == plan.Press }) {
-			s.note(InAlready, r.called(r.slug(i)))
-		}
-	}
+	r.amounts(s)
 	r.drained(s)
 	r.raw(s)
 	for _, k := range s.Steps {
@@ -65,6 +53,25 @@ func (r *second) kitchen(s *Sentence) {
 					s.note(AtOnce, NameOf(m))
 				}
 			}
+		}
+	}
+}
+
+// amounts finds an amount of a liquid of which nothing goes in.
+func (r *second) amounts(s *Sentence) {
+	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotPut || d.Of == InAlready })
+	if told || steepsSaid.MatchString(s.Text) {
+		return
+	}
+	for _, found := range amountSaid.FindAllStringSubmatch(s.Text, -1) {
+		i, ok := r.first(found[1])
+		if !ok {
+			continue
+		}
+		m, known := r.reader.pantry.Material(r.slug(i))
+		goesIn := func(k int) bool { return r.steps[k].put[r.slug(i)] || r.plan.Steps[k].Do == plan.Press }
+		if known && m.Behaviour == pantry.Liquid && m.Slug != "water" && !slices.ContainsFunc(s.Steps, goesIn) {
+			s.note(InAlready, NameOf(m))
 		}
 	}
 }

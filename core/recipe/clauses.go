@@ -110,7 +110,7 @@ func (p *parting) afterTime() int {
 	}
 	const most = 7
 	for k, w := range p.tokens[:min(most, len(p.tokens))] {
-		if (strings.HasPrefix(w.text, "minute") || strings.HasPrefix(w.text, "hour") || w.text == "mins" || w.text == "min") &&
+		if (strings.HasPrefix(w.text, "minute") || strings.HasPrefix(w.text, "hour")) &&
 			k+1 < len(p.tokens) && p.tokens[k+1].text != "of" && p.tokens[k+1].text != "or" && p.tokens[k+1].text != "in" {
 			return k + 1
 		}

@@ -214,7 +214,7 @@ func (c *cookery) meltsOn(l *clause) bool {
 		c.shared[c.steps[last].Name] = append(c.shared[c.steps[last].Name], c.now)
 	}
 	l.has("the syrup", "syrup")
-	l.has("to the boil", "to a boil", "to boil", "till it melts", "until it melts", "till melted", "until melted", "until dissolved")
+	l.has("to the boil", "to a boil", "to boil", "until it melts", "until melted", "until dissolved")
 	if minutes := l.minutes(); minutes > 0 {
 		c.steps[last].Minutes = &minutes
 	}

@@ -159,7 +159,7 @@ func (c *cookery) bareTissue(list []mention) bool {
 
 // untilSoft reports whether a clause waits until something is soft: it says so behind "until", or says no more than "cook it soft".
 func (l *clause) untilSoft() bool {
-	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" || w.text == "when" })
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "when" })
 	if at < 0 {
 		return l.has("soft", "tender", "cooked through", "al dente", "done")
 	}
@@ -241,7 +241,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		grade := thickUsual
 		c.heat(l, usual, plan.Until{Thickness: &grade})
 	case c.warms(l, usual):
-	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0 && l.find("till") < 0:
+	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0:
 		return len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
 	default:
 		usualMinutes := c.guess(simmerUsual)
@@ -480,11 +480,11 @@ func (c *cookery) grainForCooker(named []mention) (ready []mention) {
 	return ready
 }
 
-// What softens no more, as flour, is none.
 // grainMeant is the grain or vegetable that a clause waits for: the one that it names behind "until", or the slowest in the pot.
+// What softens no more, as flour, is none.
 func (c *cookery) grainMeant(l *clause) (part string, meant *pantry.Material) {
 	part, meant = c.grainInPot()
-	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" })
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" })
 	if at < 0 {
 		return part, meant
 	}
@@ -516,7 +516,7 @@ func (c *cookery) pressure(l *clause) (fine bool) {
 	}
 	c.sealed = false
 	step := plan.Step{Do: plan.Pressure}
-	l.has("till the first whistle", "until the first whistle")
+	l.has("until the first whistle")
 	if found := l.match(whistleSaid); found != nil {
 		n, ok := numberWords[found[1]]
 		if found[1] == "first" {

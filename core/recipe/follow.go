@@ -280,7 +280,7 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 }
 
 // behindBoth is what may stand behind "both" where it stands for what was named.
-var behindBoth = wordSet("to in into with together until till for on ,")
+var behindBoth = wordSet("to in into with together until for on ,")
 
 func (c *cookery) holderOfMention(m mention) int {
 	if m.holder >= 0 && m.holder != c.at && c.holders[m.holder].left > 0 {

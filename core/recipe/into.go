@@ -715,7 +715,7 @@ var inBowls = regexp.MustCompile(`(?i)\b(?:moulds|glasses|cups|bowls|ramekins)\b
 var nearlySaid = regexp.MustCompile(`\b(?:nearly|almost|just before|steam\w*|simmer\w*|hot)\b`)
 
 // waitsFor reports whether a clause says until when.
-func (l *clause) waitsFor() bool { return l.find("until") >= 0 || l.find("till") >= 0 }
+func (l *clause) waitsFor() bool { return l.find("until") >= 0 }
 
 // comesToBoil reports whether it waits for the boil, or nearly.
 func (l *clause) comesToBoil() bool {

@@ -71,10 +71,9 @@ func (r *Cooked) looks(c *cookery) {
 
 // sharesIn are the shares of things that a sentence takes, and what other sentences take more of.
 func (c *cookery) sharesIn(sentence int, places map[string]int) (list []Look) {
-	const all = 0.999
 	for _, one := range c.taken {
 		g := c.given[one.item]
-		if one.sentence != sentence || g.inMethod || one.share > all && places[g.Item.Material] < 2 {
+		if one.sentence != sentence || g.inMethod || one.share > fullyUsed && places[g.Item.Material] < 2 {
 			continue
 		}
 		if m, ok := c.reader.pantry.Material(g.Item.Material); ok {

@@ -205,11 +205,11 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	result.looks(&c)
 	result.Chilled = !result.ByList && servedChilled(result.Plan, result.Sentences)
 	for k, i := range result.Unplaced {
-		if i >= own && i < len(given) { // the white of eggs that the list has whole
-			result.Unplaced[k] = slices.IndexFunc(given, func(g Given) bool { return g.Item.Material == "egg-yolk" })
+		if i >= own { // what was parted from a line: the white of eggs, the zest of a lemon
+			result.Unplaced[k] = c.listed(i, own)
 		}
 	}
-	result.Unplaced = slices.DeleteFunc(result.Unplaced, func(i int) bool { return i >= own })
+	result.Unplaced = slices.DeleteFunc(result.Unplaced, func(i int) bool { return i < 0 })
 	return result, nil
 }
 

@@ -195,6 +195,16 @@ func TestApartIsOneLine(t *testing.T) {
 	}
 }
 
+// What no sentence places of a fruit that was parted is told by its line, too.
+func TestAPartedFruitIsOneLine(t *testing.T) {
+	c := cookText(t, "1 l milk\n80 g rice\n90 g sugar\n1 lemon", "Bring the milk to the boil with the rice and simmer for 30 minutes. "+
+		"Stir in the sugar. If you like lemon zest or lemon juice, serve them beside it.")
+	for _, i := range c.Unplaced {
+		require.Equal(t, 3, i, "the line of the lemon")
+	}
+	require.Len(t, c.Trails, 4)
+}
+
 // eggsOf are the eggs of a plan, in order.
 func eggsOf(p *plan.Plan) (all []string) {
 	for i := range p.Steps {

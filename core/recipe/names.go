@@ -144,7 +144,7 @@ func (c *cookery) inPotAlready(l *clause) bool {
 // mentioned finds what a clause names, and remembers nothing of it.
 func (c *cookery) mentioned(l *clause) (list []mention) {
 	end := len(l.words)
-	if at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" }); at >= 0 {
+	if at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" }); at >= 0 {
 		end = at // what it is then is not what it is done to
 		for _, w := range l.words[at+1:] {
 			w.read = w.read || c.isName(w.one)

@@ -13,7 +13,7 @@ func (t *telling) afterMinutes() {
 			continue
 		}
 		end := k + 1
-		for end < len(t.words) && !strings.HasPrefix(t.at(end), "minute") && t.at(end) != "min" && t.at(end) != "mins" {
+		for end < len(t.words) && !strings.HasPrefix(t.at(end), "minute") {
 			end++
 		}
 		const longest = 4 // "another five to ten minutes"
@@ -82,13 +82,13 @@ func (t *telling) thenThings() {
 	}
 }
 
-func waits(word string) bool { return word == "till" || word == "until" }
+func waits(word string) bool { return word == "until" }
 
 // restOfNotes reads "boil, 15 min low": a time with its flame, and no word of doing.
 func (t *telling) restOfNotes() {
 	for k := 1; k+2 < len(t.words); k++ {
 		unit := t.at(k + 1)
-		if t.at(k-1) != "," || !isFigure(t.at(k)) || unit != "min" && unit != "mins" && unit != "minutes" && unit != "h" && unit != "hours" {
+		if t.at(k-1) != "," || !isFigure(t.at(k)) || !strings.HasPrefix(unit, "minute") && unit != "h" && unit != "hours" {
 			continue
 		}
 		flame := false
@@ -174,7 +174,7 @@ func (t *telling) bareNumber(k int) bool {
 		return false
 	}
 	switch t.at(k + 1) {
-	case "", ",", "and", "until", "till", "without", "before", "then", "or", "while":
+	case "", ",", "and", "until", "without", "before", "then", "or", "while":
 		if next := t.at(k + 2); t.at(k+1) == "or" && (isFigure(next) || numberWords[next] > 0) {
 			return false
 		}

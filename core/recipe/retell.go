@@ -677,7 +677,7 @@ var (
 // goesOnFor reports whether "go on" is what is said: "go on for ten minutes".
 func (t *telling) goesOnFor(k int) bool {
 	next := t.at(k + 2)
-	return t.at(k+1) == "on" && (next == "for" || next == "until" || next == "till" || strings.HasSuffix(next, "ing"))
+	return t.at(k+1) == "on" && (next == "for" || next == "until" || strings.HasSuffix(next, "ing"))
 }
 
 // turnedRound reads "in went the sugar": where it goes stands in front.

@@ -83,7 +83,7 @@ var (
 		`(?:goes|is put|is placed|stays|sits|stands|remains|is left|is kept)(?: back)? (?:on|onto|over|at) ` +
 		`((?:the |a )?(?:very )?(?:[a-z]+ )?(?:flame|heat|fire|gas)\b)`)
 	// "for two mins till done"
-	shortMinutes = regexp.MustCompile(`\b([a-z]+ |\d ?)min(s?)\b`)
+	shortMinutes = regexp.MustCompile(`\b([a-z]+ |\d+ ?)mins?\b`)
 	tillSaid     = regexp.MustCompile(`\b([Tt])ill\b`)
 )
 
@@ -95,7 +95,7 @@ func wordForms(text string) string {
 		}
 		return "until"
 	})
-	return shortMinutes.ReplaceAllString(text, "${1}minute$2")
+	return shortMinutes.ReplaceAllString(text, "${1}minutes")
 }
 
 var oneBoil = regexp.MustCompile(`\bto one (?:good |full |rolling )?boil\b`)
@@ -120,7 +120,7 @@ func inWords(text string) string {
 }
 
 // conditions begin what is waited for, or only might be.
-var conditions = map[string]bool{"when": true, "once": true, "after": true, "until": true, "till": true, "while": true, "before": true,
+var conditions = map[string]bool{"when": true, "once": true, "after": true, "until": true, "while": true, "before": true,
 	"as": true, "so": true, "because": true, "that": true, "otherwise": true, "or": true, "which": true, "by": true}
 
 // A clause is one thing that is done.
@@ -461,7 +461,7 @@ func (l *clause) lid() *bool {
 
 // until returns what a clause waits for, and marks it as read: a sign, if it is nothing else.
 func (l *clause) until() (words []*token) {
-	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" || w.text == "till" })
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.text == "until" })
 	if at < 0 {
 		return nil
 	}

@@ -309,7 +309,7 @@ var inPassing = []meaning{
 	{verbs: "stand set place put sit", finds: []string{"tin", "bath", "tray", "pan of"}, when: func(_ *cookery, l *clause) bool {
 		return l.find("water") >= 0
 	}, do: doNothing, then: readAll},
-	{verbs: "keep", finds: []string{"stirring", "whisking"}, not: []string{"until", "till"}, when: untimed, do: doNothing,
+	{verbs: "keep", finds: []string{"stirring", "whisking"}, not: []string{"until"}, when: untimed, do: doNothing,
 		then: func(c *cookery, l *clause) { c.stirsOn(l) }},
 	{verbs: "blanch parboil", when: func(c *cookery, l *clause) bool {
 		list := c.unused(l)
@@ -440,8 +440,8 @@ var meanings = []meaning{
 		}},
 	{verbs: "reduce lower turn", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
-	{verbs: "keep", when: untimed, has: []string{"warm until", "hot until", "warm till", "hot till"}, do: doNothing},
-	{verbs: "keep continue", finds: []string{"cooking", "until", "till"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
+	{verbs: "keep", when: untimed, has: []string{"warm until", "hot until"}, do: doNothing},
+	{verbs: "keep continue", finds: []string{"cooking", "until"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
 	{verbs: "reduce lower turn keep raise increase", not: []string{"oven", "whistle"}, when: turnsFlame, do: doTurn},
 	{verbs: "set put place", when: func(c *cookery, l *clause) bool {
 		return len(c.held()) == 0 && (namesNew(c, l) || l.find("it") >= 0 || l.find("them") >= 0)
@@ -747,7 +747,7 @@ func (c *cookery) settle(l *clause) {
 		l.do = doBoil
 	}
 	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||
-		l.verb == "boil" && l.minutes() == 0 && !l.targets() && l.find("until") < 0 && l.find("till") < 0) {
+		l.verb == "boil" && l.minutes() == 0 && !l.targets() && l.find("until") < 0) {
 		l.do = doBoil
 	}
 }

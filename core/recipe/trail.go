@@ -89,9 +89,8 @@ func (c *cookery) listed(i, own int) int {
 
 // amountIn is how much a sentence takes of a thing; "" for all of it.
 func (c *cookery) amountIn(one taking) string {
-	const all = 0.999
 	amount, err := measure.ParseAmount(c.given[one.item].Item.Amount)
-	if one.share > all || err != nil {
+	if one.share > fullyUsed || err != nil {
 		return ""
 	}
 	return amount.Scale(one.share).String()
