@@ -60,7 +60,7 @@ func (c *cookery) toFry(list []mention) bool {
 				c.holders[h].items = append(c.holders[h].items, m.item)
 			}
 		}
-		c.last = []mention{{item: -1, share: 1, holder: h}}
+		c.last = []mention{allOf(h)}
 	}
 	c.joined++
 	return true
@@ -143,7 +143,7 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 	c.next = nil
 	c.emit(step)
 	c.holders = append(c.holders, h)
-	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	c.last = []mention{allOf(len(c.holders) - 1)}
 	return true
 }
 
@@ -190,7 +190,7 @@ func (c *cookery) asSyrup() {
 	c.emit(step)
 	c.now = now
 	c.holders[len(c.holders)-1] = holder{name: step.Name, left: 1, words: syrupWords, items: pot.items}
-	c.last, c.next = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}, nil
+	c.last, c.next = []mention{allOf(len(c.holders) - 1)}, nil
 }
 
 // syrupWords are what a syrup is called.
@@ -372,7 +372,7 @@ func (c *cookery) fryPieces(l *clause, f frying, minutes measure.Minute) {
 	step.Sign = l.sign()
 	c.emit(step)
 	c.holders = append(c.holders, h)
-	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	c.last = []mention{allOf(len(c.holders) - 1)}
 	for _, m := range f.others {
 		if c.behaves(m, pantry.Aroma) && m.share > 0 { // cloves with the nuts: they go where those go
 			c.last = append(c.last, m)
@@ -400,7 +400,7 @@ func (c *cookery) fryMore(l *clause, f frying, minutes measure.Minute) bool {
 	}
 	l.sign()
 	c.joined++
-	c.last = []mention{{item: -1, share: 1, holder: h}}
+	c.last = []mention{allOf(h)}
 	if at, _ := unmarked(c.steps[last].Note); at != c.now && !slices.Contains(c.shared[c.steps[last].Name], c.now) {
 		c.shared[c.steps[last].Name] = append(c.shared[c.steps[last].Name], c.now)
 	}
@@ -418,7 +418,7 @@ func (c *cookery) fryInPot(l *clause, f frying, minutes measure.Minute) {
 	}
 	list := f.others
 	if f.left >= 0 {
-		list = append([]mention{{item: -1, share: 1, holder: f.left}}, list...)
+		list = append([]mention{allOf(f.left)}, list...)
 	} else if f.fat >= 0 && c.used[f.fat] < 1 {
 		list = append([]mention{{item: f.fat, share: min(f.share, 1-c.used[f.fat]), holder: -1}}, list...)
 	}

@@ -123,7 +123,7 @@ func (c *cookery) movesToFat(named []mention) bool {
 	}
 	fat, from := *c.fat, c.at
 	c.fat, c.pan, c.next = nil, false, []string{}
-	return c.put([]mention{fat, {item: -1, share: 1, holder: from}}, plan.Step{})
+	return c.put([]mention{fat, allOf(from)}, plan.Step{})
 }
 
 // warmsIt is said of what is warmed in a pan of its own.
@@ -167,7 +167,7 @@ func (c *cookery) backToMain(l *clause, named []mention) bool {
 	from := c.at
 	c.at = main
 	l.has("it in", "this in")
-	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{Slowly: l.find("slowly") >= 0 || l.find("gradually") >= 0})
+	return c.put([]mention{allOf(from)}, plan.Step{Slowly: l.find("slowly") >= 0 || l.find("gradually") >= 0})
 }
 
 // sauces makes a sauce of what is left of a liquid that a later sentence pours over: "season the rest of the coconut milk with the
@@ -216,7 +216,7 @@ func (c *cookery) bothPots(l *clause, named []mention) bool {
 	}
 	from := max(c.at, other)
 	c.at = min(c.at, other)
-	return c.put(append([]mention{{item: -1, share: 1, holder: from}}, named...), plan.Step{})
+	return c.put(append([]mention{allOf(from)}, named...), plan.Step{})
 }
 
 // bothInto puts the two things that wait beside the pudding into it: "add both to the rice with the sugar".
@@ -229,7 +229,7 @@ func (c *cookery) bothInto(l *clause, named []mention) bool {
 	var list []mention
 	for h := range c.holders {
 		if one := &c.holders[h]; h != main && one.left >= fullyUsed && len(one.items) > 0 && !strings.HasSuffix(one.name, ".fat") {
-			list = append(list, mention{item: -1, share: 1, holder: h})
+			list = append(list, allOf(h))
 		}
 	}
 	if len(list) != two || slices.ContainsFunc(named, func(m mention) bool { return m.holder >= 0 && m.holder != main }) {
@@ -247,7 +247,7 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 	intoIt := c.inHolder(list, c.at) || l.find("pudding") >= 0 || l.find("mixture") >= 0
 	if mixed >= 0 && intoIt && l.beginsWith("into") && !c.inHolder(list, mixed) && c.anyNew(list) {
 		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 || m.holder == c.at })
-		return c.put(append([]mention{{item: -1, share: 1, holder: mixed}}, list...), plan.Step{}) // "stir into the rice with the raisins"
+		return c.put(append([]mention{allOf(mixed)}, list...), plan.Step{}) // "stir into the rice with the raisins"
 	}
 	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
 		return true
@@ -259,7 +259,7 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 		return c.layer(l, list)
 	}
 	if mixed := c.mixedLast(); mixed >= 0 && len(list) > 0 && !c.anyNew(list) && c.inHolder(list, c.at) && l.find("into") < 0 {
-		return c.put([]mention{{item: -1, share: 1, holder: mixed}}, plan.Step{}) // "fold in the sago": one goes into the other
+		return c.put([]mention{allOf(mixed)}, plan.Step{}) // "fold in the sago": one goes into the other
 	}
 	return c.addInto(l, list, before)
 }
@@ -371,7 +371,7 @@ func (c *cookery) layer(l *clause, list []mention) bool {
 	from := c.at
 	c.open([]string{"dish"})
 	l.has("dish", "baking dish", "baking")
-	return c.put(append(list, mention{item: -1, share: 1, holder: from}), plan.Step{})
+	return c.put(append(list, allOf(from)), plan.Step{})
 }
 
 // addInto finds the pot or bowl that things go into, and puts them there.
@@ -383,7 +383,7 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	elsewhere := into >= 0 && into != c.at && c.next == nil
 	switch {
 	case elsewhere && strings.HasSuffix(c.holders[into].name, ".fat"):
-		return c.put(append([]mention{{item: -1, share: 1, holder: into}}, list...), plan.Step{}) // "to the same ghee"
+		return c.put(append([]mention{allOf(into)}, list...), plan.Step{}) // "to the same ghee"
 	case elsewhere && !c.holders[into].pot:
 		return c.temper(l, list, into)
 	case elsewhere:
@@ -395,14 +395,14 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 		}
 		list = []mention{{item: -1, share: share, holder: from}}
 		if share < 1 {
-			defer func() { c.last = []mention{{item: -1, share: 1, holder: from}} }()
+			defer func() { c.last = []mention{allOf(from)} }()
 		}
 	}
 	if c.toFry(list) {
 		return true
 	}
 	if syrup := c.boilingSyrup(); syrup >= 0 && len(c.held()) == 0 && c.next == nil && len(list) > 0 && !c.inHolder(list, syrup) {
-		list = append([]mention{{item: -1, share: 1, holder: syrup}}, list...) // "bring the syrup to a boil. Add the flour mixture"
+		list = append([]mention{allOf(syrup)}, list...) // "bring the syrup to a boil. Add the flour mixture"
 	}
 	if c.fat != nil && c.pan && c.next == nil && c.anyNew(list) { // "melt the butter in a frying pan, add the apples"
 		c.next = []string{}
@@ -578,7 +578,7 @@ func (c *cookery) pourInto(list []mention, into int) []mention {
 	c.at = into
 	if moved := c.inHolder(list, from); moved || len(list) == 0 {
 		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
-		list = append(list, mention{item: -1, share: 1, holder: from})
+		list = append(list, allOf(from))
 	}
 	return list
 }

@@ -118,6 +118,9 @@ type holder struct {
 	press bool // a milk of pressed coconut
 }
 
+// allOf is all that is left in a holder.
+func allOf(holder int) mention { return mention{item: -1, share: 1, holder: holder} }
+
 // mentions finds what a clause names.
 func (c *cookery) mentions(l *clause) []mention {
 	list := c.mentioned(l)
@@ -387,7 +390,7 @@ func (c *cookery) inSomething(l *clause, k, item int) (meant []mention, settled 
 		return nil, true
 	}
 	if h := c.leftFat(l, k, item); h >= 0 {
-		return []mention{{item: -1, share: 1, holder: h, at: k}}, true
+		return []mention{mention{item: -1, share: 1, holder: h, at: k}}, true
 	}
 	if h := c.seasonedWith(l, k, item); h >= 0 {
 		return []mention{{item: item, share: 0, holder: h, at: k}}, true // "the salted coconut milk"
@@ -447,7 +450,7 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	if last := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash }); last >= 0 && phrase != "powder" {
 		for h := range c.holders {
 			if c.holders[h].pot && c.holders[h].left > 0 && c.holders[h].name == c.steps[last].Pot {
-				return []mention{{item: -1, share: 1, holder: h, at: k}}
+				return []mention{mention{item: -1, share: 1, holder: h, at: k}}
 			}
 		}
 	}
@@ -654,7 +657,7 @@ func (c *cookery) cookedHere(l *clause, from, k int) []mention {
 		}
 		for h := range c.holders {
 			if c.holders[h].left > 0 && slices.Contains(c.holders[h].items, i) && (h != c.at || c.next != nil) {
-				return []mention{{item: -1, share: 1, holder: h, at: k}}
+				return []mention{mention{item: -1, share: 1, holder: h, at: k}}
 			}
 		}
 		return []mention{{item: i, share: 0, holder: -1, at: k}}

@@ -52,7 +52,7 @@ func (c *cookery) friedForTop(l *clause, list []mention) []mention {
 // rest of what was named, or that; and it turns to the pudding.
 func (c *cookery) meantForTop(l *clause, list, before []mention, garnishes bool) []mention {
 	if main := c.mainPot(); len(list) == 0 && l.do != doPass && main >= 0 && c.at != main && len(c.held()) > 0 {
-		list = []mention{{item: -1, share: 1, holder: c.at}} // "spoon over the rice": what is in the second pan
+		list = []mention{allOf(c.at)} // "spoon over the rice": what is in the second pan
 	}
 	if garnishes && len(list) == 0 {
 		if list = c.friedNow(); len(list) == 0 { // "fry the cashews and garnish"
@@ -70,7 +70,7 @@ func (c *cookery) meantForTop(l *clause, list, before []mention, garnishes bool)
 		c.at, c.next = main, nil
 		if onto || c.inHolder(list, from) { // "mound the rice on plates, spoon over the sauce", which is at hand
 			list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 && m.holder < 0 })
-			list = append(list, mention{item: -1, share: 1, holder: from})
+			list = append(list, allOf(from))
 		}
 	}
 	return list
@@ -87,7 +87,7 @@ func (c *cookery) friedNow() []mention {
 	if at != c.now || h < 0 {
 		return nil
 	}
-	return []mention{{item: -1, share: 1, holder: h}}
+	return []mention{allOf(h)}
 }
 
 // servedWith is what goes over of what a pudding is served with: nobody pours the milk in.
@@ -123,7 +123,7 @@ func (c *cookery) pouredOver(l *clause, named []mention) bool {
 	}
 	from := c.at
 	c.at, c.next = main, nil
-	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{Topping: !c.inDish()})
+	return c.put([]mention{allOf(from)}, plan.Step{Topping: !c.inDish()})
 }
 
 // servedLater reports whether what is in the pan beside the pot is named again by a later sentence, and a clause names nothing
@@ -165,7 +165,7 @@ func (c *cookery) restOf(l *clause, before []mention) (list []mention) {
 		case m.item >= 0 && m.holder < 0 && c.used[m.item] > 0 && c.used[m.item] < 1:
 			list = append(list, mention{item: m.item, share: 1 - c.used[m.item], holder: -1})
 		case m.holder >= 0 && m.holder != c.at && c.holders[m.holder].left > 0:
-			list = append(list, mention{item: -1, share: 1, holder: m.holder})
+			list = append(list, allOf(m.holder))
 		}
 	}
 	return list

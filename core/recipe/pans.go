@@ -303,7 +303,7 @@ func (c *cookery) stirBeside(l *clause, name string, items, list []mention) {
 	l.sign()
 	c.emit(step)
 	c.holders = append(c.holders, h)
-	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	c.last = []mention{allOf(len(c.holders) - 1)}
 }
 
 // temper pours into a bowl: some of the hot milk into the egg, or all of it, which goes back to the flame.
@@ -324,7 +324,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 		}
 		c.emit(step)
 		c.holders = append(c.holders, h)
-		c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+		c.last = []mention{allOf(len(c.holders) - 1)}
 		return true
 	}
 	some := 1.0
@@ -341,7 +341,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 		}
 	}
 	if some >= 1 {
-		return c.put([]mention{{item: -1, share: 1, holder: into}}, plan.Step{Slowly: true})
+		return c.put([]mention{allOf(into)}, plan.Step{Slowly: true})
 	}
 	return c.tempered(into, some)
 }
@@ -358,7 +358,7 @@ func (c *cookery) tempered(into int, some float64) bool {
 	c.emit(step)
 	c.holders = append(c.holders, holder{name: step.Name, left: 1, words: append(slices.Clone(c.holders[into].words), "mixture"),
 		items: slices.Clone(c.holders[into].items)})
-	c.last = []mention{{item: -1, share: 1, holder: len(c.holders) - 1}}
+	c.last = []mention{allOf(len(c.holders) - 1)}
 	return true
 }
 
@@ -380,7 +380,7 @@ func (c *cookery) asOther(list []mention) []mention {
 func (c *cookery) fromBowl() {
 	if h := len(c.holders) - 1; len(c.held()) == 0 && h >= 0 && !c.holders[h].pot && c.holders[h].left > 0 &&
 		len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Mix {
-		c.put([]mention{{item: -1, share: 1, holder: h}}, plan.Step{})
+		c.put([]mention{allOf(h)}, plan.Step{})
 	}
 }
 
@@ -490,7 +490,7 @@ func (c *cookery) move(l *clause) bool {
 		}
 		from := c.at
 		c.open([]string{})
-		return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+		return c.put([]mention{allOf(from)}, plan.Step{})
 	case l.verb == "transfer" && len(c.held()) > 0 && len(c.unused(l)) == 0 && inABowl.MatchString(l.text()):
 		return true // as good as its pot
 	case l.verb == "divide" || l.verb == "portion" || l.verb == "share":
@@ -537,10 +537,10 @@ func (c *cookery) intoDish(l *clause) bool {
 		return c.put(list, plan.Step{})
 	case empty && bowl >= 0:
 		c.next = []string{"dish"}
-		return c.put([]mention{{item: -1, share: 1, holder: bowl}}, plan.Step{})
+		return c.put([]mention{allOf(bowl)}, plan.Step{})
 	case empty:
 		return false
 	}
 	c.open([]string{"dish"})
-	return c.put([]mention{{item: -1, share: 1, holder: from}}, plan.Step{})
+	return c.put([]mention{allOf(from)}, plan.Step{})
 }

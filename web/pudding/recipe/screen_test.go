@@ -91,7 +91,8 @@ func TestWhereEachLineGoes(t *testing.T) {
 func TestAPartedLemonIsTold(t *testing.T) {
 	site := frametest.New(t)
 	site.POST("/intake", New(site.App, &house{}).Read)
-	site.Post("/intake", "list", "1 l milk\n80 g rice\n90 g sugar\n1 lemon", "method", "Bring the milk to the boil with the rice and simmer for "+
-		"30 minutes. Stir in the sugar. If you like lemon zest or lemon juice, serve them beside it.").
+	site.Post("/intake", "list", "1 l milk\n80 g rice\n90 g sugar\n1 lemon", "method",
+		"Bring the milk to the boil with the rice and simmer for 30 minutes. "+
+			"Stir in the sugar. If you like lemon zest or lemon juice, serve them beside it.").
 		MustSay(t, 200, "they were put where they usually do", "1 lemon")
 }
