@@ -16,6 +16,7 @@ import (
 // pudding for the club, its cup is settled, its rice soaked, its sugar swapped,
 // and what it needs is put on the list.
 func TestBeforeTheFlame(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	ctx := context.Background()
 	p := newPage(t, k, 1280, 800)
@@ -66,6 +67,7 @@ func TestBeforeTheFlame(t *testing.T) {
 
 // TestScalingLive compares and takes a proposal.
 func TestScalingLive(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	openShelf(t, k, p)
@@ -82,6 +84,7 @@ func TestScalingLive(t *testing.T) {
 
 // TestWaterTestClock runs the clock of the water test and keeps its result.
 func TestWaterTestClock(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	burners, err := k.store.Burners(context.Background())
@@ -107,6 +110,7 @@ func TestWaterTestClock(t *testing.T) {
 
 // TestBalanceToAnAim sets an aim, locks the rice, sees old and new and takes it.
 func TestBalanceToAnAim(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.allowed = []string{"422"}
@@ -131,6 +135,7 @@ func TestBalanceToAnAim(t *testing.T) {
 // said of it with one press, and prepares the rice: the sugar stays where it
 // belongs, although the form carries its old place along.
 func TestWatchpointIsMendedInTheForm(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	ctx := context.Background()
 	p := newPage(t, k, 1280, 800)

@@ -313,7 +313,7 @@ func (p *page) mustBeAccessible(where string) {
 	p.t.Helper()
 	js[bool](p, axe+"; true")
 	found := js[string](p, `axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
-		preload: false}).then((r) =>
+		preload: false, resultTypes: ["violations"]}).then((r) =>
 		JSON.stringify(r.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ") + " (" +
 			n.failureSummary.split("\n").slice(1).join(" ") + ")").join("; "))))`)
 	if found != "[]" {

@@ -11,6 +11,7 @@ import (
 // TestTheFirstHour goes from an empty kitchen to a plan of one's own, on a laptop and on a phone: from a way of
 // cooking, and from an aunt's recipe. It counts what is pressed and says how long the program takes for it.
 func TestTheFirstHour(t *testing.T) {
+	t.Parallel()
 	const recipe = "Kheer of my aunt\n\nIngredients\n1 l milk\n75 g rice\n100 g sugar\n10 cashews\n1 tbsp ghee\n\nMethod\n" +
 		"Soak the rice for half an hour. Bring the milk to the boil, add the rice and simmer until it is soft, stirring often. " +
 		"Stir in the sugar and simmer 5 minutes more. Fry the cashews in the ghee and scatter them on top."

@@ -24,6 +24,7 @@ func (p *page) mouse(kind input.DispatchMouseEventType, x, y float64) {
 // TestDragInTheLanes drags the bars of a pudding an hour to the left: its pot
 // follows, and what cannot be is said.
 func TestDragInTheLanes(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	suppers, err := k.store.Gatherings(context.Background())

@@ -12,6 +12,7 @@ import (
 // TestKnowYourMeasures weighs a cup, and every amount follows; taking the
 // weighing back brings the earlier one into force again.
 func TestKnowYourMeasures(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	p.allowed = []string{"422"}
@@ -41,6 +42,7 @@ func TestKnowYourMeasures(t *testing.T) {
 // TestPantryFigures finds a material by a regional name, corrects a figure and
 // resets it.
 func TestPantryFigures(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.allowed = []string{"422"}
@@ -79,6 +81,7 @@ func TestPantryFigures(t *testing.T) {
 // TestHouseWithoutJavaScript goes through lists and benches with the script
 // switched off: every button does its work.
 func TestHouseWithoutJavaScript(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.withoutScript()
@@ -107,6 +110,7 @@ func TestHouseWithoutJavaScript(t *testing.T) {
 
 // TestTonightsSoak sets a time, and Today says what must start next.
 func TestTonightsSoak(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/")
@@ -124,6 +128,7 @@ func TestTonightsSoak(t *testing.T) {
 
 // TestKitchenInPounds turns US units on and sees them beside the grams.
 func TestKitchenInPounds(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/kitchen")
@@ -138,6 +143,7 @@ func TestKitchenInPounds(t *testing.T) {
 // TestPreparationsAtTheStove cooks the toasted vermicelli: walnuts and noodles
 // beside the pot, each with its own timer and its own button.
 func TestPreparationsAtTheStove(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	ctx := context.Background()
 	shelf, err := k.store.Puddings(ctx, 10)

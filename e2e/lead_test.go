@@ -11,6 +11,7 @@ import (
 // TestAFirstCookIsLedByTheHand goes from an empty kitchen to the logbook, on a phone, doing what the stove says: lights
 // when it says so, weighs when it says so with what it expects, and is not led through the next one.
 func TestAFirstCookIsLedByTheHand(t *testing.T) {
+	t.Parallel()
 	k := &kitchen{clock: &clock{now: time.Now().UTC()}, path: filepath.Join(t.TempDir(), "empty.sqlite")}
 	k.open(t)
 	t.Cleanup(func() { k.server.Close(); k.store.Close() })

@@ -47,6 +47,7 @@ func (p *page) keepsTheStove() {
 // meanwhile, and brings it back: the page, its clock and what was tapped are still there; all of it
 // is stored once, and what is refused stays in sight.
 func TestOfflineWithAReload(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	p.allowed = []string{"net::ERR_", "503", "422", "Failed to load resource"}
@@ -103,6 +104,7 @@ func TestOfflineWithAReload(t *testing.T) {
 // TestManyTapsOffline sends what was tapped in two tabs while there was no connection, all of it
 // once and in its order.
 func TestManyTapsOffline(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	p.allowed = []string{"net::ERR_", "503", "Failed to load resource"}
@@ -136,6 +138,7 @@ func TestManyTapsOffline(t *testing.T) {
 
 // TestInstallable says that the browser finds all it needs to install the application.
 func TestInstallable(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	p.open("/")
@@ -147,6 +150,7 @@ func TestInstallable(t *testing.T) {
 // TestLeavingEmptiesTheStore: when the kitchen is locked on a device, nothing of what was on the
 // stove stays there.
 func TestLeavingEmptiesTheStore(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	cooks, err := k.store.OnStove(context.Background())

@@ -9,6 +9,7 @@ import (
 // TestOnePartOfTheWorkbenchOnAPhone shows one part at a time beside the result, keeps it through an edit, and shows all of
 // them where there is no script, and on a wide screen.
 func TestOnePartOfTheWorkbenchOnAPhone(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	puddings, err := k.store.Puddings(t.Context(), 1)
 	require.NoError(t, err)

@@ -15,6 +15,7 @@ import (
 // TestRescuedAtTheStove finds the pot too thick, takes the repair that is worked out
 // and goes on with its steps, by touch, on a phone.
 func TestRescuedAtTheStove(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	cooks, err := k.store.OnStove(t.Context())
 	require.NoError(t, err)
@@ -56,6 +57,7 @@ func stored(t *testing.T, k *kitchen, id string) []cook.Event {
 
 // TestArchiveOutAndIn saves the archive, chooses it again and takes it over.
 func TestArchiveOutAndIn(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/archive")
@@ -86,6 +88,7 @@ func TestArchiveOutAndIn(t *testing.T) {
 
 // TestDarkByChoice chooses the dark colours on a light device.
 func TestDarkByChoice(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.scheme("light")

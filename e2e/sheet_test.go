@@ -91,6 +91,7 @@ func paths(content string) (list []box) {
 // TestGaugeIsPrintedInTrueSize prints the sheet and measures it on the page: the bar,
 // the strip of the gauge and its marks.
 func TestGaugeIsPrintedInTrueSize(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	shelf, err := k.store.Puddings(t.Context(), 1)
 	require.NoError(t, err)

@@ -31,6 +31,7 @@ func first(t *testing.T, text string) int {
 
 // TestFromPlanToBook is the whole way of one pudding.
 func TestFromPlanToBook(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/")
@@ -134,6 +135,7 @@ func openShelf(t *testing.T, k *kitchen, p *page) {
 }
 
 func TestEveryEditFollowsAtOnce(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	openShelf(t, k, p)
@@ -182,6 +184,7 @@ func TestEveryEditFollowsAtOnce(t *testing.T) {
 // TestTypedNumberIsOneEdit types a number key by key: each key shows at once,
 // and one undo takes all of it back.
 func TestTypedNumberIsOneEdit(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	openShelf(t, k, p)
@@ -200,6 +203,7 @@ func TestTypedNumberIsOneEdit(t *testing.T) {
 }
 
 func TestMomentsAreReadByArrowKeys(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	openShelf(t, k, p)
@@ -211,6 +215,7 @@ func TestMomentsAreReadByArrowKeys(t *testing.T) {
 // TestLostConnection cuts the stove off and brings it back: what was tapped
 // meanwhile is sent once, with the time it was tapped at.
 func TestLostConnection(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	p.allowed = []string{"net::ERR_", "503", "Failed to load resource"}
@@ -231,6 +236,7 @@ func TestLostConnection(t *testing.T) {
 
 // TestWithoutJavaScript reads and saves by the plain forms.
 func TestWithoutJavaScript(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.withoutScript()
@@ -247,6 +253,7 @@ func TestWithoutJavaScript(t *testing.T) {
 // TestAccessibility asks axe-core on every screen, light and dark, wide and
 // narrow.
 func TestAccessibility(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	ctx := context.Background()
 	shelf, err := k.store.Puddings(ctx, 1)
@@ -327,6 +334,7 @@ const twoPans = "Rice with plums\nIngredients\n1 l milk\n80 g rice\n90 g sugar\n
 
 // TestKeys goes about by keyboard.
 func TestKeys(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/")
@@ -343,6 +351,7 @@ func TestKeys(t *testing.T) {
 
 // TestNewKitchenPot adds a pot by the form and starts a pudding in it.
 func TestNewPotAndPudding(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/kitchen")
@@ -367,6 +376,7 @@ func TestNewPotAndPudding(t *testing.T) {
 // TestStepsAndSugar moves, adds and leaves out steps, drags the sugar on the
 // pot line and sets an aim on the scale, by pointer and by keyboard.
 func TestStepsAndSugar(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/puddings/new?way=reduced+in+milk")

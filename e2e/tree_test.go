@@ -58,6 +58,7 @@ var worked = []string{"button", "link", "textbox", "searchbox", "combobox", "che
 // TestWhatAScreenReaderSays goes through the accessibility tree of the screens: one main part and one first heading,
 // no level of headings skipped, and everything that is worked with has a name.
 func TestWhatAScreenReaderSays(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	for _, path := range k.screens(t) {
@@ -91,6 +92,7 @@ func TestWhatAScreenReaderSays(t *testing.T) {
 // TestEverythingByTab goes through screens with the tab key: it comes to everything that can be worked with, in the
 // order of the page, each time with a mark that is seen, and out again.
 func TestEverythingByTab(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	for _, path := range k.screens(t) {
@@ -151,6 +153,7 @@ func (k *kitchen) screens(t *testing.T) []string {
 // TestAtTwiceAndFourTimesTheSize narrows the window as zooming in does, to 640 and 320 px: nothing is cut off or wider
 // than the window. Forced colours leave what is drawn in sight.
 func TestAtTwiceAndFourTimesTheSize(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	for _, width := range []int64{640, 320} {
 		p := newPage(t, k, width, 800)
@@ -166,6 +169,7 @@ func TestAtTwiceAndFourTimesTheSize(t *testing.T) {
 // TestWhatIsHeardWhenThingsChange holds that what changes without a new page is told by a region that was there before:
 // one that comes with its words is not read.
 func TestWhatIsHeardWhenThingsChange(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	cooks, err := k.store.OnStove(t.Context())
 	require.NoError(t, err)

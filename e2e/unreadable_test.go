@@ -10,6 +10,7 @@ import (
 // TestAPlanThatCannotBeRead stands on the shelf, says what is wrong, is saved as it is,
 // taken off and brought back; nothing else on the shelf is touched.
 func TestAPlanThatCannotBeRead(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	shelf, err := k.store.Puddings(t.Context(), 10)
 	require.NoError(t, err)

@@ -14,6 +14,7 @@ import (
 // TestWetHands is the Stove on a phone: a slip is marked and kept, a dip is
 // taken, and the buttons are large enough.
 func TestWetHands(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	p.allowed = []string{"422"}
@@ -48,6 +49,7 @@ func TestWetHands(t *testing.T) {
 
 // TestTimeRunsByItself lets the page count down without being touched.
 func TestTimeRunsByItself(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 390, 844)
 	cooks, err := k.store.OnStove(context.Background())
@@ -64,6 +66,7 @@ func TestTimeRunsByItself(t *testing.T) {
 
 // TestTwoDevices looks at one cook from two: what one tells the other shows.
 func TestTwoDevices(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	cooks, err := k.store.OnStove(context.Background())
 	require.NoError(t, err)
@@ -82,6 +85,7 @@ func TestTwoDevices(t *testing.T) {
 
 // TestRemovedThingsComeBack takes a pudding and a pot away and undoes it.
 func TestRemovedThingsComeBack(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/puddings")
@@ -97,6 +101,7 @@ func TestRemovedThingsComeBack(t *testing.T) {
 }
 
 func TestSearch(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.open("/puddings")
@@ -112,6 +117,7 @@ func TestSearch(t *testing.T) {
 // TestFormsComeBackAsTyped sends forms with faults: each fault stands at its
 // field, and what was typed is still there.
 func TestFormsComeBackAsTyped(t *testing.T) {
+	t.Parallel()
 	k := newKitchen(t)
 	p := newPage(t, k, 1280, 800)
 	p.allowed = []string{"422"}
