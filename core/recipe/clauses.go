@@ -61,6 +61,10 @@ func (p *parting) unless(k int) bool {
 	for _, t := range p.tokens {
 		t.read = true
 	}
+	if last := len(p.clauses) - 1; last >= 0 && p.clauses[last].do == doAdd && p.tokens[k-1].text != "," &&
+		p.clauses[last].find("adding") < 0 && len(p.unused(&p.clauses[last])) == 0 {
+		p.clauses = p.clauses[:last] // "add some milk if needed": that is done in this case only
+	}
 	return true
 }
 

@@ -33,6 +33,9 @@ func (c *cookery) hotFat(l *clause, list []mention) {
 // bothOut is said of what was fried together: "fry the coconut; add the cashews; drain both".
 var bothOut = regexp.MustCompile(`(?i)^(?:drain|take|remove|lift|pour|tip|scoop)\b[^,;]*\b(?:both|all|everything|them)\b`)
 
+// puffsUp is said of raisins in hot fat.
+var puffsUp = regexp.MustCompile(`(?i)\b(?:puff|plump|swell|balloon|fatten)(?:s|ed)?\b`)
+
 // toFry adds to what is being fried in the same sentence: "fry the cashews, add the raisins".
 func (c *cookery) toFry(list []mention) bool {
 	last := len(c.steps) - 1
@@ -40,7 +43,7 @@ func (c *cookery) toFry(list []mention) bool {
 		return false
 	}
 	at, _ := unmarked(c.steps[last].Note)
-	together := at == c.now-1 && c.now+1 < len(c.text) && bothOut.MatchString(c.text[c.now+1])
+	together := at == c.now-1 && c.now+1 < len(c.text) && (bothOut.MatchString(c.text[c.now+1]) || puffsUp.MatchString(c.text[c.now]))
 	if at != c.now && !together {
 		return false
 	}
@@ -63,6 +66,9 @@ func (c *cookery) toFry(list []mention) bool {
 		c.last = []mention{allOf(h)}
 	}
 	c.joined++
+	if name := c.steps[last].Name; at != c.now && !slices.Contains(c.shared[name], c.now) {
+		c.shared[name] = append(c.shared[name], c.now)
+	}
 	return true
 }
 

@@ -55,7 +55,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true // "stir again after a further 30 minutes"
 	}
 	bowl := c.lastBowl()
-	named := c.toAdd(l, before)
+	named := c.withItsFat(l, c.toAdd(l, before))
 	if c.pouredOver(l, named) {
 		return true
 	}
@@ -88,6 +88,17 @@ func (c *cookery) add(l *clause) (fine bool) {
 		})...)
 	}
 	return c.addList(l, list, before)
+}
+
+// withItsFat adds what the sentence has fried to the fat that it was fried in: "fry the cashews and pour over, ghee and all".
+func (c *cookery) withItsFat(l *clause, named []mention) []mention {
+	if len(named) == 0 || l.find("all") < 0 && l.find("with") < 0 || slices.ContainsFunc(named, func(m mention) bool {
+		return m.holder < 0 || !strings.HasSuffix(c.holders[m.holder].name, ".fat")
+	}) {
+		return named
+	}
+	l.has("and all")
+	return append(c.friedNow(), named...)
 }
 
 // toAnother puts something into a liquid that is in no pot yet: beside the pot, or in a pan of its own if it is warmed there.
@@ -309,7 +320,7 @@ var drainsFirst = regexp.MustCompile(`(?i)^(?:then |now )?(?:drain|rinse|strain)
 func (c *cookery) unput(m mention) bool { return m.holder < 0 && c.used[m.item] == 0 }
 
 // someOfTheHot is said of what warms a bowl beside the pot: "stir in some of the hot mixture".
-var someOfTheHot = regexp.MustCompile(`^in (?:an? |some|two |three |\d )?\b[a-z]*\s?(?:of )?the (?:hot|warm|boiling|simmering)\b`)
+var someOfTheHot = regexp.MustCompile(`^in (?:an? |some |half |two |three |\d )[a-z ]{0,30}?\b(?:hot|warm|boiling|simmering)\b`)
 
 // ladleOfTheHot is the same of what is poured: "add a ladleful of the hot milk".
 var ladleOfTheHot = regexp.MustCompile(`^(?:in )?(?:an? |some |two |three |half a |\d )[a-z ]*\b(?:of )?the (?:hot|warm|boiling|` +

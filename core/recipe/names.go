@@ -116,6 +116,7 @@ type holder struct {
 	items []int    // of the list
 	left  float64
 	press bool // a milk of pressed coconut
+	waits bool // a pot: a later sentence puts what it holds into what is cooked meanwhile
 }
 
 // allOf is all that is left in a holder.

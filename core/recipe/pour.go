@@ -62,9 +62,13 @@ func (c *cookery) held() []int {
 	return c.holders[c.at].items
 }
 
-// mainPot is the first pot that has not been poured into another; -1 without one.
+// mainPot is the first pot that has not been poured into another, and does not wait for that; -1 without one.
 func (c *cookery) mainPot() int {
-	return slices.IndexFunc(c.holders, func(h holder) bool { return h.pot && h.left > 0 && len(h.items) > 0 })
+	full := func(h holder) bool { return h.pot && h.left > 0 && len(h.items) > 0 }
+	if main := slices.IndexFunc(c.holders, func(h holder) bool { return full(h) && !h.waits }); main >= 0 {
+		return main
+	}
+	return slices.IndexFunc(c.holders, full)
 }
 
 // put adds what is named and not in yet to the pot.
@@ -75,6 +79,9 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 		return m.item >= 0 && m.share > 0 && m.holder < 0 && !c.behaves(m, pantry.Liquid)
 	}) {
 		c.next = []string{} // that which the fat is hot in
+	}
+	if c.comesLater(list) {
+		c.holders[c.at].waits, c.next = true, []string{}
 	}
 	if c.next != nil || c.at < 0 {
 		wants := slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && m.share > 0 || m.holder >= 0 && m.holder != c.at })
@@ -120,6 +127,41 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 	c.emit(step)
 	return true
 }
+
+// comesLater reports whether what goes in now is for a pot of its own: what is in the pot was cooked, and a later sentence puts
+// that into something: "cook the sago in a cup of water ... put the dal, the sago and the syrup into a pot".
+func (c *cookery) comesLater(list []mention) bool {
+	if c.next != nil || !c.cooked() || c.now < 0 {
+		return false
+	}
+	cooks, grain := false, c.any(list, pantry.Grain) || c.any(list, pantry.Tissue)
+	for _, m := range list {
+		if m.item < 0 || m.share <= 0 || m.holder >= 0 || slices.Contains(c.held(), m.item) {
+			return false
+		}
+		water := c.given[m.item].Item.Material == "water" && !grain // for what is in the pot
+		cooks = cooks || c.behaves(m, pantry.Grain) || c.material(m.item) != nil && pours(c.material(m.item)) && m.share >= fullyUsed && !water
+	}
+	if !cooks {
+		return false
+	}
+	const ahead = 5 // sentences
+	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
+		for _, found := range putIn.FindAllStringSubmatch(text, -1) {
+			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
+				of := mention{item: group[0]}
+				return slices.Contains(c.held(), group[0]) && c.used[group[0]] >= fullyUsed && (c.behaves(of, pantry.Grain) || c.behaves(of, pantry.Tissue))
+			}) {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// putIn is said of what goes into a pot.
+var putIn = regexp.MustCompile(`(?i)\b(?:add|combine|put|(?:tip|stir|pour|mix|fold|drop|slide) in) ([^.;]*?)(?:\b(?:to|into|onto|with|until|in (?:an?|the)|` +
+	`and (?:cook|simmer|boil|stir|mix|bring|heat))\b|$)`)
 
 func boolShare(all bool) float64 {
 	if all {

@@ -118,7 +118,7 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 	if !(c.fat != nil && (!held || c.next != nil) || held && c.heldFat() || fat) {
 		return false
 	}
-	if !held && (c.fat != nil || fat) && c.onlyNuts(list) && comesOut.MatchString(strings.Join(c.text[c.now:min(c.now+2, len(c.text))], " ")) {
+	if !held && (c.fat != nil || fat) && c.onlyNuts(list) && c.nutsComeOut() {
 		c.fry(l)
 		return true
 	}
@@ -132,6 +132,20 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 var comesOut = regexp.MustCompile(`(?i)\b(?:remove|set (?:it |them )?aside|` +
 	`keep (?:it |them )?aside|take (?:it |them )?out|lift (?:it |them )?out|slotted spoon|` +
 	`(?:transfer|move|onto|on) (?:it |them )?(?:to )?a (?:small )?(?:plate|bowl))\b`)
+
+// nutsComeOut reports whether nuts are taken out of the fat again: by this sentence or the next, or when others have joined them.
+func (c *cookery) nutsComeOut() bool {
+	const ahead = 3 // sentences
+	for k := c.now; k < min(c.now+ahead, len(c.text)); k++ {
+		if comesOut.MatchString(c.text[k]) {
+			return true
+		}
+		if k > c.now && slices.ContainsFunc(c.namedIn(c.text[k]), func(group []int) bool { return !c.behaves(mention{item: group[0]}, pantry.Piece) }) {
+			return false
+		}
+	}
+	return false
+}
 
 // onlyNuts reports whether nuts and fruit alone are meant, beside fat.
 func (c *cookery) onlyNuts(list []mention) bool {

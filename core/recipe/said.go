@@ -85,6 +85,9 @@ var (
 	// "for two mins till done"
 	shortMinutes = regexp.MustCompile(`\b([a-z]+ |\d+ ?)mins?\b`)
 	tillSaid     = regexp.MustCompile(`\b([Tt])ill\b`)
+	dryRoast     = regexp.MustCompile(`(?i)\bdry[- ](?:roast|toast|fry)\b`)
+	bareSimmer   = regexp.MustCompile(`(?i)\bto (?:an?|the|its) (?:bare|barest|low|lowest|(?:very )?slow|very gentle|gentlest|quiet|light|steady|lazy) ` +
+		`simmer\b`)
 )
 
 // wordForms writes words that have two forms in the one that is read.
@@ -95,6 +98,8 @@ func wordForms(text string) string {
 		}
 		return "until"
 	})
+	text = dryRoast.ReplaceAllString(text, "roast")
+	text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
 	return shortMinutes.ReplaceAllString(text, "${1}minutes")
 }
 

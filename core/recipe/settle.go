@@ -680,14 +680,22 @@ func (c *cookery) onlySpice(l *clause) bool {
 
 // greases reads what a dish is rubbed with; it is counted as gone in only where the list has it for that alone.
 func (c *cookery) greases(l *clause) {
-	for _, m := range c.mentions(l) {
-		text := strings.ToLower(c.given[max(m.item, 0)].Text)
-		if m.item >= 0 && (strings.Contains(text, "greas") || strings.Contains(text, "for the dish") || strings.Contains(text, "for the tin")) {
-			c.used[m.item] = 1
+	for i := range c.given {
+		if text := strings.ToLower(c.given[i].Text); c.behaves(mention{item: i}, pantry.Fat) && forGreasing.MatchString(text) &&
+			!andMore.MatchString(text) {
+			c.used[i] = 1
 		}
+	}
+	for _, m := range c.mentions(l) {
 		delete(c.said, m.item) // it does not go into the pudding by that
 	}
 }
+
+// andMore is said of what a line has beside its amount: "plus extra for the dish".
+var andMore = regexp.MustCompile(`\b(?:plus|and|extra|more|\+|some)\b`)
+
+// forGreasing is said of fat that a dish is rubbed with.
+var forGreasing = regexp.MustCompile(`\bgreas|\b(?:for|to (?:butter|oil|line)) (?:the|a|your) (?:baking )?(?:dish|tin|mould|moulds|ramekins)\b`)
 
 func whistles(_ *cookery, l *clause) bool {
 	return !slices.Contains([]action{doRest, doPass, doOff, doTurn}, l.do) && whistleSaid.MatchString(l.text()) &&
