@@ -55,8 +55,14 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true // "stir again after a further 30 minutes"
 	}
 	bowl := c.lastBowl()
-	named := c.withItsFat(l, c.toAdd(l, before))
+	named := c.toAdd(l, before)
+	if fatToo.MatchString(l.text()) {
+		named = c.withItsFat(l, c.asMeant(l, named, before))
+	}
 	if c.pouredOver(l, named) {
+		return true
+	}
+	if c.poursRest(l) {
 		return true
 	}
 	if bowl >= 0 && len(c.held()) > 0 && c.warmsBowl(l, named) {
@@ -90,16 +96,58 @@ func (c *cookery) add(l *clause) (fine bool) {
 	return c.addList(l, list, before)
 }
 
-// withItsFat adds what the sentence has fried to the fat that it was fried in: "fry the cashews and pour over, ghee and all".
+// withItsFat adds to what was fried the fat that it was fried in, and to that what was: "tip them with their ghee over the
+// pudding", "pour over, ghee and all".
 func (c *cookery) withItsFat(l *clause, named []mention) []mention {
-	if len(named) == 0 || l.find("all") < 0 && l.find("with") < 0 || slices.ContainsFunc(named, func(m mention) bool {
-		return m.holder < 0 || !strings.HasSuffix(c.holders[m.holder].name, ".fat")
-	}) {
+	if !fatToo.MatchString(l.text()) {
 		return named
 	}
-	l.has("and all")
-	return append(c.friedNow(), named...)
+	isFat := func(m mention) bool { return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat") }
+	l.has("and all", "their", "its")
+	if len(named) > 0 && !slices.ContainsFunc(named, func(m mention) bool { return !isFat(m) }) {
+		return append(c.friedNow(), named...)
+	}
+	for _, m := range named {
+		if m.holder < 0 || slices.ContainsFunc(named, isFat) {
+			continue
+		}
+		if fat := slices.IndexFunc(c.holders, func(h holder) bool {
+			return h.name == c.holders[m.holder].name+".fat" && h.left > 0
+		}); fat >= 0 {
+			return append(slices.Clone(named), allOf(fat))
+		}
+	}
+	return named
 }
+
+// fatToo is said of fat that goes in with what was fried in it.
+var fatToo = regexp.MustCompile(`\b(?:with|and) (?:all )?(?:their|its|the|that) (?:hot |same |fragrant |melted |frying )?` +
+	`(?:ghee|butter|fat|oil)\b|\b(?:ghee|butter|fat|oil) and all\b`)
+
+// poursRest pours what is left in a pan, of which some was kept, into another: "stir the rest into the rice".
+func (c *cookery) poursRest(l *clause) bool {
+	rest := l.find("the rest")
+	if rest < 0 || rest+2 < len(l.words) && !behindRest[l.words[rest+2].text] || c.at < 0 || len(c.steps) == 0 || c.next != nil {
+		return false
+	}
+	last := &c.steps[len(c.steps)-1]
+	if last.Do != plan.Mix || len(last.Items) != 1 || last.Items[0].Pot != c.holders[c.at].name {
+		return false
+	}
+	list, into := c.goesInto(l, append([]mention{{item: -1, share: 1, holder: c.at, at: -1}}, c.mentions(l)...))
+	if main := c.mainPot(); into == c.at && main != c.at {
+		into = main
+	}
+	if into < 0 || into == c.at || !c.holders[into].pot {
+		return false
+	}
+	c.at = into
+	l.has("the rest")
+	return c.put(list, plan.Step{})
+}
+
+// behindRest is what may stand behind "the rest" of what was named before.
+var behindRest = wordSet(", to into in over onto on and with")
 
 // toAnother puts something into a liquid that is in no pot yet: beside the pot, or in a pan of its own if it is warmed there.
 func (c *cookery) toAnother(l *clause, named []mention) bool {

@@ -14,7 +14,7 @@ import (
 // top lays things on top of the pudding.
 func (c *cookery) top(l *clause) (fine bool) {
 	before := c.last
-	list, _ := c.goesInto(l, c.friedForTop(l, c.asMeant(l, c.mentions(l), before)))
+	list, _ := c.goesInto(l, c.friedForTop(l, c.withItsFat(l, c.asMeant(l, c.mentions(l), before))))
 	for k, m := range list {
 		if m.item >= 0 && m.share > 0 && m.holder < 0 && c.isTopping(m.item) && topsWith.MatchString(l.text()) {
 			list[k].share = 1 - c.used[m.item] // "a sprinkle of cinnamon" is what the list has for it
@@ -106,6 +106,12 @@ func (c *cookery) pouredOver(l *clause, named []mention) bool {
 	main := c.mainPot()
 	if main < 0 || !l.beginsWith("over") && !l.beginsWith("it over") {
 		return false
+	}
+	if len(named) > 0 && named[0].holder >= 0 && named[0].holder != c.at && c.isDish(named[0].holder) &&
+		!slices.ContainsFunc(named, func(m mention) bool { return m.holder != named[0].holder }) {
+		from := c.at
+		c.at, c.next = named[0].holder, nil
+		return c.put([]mention{allOf(from)}, plan.Step{}) // "pour over the apples", which are in their dish
 	}
 	bowl := len(named) > 0 && (c.at == main || slices.ContainsFunc(named, func(m mention) bool {
 		return m.holder >= 0 && !c.holders[m.holder].pot

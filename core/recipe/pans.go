@@ -367,6 +367,10 @@ func (c *cookery) asOther(list []mention) []mention {
 	if c.next != nil || len(list) == 0 {
 		return list
 	}
+	if h := list[0].holder; c.inDish() && h >= 0 && h != c.at && c.holders[h].pot {
+		c.at = h // nothing is boiled in a dish for the oven
+		return list[1:]
+	}
 	for _, m := range list {
 		if m.holder < 0 || !c.holders[m.holder].pot {
 			return list

@@ -52,7 +52,9 @@ func (c *cookery) open(words []string) {
 var potName = regexp.MustCompile(`^[a-z]{3,16}$`)
 
 // inDish reports whether what is being cooked is in a dish for the oven.
-func (c *cookery) inDish() bool { return c.at >= 0 && strings.HasPrefix(c.holders[c.at].name, "dish") }
+func (c *cookery) inDish() bool { return c.at >= 0 && c.isDish(c.at) }
+
+func (c *cookery) isDish(h int) bool { return strings.HasPrefix(c.holders[h].name, "dish") }
 
 // held is what the pot that is being cooked in holds.
 func (c *cookery) held() []int {
@@ -149,8 +151,8 @@ func (c *cookery) comesLater(list []mention) bool {
 	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
 		for _, found := range putIn.FindAllStringSubmatch(text, -1) {
 			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
-				of := mention{item: group[0]}
-				return slices.Contains(c.held(), group[0]) && c.used[group[0]] >= fullyUsed && (c.behaves(of, pantry.Grain) || c.behaves(of, pantry.Tissue))
+				i, of := group[0], mention{item: group[0]}
+				return slices.Contains(c.held(), i) && c.used[i] >= fullyUsed && (c.behaves(of, pantry.Grain) || c.behaves(of, pantry.Tissue))
 			}) {
 				return true
 			}
@@ -160,8 +162,8 @@ func (c *cookery) comesLater(list []mention) bool {
 }
 
 // putIn is said of what goes into a pot.
-var putIn = regexp.MustCompile(`(?i)\b(?:add|combine|put|(?:tip|stir|pour|mix|fold|drop|slide) in) ([^.;]*?)(?:\b(?:to|into|onto|with|until|in (?:an?|the)|` +
-	`and (?:cook|simmer|boil|stir|mix|bring|heat))\b|$)`)
+var putIn = regexp.MustCompile(`(?i)\b(?:add|combine|put|(?:tip|stir|pour|mix|fold|drop|slide) in) ([^.;]*?)` +
+	`(?:\b(?:to|into|onto|with|until|in (?:an?|the)|and (?:cook|simmer|boil|stir|mix|bring|heat))\b|$)`)
 
 func boolShare(all bool) float64 {
 	if all {
@@ -251,7 +253,7 @@ func (c *cookery) pots(p *plan.Plan, choice plan.WayChoice) {
 		}
 	}
 	main := c.servedPot()
-	if main >= 0 && strings.HasPrefix(c.holders[main].name, "dish") {
+	if main >= 0 && c.isDish(main) {
 		p.Pots[plan.MainPot] = dish
 	}
 }

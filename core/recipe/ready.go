@@ -46,7 +46,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 		if m.item >= 0 && !soaking {
 			pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
-			ready := c.preparing(m.item, c.readied(l, minutes))
+			ready := c.preparing(m.item, c.readied(l, minutes)) || l.do == doGrind && c.powders(m)
 			if !ready && l.do == doGrind {
 				delete(c.said, m.item) // it goes in with the paste
 			}
@@ -54,6 +54,18 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 	}
 	return fine
+}
+
+// powders grinds what flavours: it goes in so by its name.
+func (c *cookery) powders(m mention) bool {
+	if !c.behaves(m, pantry.Aroma) || m.holder >= 0 || c.used[m.item] > 0 {
+		return false
+	}
+	if c.given[m.item].Item.State == "" {
+		c.given[m.item].Item.State = pantry.Ground
+	}
+	delete(c.said, m.item)
+	return true
 }
 
 // intoPieces is how many pieces something is cut into.
@@ -140,7 +152,9 @@ func (c *cookery) nutsComeOut() bool {
 		if comesOut.MatchString(c.text[k]) {
 			return true
 		}
-		if k > c.now && slices.ContainsFunc(c.namedIn(c.text[k]), func(group []int) bool { return !c.behaves(mention{item: group[0]}, pantry.Piece) }) {
+		if k > c.now && slices.ContainsFunc(c.namedIn(c.text[k]), func(group []int) bool {
+			return !c.behaves(mention{item: group[0]}, pantry.Piece)
+		}) {
 			return false
 		}
 	}

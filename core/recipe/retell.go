@@ -60,6 +60,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 	}
 	t.allBut()
 	t.keepingBack()
+	t.addingToo()
 	t.stirredAt()
 	t.bath()
 	t.described()
@@ -312,6 +313,24 @@ func (t *telling) keepingBack() {
 		return
 	}
 }
+
+// addingToo reads "cook until it thickens, adding a spoon of ghee" as what is done then.
+func (t *telling) addingToo() {
+	for k := 2; k+1 < len(t.words); k++ {
+		if w := t.at(k); w != "adding" || t.at(k-1) != "," || !slices.Contains(t.texts(0, k), "until") {
+			continue
+		}
+		rest := clause{words: t.words[k+1:]}
+		if slices.ContainsFunc(rest.words, func(w *token) bool { return onlyThen[w.text] }) || len(t.unused(&rest)) == 0 {
+			return
+		}
+		t.replace(k, k+1, "then", "add")
+		return
+	}
+}
+
+// onlyThen is said of what goes in only if it is wanted, or bit by bit.
+var onlyThen = wordSet("if as when whenever more needed necessary time splash")
 
 // endsAmount are words that an amount ends before.
 var endsAmount = wordSet(", for of and back aside over to until which that")

@@ -86,8 +86,8 @@ var (
 	shortMinutes = regexp.MustCompile(`\b([a-z]+ |\d+ ?)mins?\b`)
 	tillSaid     = regexp.MustCompile(`\b([Tt])ill\b`)
 	dryRoast     = regexp.MustCompile(`(?i)\bdry[- ](?:roast|toast|fry)\b`)
-	bareSimmer   = regexp.MustCompile(`(?i)\bto (?:an?|the|its) (?:bare|barest|low|lowest|(?:very )?slow|very gentle|gentlest|quiet|light|steady|lazy) ` +
-		`simmer\b`)
+	bareSimmer   = regexp.MustCompile(`(?i)\bto (?:an?|the|its) (?:bare|barest|low|lowest|(?:very )?slow|very gentle|gentlest|quiet|` +
+		`light|steady|lazy) simmer\b`)
 )
 
 // wordForms writes words that have two forms in the one that is read.
@@ -440,7 +440,8 @@ func (l *clause) flame() vessel.Flame {
 		"to low", "small flame", "slow fire", "low fire",
 		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):
 		return vessel.Low
-	case l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):
+	case l.find("not") < 0 && l.find("don't") < 0 && l.find("never") < 0 && l.find("without") < 0 &&
+		l.has("rolling boil", "boil hard", "rapidly", "briskly", "vigorously"):
 		return vessel.Boil
 	case l.has("gently", "gentle", "simmer", "barely bubbling", "just bubbling"):
 		return vessel.Simmer

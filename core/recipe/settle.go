@@ -493,6 +493,8 @@ var meanings = []meaning{
 	}, has: []string{"the flame", "the heat", "the stove", "flame", "heat"}, do: doTurn},
 	{of: []action{doTop}, when: namesNew, has: []string{"of the dish", "in the dish", "of a dish", "in a dish", "of the tin",
 		"of a baking dish", "in a baking dish", "over the base"}, do: doAdd, then: intoADish},
+	{of: []action{doTop}, when: func(c *cookery, l *clause) bool { return namesNew(c, l) && inADish.MatchString(l.text()) }, do: doAdd,
+		then: intoADish},
 	{of: []action{doTop}, when: both(inPot, leadsIn), do: doAdd},
 	{verbs: "sprinkle scatter", when: func(c *cookery, l *clause) bool { return !inPot(c, l) && namesNew(c, l) }, do: doAdd,
 		finds: []string{"into", "in"}},
@@ -517,6 +519,9 @@ var meanings = []meaning{
 		"to a purée", "to a puree", "smooth", "to a paste", "to a smooth paste", "until smooth", "to a smooth purée",
 		"to a smooth puree"}, do: doGrind},
 }
+
+// inADish is where things are laid that are baked.
+var inADish = regexp.MustCompile(`\b(?:in|into|of) an? (?:[a-z]+ ){0,3}(?:dish|tin)\b`)
 
 // inFat reports whether what is taken out was fried or browned in fat, so that only this comes out.
 func (c *cookery) inFat() bool {
@@ -563,6 +568,10 @@ func (c *cookery) amountOf(l *clause, item int) string {
 			}
 		}
 	}
+	if of := max(l.find("of it"), l.find("of this")); of > 0 && slices.Contains(c.held(), item) { // "set aside half a cup of it"
+		text, _ := c.amountBefore(l, of+1)
+		return text
+	}
 	return ""
 }
 
@@ -591,6 +600,7 @@ func (c *cookery) reserveFromPot(l *clause) {
 	for _, name := range c.names[item] {
 		h.words = append(h.words, "reserved "+name, "remaining "+name, "rest of the "+name, name)
 	}
+	c.last = []mention{allOf(c.at)}
 	c.holders = append(c.holders, h)
 }
 
@@ -695,7 +705,8 @@ func (c *cookery) greases(l *clause) {
 var andMore = regexp.MustCompile(`\b(?:plus|and|extra|more|\+|some)\b`)
 
 // forGreasing is said of fat that a dish is rubbed with.
-var forGreasing = regexp.MustCompile(`\bgreas|\b(?:for|to (?:butter|oil|line)) (?:the|a|your) (?:baking )?(?:dish|tin|mould|moulds|ramekins)\b`)
+var forGreasing = regexp.MustCompile(`\bgreas|\b(?:for|to (?:butter|oil|line)) (?:the|a|your) (?:baking )?(?:dish|tin|moulds?|` +
+	`ramekins)\b`)
 
 func whistles(_ *cookery, l *clause) bool {
 	return !slices.Contains([]action{doRest, doPass, doOff, doTurn}, l.do) && whistleSaid.MatchString(l.text()) &&

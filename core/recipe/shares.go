@@ -172,8 +172,9 @@ func (c *cookery) keptShare(l *clause, at, item int) (share float64, kept bool) 
 	if share <= 0 {
 		return 0, false
 	}
+	all := c.used[item]+share >= fullyUsed // "the rest" is what was kept
 	for _, w := range l.words[max(at-3, 0):at] {
-		if w.text == "reserved" || w.text == "kept" {
+		if w.text == "reserved" || w.text == "kept" || all && (w.text == "rest" || w.text == "remaining" || w.text == "remainder") {
 			w.read, kept = true, true
 		}
 	}
