@@ -25,7 +25,7 @@ var anyPiece = []pantry.Behaviour{pantry.Piece, pantry.Aroma, pantry.Grain, pant
 // and has a bench of its own. The minutes are those of a practised cook at
 // home.
 var preparations = []Preparation{
-	{Name: "soak", Do: Soak, Minutes: 30, Fits: []pantry.Behaviour{pantry.Grain}},
+	{Name: "soak", Do: Soak, Minutes: 30, Fits: []pantry.Behaviour{pantry.Grain, pantry.Piece}},
 	{Name: "roast", Do: Roast, Minutes: 4, Fits: []pantry.Behaviour{pantry.Grain, pantry.Piece}, OnPart: true},
 	{Name: "fry", Do: Fry, Minutes: 3, Fits: []pantry.Behaviour{pantry.Piece}},
 	{Name: "stir in cold", Do: Mix, Minutes: 2, Fits: []pantry.Behaviour{pantry.Flour, pantry.Egg, pantry.Grain}},

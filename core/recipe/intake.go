@@ -199,21 +199,28 @@ func (r *Reader) apart(raw string) []string {
 
 // eachWithIts parts a line whose things have an amount each: "10 cashews, 10 almonds", "cashews 8, raisins 10".
 func (r *Reader) eachWithIts(raw, text string) []string {
+	const fewest = 2
 	var list []string
 	known := map[string]bool{}
+	amounts := 0
 	for _, part := range joined.Split(text, -1) {
 		s := scan{reader: r, line: &Line{}}
 		_, rest, found := s.quantity(tokens(part))
 		m := s.findIn(plainWords(strings.Join(rest, " ")), r.names)
-		if one := r.line(part); (!found || m.slug == "" || !m.sure) && (!one.Understood() || one.Note != "" || known[one.Material]) {
-			return []string{raw}
-		} else if m.slug == "" {
+		one := r.line(part)
+		switch understood := one.Understood() && one.Note == "" && !known[one.Material]; {
+		case found && m.slug != "" && m.sure:
+			amounts++
+		case understood:
 			m.slug = one.Material
+			amounts++
+		case m.slug == "" || !m.sure || known[m.slug] || amounts < fewest: // "rice 1 cup, milk 2 l, almonds a few"
+			return []string{raw}
 		}
 		known[m.slug] = true
 		list = append(list, part)
 	}
-	if len(list) < 2 {
+	if len(list) < fewest {
 		return []string{raw}
 	}
 	return list

@@ -72,7 +72,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true
 	}
 	named = c.friedFirst(l, c.sweetensThat(l, named))
-	if bowl := c.bowlOfSentence(); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
+	if bowl := max(c.whipped(l), c.bowlOfSentence()); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
 		return c.temper(l, named, bowl)
 	}
 	if c.toAnother(l, named) || c.toHotFat(l, named) {
@@ -529,6 +529,22 @@ func (c *cookery) comesBack(list []mention) bool {
 	return solid > 0
 }
 
+// whipped is the bowl of egg or cream that the sentence before has beaten, and that a clause goes on to beat: "gradually beat in
+// the remaining sugar"; -1 for none.
+func (c *cookery) whipped(l *clause) int {
+	bowl := c.mixedLast()
+	if bowl < 0 || !slices.Contains([]string{"beat", "whisk", "whip"}, l.verb) || !l.beginsWith("in") {
+		return -1
+	}
+	if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at != c.now-1 || !beatenFirst.MatchString(c.text[at]) {
+		return -1
+	}
+	return bowl
+}
+
+// beatenFirst is said of what is beaten beside the pot.
+var beatenFirst = regexp.MustCompile(`(?i)\b(?:beat|whip|whisk)\b`)
+
 // bowlOfSentence is the bowl that this sentence has stirred together, or the one before if nothing is in the pot yet; -1 for
 // none.
 func (c *cookery) bowlOfSentence() int {
@@ -571,6 +587,9 @@ func (l *clause) putsItself() bool {
 	if l.verb == "add" && l.beginsWith("with") || in && !slices.ContainsFunc(l.words[l.lead+1:], func(w *token) bool {
 		return !behindIn[w.text] && !strings.HasSuffix(w.text, "ly")
 	}) { // "fry the nuts and mix in", "beat the eggs and stir in off the heat"
+		return true
+	}
+	if slices.Contains([]string{"mix", "fold", "toss"}, l.verb) && l.beginsWith("in with") {
 		return true
 	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&

@@ -2,6 +2,7 @@ package recipe
 
 import (
 	"slices"
+	"strings"
 
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -38,7 +39,10 @@ func (c *cookery) fromLine(i int) {
 		case "mashed":
 			p.name, p.minutes = "grind to a paste", 4
 		case "grated", "shredded":
-			p.name, p.minutes = "grate", 6
+			p.name, p.minutes = "grate", grateUsual
+			if m := c.material(i); m != nil && m.Kind == "spice" && !strings.HasSuffix(m.Slug, "-fresh") {
+				continue // nutmeg is grated over
+			}
 		case "steamed":
 			p.name = "steam"
 			if minutes == 0 {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"unicode"
 
 	"kirdu/core/measure"
 	"kirdu/core/pantry"
@@ -35,6 +36,16 @@ func (r *Reader) namesOf(g Given) []string {
 			if slug == m.Slug && (r.names[phrase] == slug || strings.Contains(" "+strings.Join(plainWords(g.Text), " ")+" ", " "+phrase+" ")) {
 				set[phrase] = true
 			}
+		}
+	}
+	for _, found := range bracketed.FindAllStringSubmatch(g.Text, -1) { // "rice flakes (ada)"
+		const longest = 2
+		words := plainWords(found[1])
+		own := len(words) > 0 && len(words) <= longest && !slices.ContainsFunc(words, func(w string) bool {
+			return describes[w] || doing[w] != "" || numberWords[w] > 0 || strings.ContainsFunc(w, unicode.IsDigit) || filler[w]
+		})
+		if _, done := participle(strings.Join(words, "")); own && !done {
+			set[strings.Join(words, " ")] = true
 		}
 	}
 	if m.Slug != "water" {

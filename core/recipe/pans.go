@@ -149,6 +149,8 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	used := len(items) < len(list)
 	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl",
 		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
+	beside = beside || l.verb == "dissolve" && len(c.held()) > 0 && dissolvedIn.MatchString(c.text[c.now]) &&
+		!slices.ContainsFunc(items, func(m mention) bool { return c.sweetens(m.item) })
 	beside = beside || !strings.Contains(l.text(), "in a cup of") && l.has("in a cup") || c.forTheTop(l, items)
 	intoLiquid := len(c.held()) > 0 && l.find("into") >= 0 && len(items) > 1 && c.behaves(items[len(items)-1], pantry.Liquid) &&
 		items[len(items)-1].at > l.find("into")
@@ -175,6 +177,9 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	c.stirBeside(l, name, items, list)
 	return true
 }
+
+// dissolvedIn is said of a powder that is stirred into a little water before it goes in.
+var dissolvedIn = regexp.MustCompile(`(?i)\bdissolve\b[^.;]*\b(?:and|then) (?:add|stir|pour|mix)\b`)
 
 // forTheTop reports whether what is stirred together goes over the pudding later on, and not into it: "stir the salt into the
 // coconut cream ... drizzle with the coconut cream".

@@ -67,11 +67,17 @@ func (c *cookery) held() []int {
 // mainPot is the first pot that has not been poured into another, and does not wait for that; -1 without one.
 func (c *cookery) mainPot() int {
 	full := func(h holder) bool { return h.pot && h.left > 0 && len(h.items) > 0 }
+	if named := slices.IndexFunc(c.holders, func(h holder) bool { return full(h) && thePudding[h.name] }); named >= 0 {
+		return named
+	}
 	if main := slices.IndexFunc(c.holders, func(h holder) bool { return full(h) && !h.waits }); main >= 0 {
 		return main
 	}
 	return slices.IndexFunc(c.holders, full)
 }
+
+// thePudding is what the pot is called that is served: "for the pudding".
+var thePudding = wordSet("pudding porridge kheer payasam")
 
 // put adds what is named and not in yet to the pot.
 func (c *cookery) put(list []mention, step plan.Step) bool {

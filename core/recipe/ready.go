@@ -41,7 +41,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	makesNoStep := l.do == doCut || l.do == doPeel || l.do == doSoak
 	for _, m := range list {
 		soaking := l.do == doSoak && c.behaves(m, pantry.Liquid)
-		if soaking && (c.given[m.item].inMethod || c.given[m.item].Item.Material == "water" && m.share >= fullyUsed) {
+		if soaking && (c.given[m.item].inMethod || c.given[m.item].Item.Material == "water" && m.share >= fullyUsed && !c.waterIsLater()) {
 			c.used[m.item] = 1 // poured away with the soaking
 		}
 		if m.item >= 0 && !soaking {
@@ -67,6 +67,14 @@ func (c *cookery) powders(m mention) bool {
 	delete(c.said, m.item)
 	return true
 }
+
+// waterIsLater reports whether a later sentence puts the water of the list on.
+func (c *cookery) waterIsLater() bool {
+	return waterOn.MatchString(strings.Join(c.text[c.now+1:], ". "))
+}
+
+var waterOn = regexp.MustCompile(`(?i)\b(?:bring|heat|boil|add|pour|put|take|measure)\b(?: in)? (?:the |your |all the )?(?:cold |hot |fresh )?` +
+	`water\b`)
 
 // intoPieces is how many pieces something is cut into.
 var intoPieces = regexp.MustCompile(`\b(?:each |them |it )?(?:in|into) (?:about )?(?:\d+|two|three|four|six|eight|ten|` +
@@ -95,7 +103,8 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 // pot by its name.
 func (c *cookery) steepsBy(l *clause) bool {
 	solid := slices.DeleteFunc(c.unused(l), func(m mention) bool { return c.behaves(m, pantry.Liquid) })
-	if len(solid) == 0 || slices.ContainsFunc(solid, func(m mention) bool {
+	nuts := !slices.ContainsFunc(solid, func(m mention) bool { return c.material(m.item).Kind != "nut" })
+	if len(solid) == 0 || nuts && l.minutes() > 0 || slices.ContainsFunc(solid, func(m mention) bool {
 		return !c.behaves(m, pantry.Aroma) && !c.behaves(m, pantry.Tissue) && !c.behaves(m, pantry.Piece)
 	}) {
 		return false
