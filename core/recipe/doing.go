@@ -109,7 +109,7 @@ func (c *cookery) nextDoing(tokens []*token, from int) int {
 var (
 	// Only before these.
 	onlyBefore = map[string]map[string]bool{"pressure": wordSet("cook"), "thin": wordSet("with it the down out"),
-		"microwave": wordSet("for on at the it until"), "butter": greased, "oil": greased, "line": greased}
+		"microwave": wordSet("for on at the it until again"), "butter": greased, "oil": greased, "line": greased}
 	greased = wordSet("a an the your two four six some") // dishes: "with sugar, butter and salt" are things
 	// Not before these: "stand by", "let it take colour", "the rest of".
 	notBefore = map[string]map[string]bool{"stand": wordSet("by"), "take": wordSet("colour color on up about care around"),
@@ -117,7 +117,7 @@ var (
 	// Only behind these: "let it get cold".
 	onlyBehind = map[string]map[string]bool{"get": wordSet(", and then")}
 	// What is a thing as often is done only behind these, and words for how: "and mash", "gently press".
-	nounsBehind = wordSet(", and then now & it them or bowl pan saucepan pot jug meanwhile finally next first afterwards lastly")
+	nounsBehind = wordSet(", and then now & it them or bowl pan saucepan pot jug meanwhile finally next first afterwards lastly i we you")
 	// Behind these nothing begins: "the boil", "to a simmer", "do not boil".
 	neverBehind = wordSet(`reduce lower increase raise pressure same serve served until very keep the a an to of rolling gentle ` +
 		`well for dry in

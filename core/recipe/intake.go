@@ -126,7 +126,7 @@ func (r *Reader) Read(text string) ([]Line, error) {
 }
 
 // joined is what stands between two things of one line.
-var joined = regexp.MustCompile(`\s*(?:,|&|\band\b|\+)\s*`)
+var joined = regexp.MustCompile(`\s*(?:,|;|&|\band\b|\+|\.\s|\.$)\s*`)
 
 // bothOf is said of the two things that a fruit gives.
 var bothOf = regexp.MustCompile(`(?i)^((?:finely |grated )*)(zest|rind|peel|juice) (?:and|&|\+) ((?:grated )?(?:zest|rind|peel|` +
@@ -203,7 +203,8 @@ func (r *Reader) eachWithIts(raw, text string) []string {
 	var list []string
 	known := map[string]bool{}
 	amounts := 0
-	for _, part := range joined.Split(text, -1) {
+	for _, part := range joined.Split(strings.TrimSuffix(text, "."), -1) {
+		part = strings.TrimPrefix(strings.TrimPrefix(part, "The "), "the ")
 		s := scan{reader: r, line: &Line{}}
 		_, rest, found := s.quantity(tokens(part))
 		m := s.findIn(plainWords(strings.Join(rest, " ")), r.names)

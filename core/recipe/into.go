@@ -54,6 +54,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && c.staysInOven(l, l.minutes()) {
 		return true // "stir again after a further 30 minutes"
 	}
+	if c.fillsGreased(l) {
+		return true
+	}
 	bowl := c.lastBowl()
 	named := c.toAdd(l, before)
 	if fatToo.MatchString(l.text()) {
@@ -123,6 +126,23 @@ func (c *cookery) withItsFat(l *clause, named []mention) []mention {
 // fatToo is said of fat that goes in with what was fried in it.
 var fatToo = regexp.MustCompile(`\b(?:with|and) (?:all )?(?:their|its|the|that) (?:hot |same |fragrant |melted |frying )?` +
 	`(?:ghee|butter|fat|oil)\b|\b(?:ghee|butter|fat|oil) and all\b`)
+
+// fillsGreased pours the pudding into the dish that its sentence has buttered: "butter a dish, pour in the mixture and bake".
+func (c *cookery) fillsGreased(l *clause) bool {
+	if c.greased != c.now || c.now < 0 || len(c.held()) == 0 || c.inDish() || c.next != nil || !namesNothing(c, l) ||
+		!fillsIt.MatchString(l.asked().text()) ||
+		!slices.Contains([]string{"pour", "tip", "turn", "spoon", "scrape", "put", "transfer", "ladle"}, l.verb) {
+		return false
+	}
+	from := c.at
+	c.open([]string{"dish"})
+	l.readAll()
+	return c.put([]mention{allOf(from)}, plan.Step{})
+}
+
+// fillsIt is said of all that is in the pot.
+var fillsIt = regexp.MustCompile(`^(?:in |into it )?(?:all )?(?:the |this )?(?:hot |whole )?` +
+	`(?:(?:rice |milk )?mixture|pudding|rice|it|everything|custard|batter|porridge)?(?: in| into it)?[ ,and]*$`)
 
 // poursRest pours what is left in a pan, of which some was kept, into another: "stir the rest into the rice".
 func (c *cookery) poursRest(l *clause) bool {
@@ -308,7 +328,7 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 		list = slices.DeleteFunc(list, func(m mention) bool { return m.item >= 0 && m.share <= 0 || m.holder == c.at })
 		return c.put(append([]mention{allOf(mixed)}, list...), plan.Step{}) // "stir into the rice with the raisins"
 	}
-	if c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
+	if c.meltsBeside(l, list) || c.bowl(l, list) || l.verb == "dissolve" && len(c.held()) > 0 && c.melts(l, list) {
 		return true
 	}
 	c.ofAPan(l, list)
@@ -322,6 +342,25 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 	}
 	return c.addInto(l, list, before)
 }
+
+// meltsBeside makes a syrup beside what is cooking: "mix the jaggery with a cup of water and heat until it dissolves".
+func (c *cookery) meltsBeside(l *clause, list []mention) bool {
+	const two = 2
+	if !c.cooked() || len(list) != two || !slices.Contains([]string{"mix", "combine", "take", "put", "place"}, l.verb) ||
+		l.find("to") >= 0 || l.find("into") >= 0 || !dissolves.MatchString(strings.Join(c.text[c.now:min(c.now+two, len(c.text))], " ")) ||
+		!syrupLater.MatchString(strings.Join(c.text[c.now+1:], " ")) {
+		return false
+	}
+	l.verb = "dissolve"
+	return c.melts(l, list)
+}
+
+// syrupLater is said of a syrup that goes in later.
+var syrupLater = regexp.MustCompile(`(?i)\bsyrup\b|\b(?:strain|filter|sieve) (?:it|this|and|to|through)\b|` +
+	`\b(?:melted|dissolved|strained) (?:[a-z]+ )?(?:jaggery|sugar)\b`)
+
+// dissolves is said of what melts in water over a flame.
+var dissolves = regexp.MustCompile(`(?i)\b(?:heat|boil|warm|cook|simmer|stir)\b[^.;]*\b(?:melt|dissolv)`)
 
 // addSteeped leaves beside the pot what steeps there, or puts in what its sentence has steeped: "soak the saffron in a spoon of
 // milk for 10 minutes and add it".

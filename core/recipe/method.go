@@ -304,8 +304,13 @@ func (r *Cooked) lead(c *cookery) {
 					return d.Of == NotDone && (d.Words == "strain" || d.Words == "pour it off" || d.Words == "let it cool")
 				})
 			}
-			waiting = ""
-			if !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }) {
+			roasts := len(s.Steps) > 0 && !slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do != plan.Roast })
+			switch {
+			case slices.ContainsFunc(s.Steps, func(i int) bool { return r.Plan.Steps[i].Do == plan.Add }):
+				waiting = ""
+			case roasts:
+				waiting += " . " + s.Text // one after the other
+			default:
 				waiting = s.Text // what it names may go in with the next
 			}
 		}

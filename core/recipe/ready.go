@@ -73,8 +73,8 @@ func (c *cookery) waterIsLater() bool {
 	return waterOn.MatchString(strings.Join(c.text[c.now+1:], ". "))
 }
 
-var waterOn = regexp.MustCompile(`(?i)\b(?:bring|heat|boil|add|pour|put|take|measure)\b(?: in)? (?:the |your |all the )?(?:cold |hot |fresh )?` +
-	`water\b`)
+var waterOn = regexp.MustCompile(`(?i)\b(?:bring|heat|boil|add|pour|put|take|measure)\b(?: in)? (?:the |your |all the )?` +
+	`(?:cold |hot |fresh )?water\b`)
 
 // intoPieces is how many pieces something is cut into.
 var intoPieces = regexp.MustCompile(`\b(?:each |them |it )?(?:in|into) (?:about )?(?:\d+|two|three|four|six|eight|ten|` +

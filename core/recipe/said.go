@@ -134,6 +134,7 @@ type clause struct {
 	verb  string
 	words []*token // what led up to the verb, and what stands after it
 	lead  int      // words before the verb
+	joins bool     // what it names is done with what was named before: both are "them"
 }
 
 // copied returns the words of a clause, to be read without being marked.

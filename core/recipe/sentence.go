@@ -46,13 +46,18 @@ func (c *cookery) sentence(text string) (passed bool) {
 	for _, size := range []*regexp.Regexp{vesselSize, otherOven, howLarge} {
 		all.match(size)
 	}
-	clauses := c.clauses(tokens)
+	was, begin := c.stand(), len(c.steps)
+	c.said = map[int]bool{}
+	var clauses []clause
+	did, lost := false, []*clause(nil)
+	for _, part := range partsAtWhen(tokens) {
+		these := c.clauses(part)
+		now, notDone := c.follow(these)
+		clauses, did, lost = append(clauses, these...), did || now, append(lost, notDone...)
+	}
 	if len(clauses) == 0 {
 		return false
 	}
-	was, begin := c.stand(), len(c.steps)
-	c.said = map[int]bool{}
-	did, lost := c.follow(clauses)
 	passed = len(lost) == 0 && !did
 	c.forTheLast(text, begin)
 	if c.kept[c.now] {
@@ -72,6 +77,20 @@ func (c *cookery) sentence(text string) (passed bool) {
 		c.check(tokens, was)
 	}
 	return passed
+}
+
+// partsAtWhen parts a sentence where it waits for something again: "stir in the butter, and when it is nearly cold add the eggs".
+func partsAtWhen(tokens []*token) (parts [][]*token) {
+	begin := 0
+	for k := 1; k < len(tokens); k++ {
+		if w := tokens[k].text; w != "when" && w != "once" || tokens[k-1].text != "and" && tokens[k-1].text != "then" {
+			continue
+		}
+		if k > 1 && tokens[k-2].text == "," {
+			parts, begin = append(parts, tokens[begin:k-1]), k
+		}
+	}
+	return append(parts, tokens[begin:])
 }
 
 // withoutFirst takes away words before what is to be done: "First put the rice into the milk", "please leave it to cool".
@@ -166,8 +185,13 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 			}
 			continue
 		}
-		before, prepared := len(c.steps), c.countPrepared()
+		before, prepared, last := len(c.steps), c.countPrepared(), c.last
 		fine := c.clause(one)
+		if one.joins {
+			c.last = append(slices.Clone(c.last), slices.DeleteFunc(slices.Clone(last), func(m mention) bool {
+				return slices.ContainsFunc(c.last, func(one mention) bool { return one.item == m.item })
+			})...)
+		}
 		if len(c.steps) > before || c.countPrepared() > prepared {
 			did = true
 		} else if !fine {
@@ -185,8 +209,10 @@ var cleans = wordSet("wash rinse clean pick")
 func (c *cookery) goesWith(one, next *clause) bool {
 	switch {
 	case one.bare() && (next.getsReady() || next.do == doMash):
-	case c.addsToFry(one, next), c.addsToRoast(one, next):
+	case c.addsToFry(one, next):
 		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
+	case c.addsToRoast(one, next):
+		next.words, next.lead, next.joins = slices.Concat(one.words[one.lead:], next.words), 0, true
 	case c.takesToTemper(one, next):
 		next.words = slices.Concat(next.words, methodWords("with a little of the hot milk"))
 		one.readAll()
@@ -263,7 +289,9 @@ func (c *cookery) addsToRoast(one, next *clause) bool {
 	}
 	list := c.unused(one)
 	roasting := slices.ContainsFunc(c.preparations, func(all []preparing) bool {
-		return slices.ContainsFunc(all, func(p preparing) bool { return p.name == "roast" && p.sentence == c.now })
+		return slices.ContainsFunc(all, func(p preparing) bool {
+			return p.name == "roast" && (p.sentence == c.now || p.sentence >= 0 && p.sentence == c.now-1)
+		})
 	})
 	return roasting && len(list) > 0 && !slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Grain) })
 }

@@ -207,6 +207,8 @@ var inPassing = []meaning{
 	{verbs: "cook", finds: []string{"oven"}, when: timed, do: doBake},
 	{verbs: "cook", has: []string{"high pressure", "low pressure", "full pressure", "at pressure"}, do: doCooker},
 	{verbs: "set stand place put", finds: []string{"iced", "ice"}, when: inPot, do: doCool},
+	{verbs: "fish discard", when: func(c *cookery, l *clause) bool { return c.inAlready(c.unused(l)) && c.onlySpice(l) },
+		do: doNothing, then: takesOut},
 	{verbs: "fill", finds: []string{"mould", "bowls", "glasses", "moulds", "ramekins", "jars"}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && namesNothing(c, l) && c.otherPot() < 0
 	}, do: doNothing,
@@ -232,7 +234,7 @@ var inPassing = []meaning{
 	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
 		"dishes", "pan"}, do: doNothing, then: func(c *cookery, l *clause) {
 		c.greases(l)
-		if c.at < 0 && (l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("casserole") >= 0) {
+		if l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("casserole") >= 0 {
 			c.greased = c.now
 		}
 	}},
@@ -390,7 +392,8 @@ var meanings = []meaning{
 	{when: whistles, do: doCooker},
 	{verbs: "take remove turn switch put draw pull slide", has: []string{"off the heat", "from the heat", "off the flame",
 		"from the flame", "off heat",
-		"off the stove", "from heat", "from the stove", "off the fire", "the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
+		"off the stove", "from heat", "from the stove", "off the fire", "from the fire", "from the hob", "off the hob",
+		"the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
 		do: doAdd}, // "turn the barley in the butter"
@@ -404,13 +407,7 @@ var meanings = []meaning{
 		return c.inAlready(c.unused(l)) &&
 			c.onlySpice(l)
 	},
-		do: doNothing, then: func(c *cookery, l *clause) {
-			said := maps.Clone(c.said)
-			list := c.mentions(l)
-			c.said = said // it is taken out, and does not go in
-			l.readAll()
-			c.asOther(slices.DeleteFunc(list, func(m mention) bool { return m.holder < 0 || !c.holders[m.holder].pot }))
-		}},
+		do: doNothing, then: takesOut},
 	{verbs: "turn tip", when: func(_ *cookery, l *clause) bool { return l.flame() == "" && l.find("heat") < 0 }, has: []string{"out"},
 		do: doNothing},
 	{of: []action{doRoast}, when: func(c *cookery, l *clause) bool {
@@ -528,6 +525,15 @@ func (c *cookery) inFat() bool {
 	last := len(c.steps) - 1
 	return c.pan || last >= 0 && c.steps[last].Do == plan.Fry ||
 		c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Fat) })
+}
+
+// takesOut turns to the pot out of which something is taken, which does not go in.
+func takesOut(c *cookery, l *clause) {
+	said := maps.Clone(c.said)
+	list := c.mentions(l)
+	c.said = said
+	l.readAll()
+	c.asOther(slices.DeleteFunc(list, func(m mention) bool { return m.holder < 0 || !c.holders[m.holder].pot }))
 }
 
 // reserve keeps a part of something for later: "reserve a quarter of the coconut milk".
@@ -668,6 +674,8 @@ func (c *cookery) inAlready(list []mention) bool {
 
 // onlySpice reports whether a clause names nothing but what gave its flavour and is taken out again, or nothing at all.
 func (c *cookery) onlySpice(l *clause) bool {
+	said := maps.Clone(c.said)
+	defer func() { c.said = said }()
 	flavours := []string{"peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
 	l.has(flavours...)
 	if !slices.ContainsFunc(l.asked().words, func(w *token) bool {
