@@ -50,6 +50,8 @@ type parting struct {
 	waits bool // until when something is done is being told
 	told  bool // it is told of what is done: "is boiled"
 	not   bool // it is told what is not done
+	// What is not done is told in passing: what comes behind it is asked for.
+	passing bool
 }
 
 // unless keeps a sentence as a note that says what is done in some case only.
@@ -79,8 +81,11 @@ func (p *parting) condition(k int) (end int) {
 	switch {
 	case w == ",":
 		p.waits, p.not = false, false
+	case w == "and" && p.passing && doing[next] != "":
+		p.not, p.passing, p.waits = false, false, false // "without changing its colour and add the water"
 	case w == "not" || w == "don't" || w == "never" || w == "without" || w == "no" && next == "account":
 		p.not = true
+		p.passing = w == "without" || k > 0 && tellsOf[p.tokens[k-1].text]
 	case k == 0 && conditions[w] && (w != "as" || next == "soon"):
 		end := slices.IndexFunc(p.tokens, func(t *token) bool { return t.text == "," })
 		if end < 0 {
@@ -106,6 +111,9 @@ func (p *parting) condition(k int) (end int) {
 	}
 	return 0
 }
+
+// tellsOf are words before a "not" that only tell: "so that it does not catch".
+var tellsOf = wordSet("does is are will would should")
 
 // afterTime returns where a sentence goes on that begins with "after five minutes"; 0 for none.
 func (p *parting) afterTime() int {

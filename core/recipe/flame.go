@@ -218,7 +218,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		l.thickens()
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
 		c.saidMinutes(minutes)
-	case minutes > 0 && l.has("then") && l.has("more", "longer", "further") && l.thickens():
+	case minutes > 0 && thickThen.MatchString(l.text()) && l.has("then") && l.has("more", "longer", "further") && l.thickens():
 		grade := thickUsual // "until it thickens, then two minutes more"
 		c.heat(l, usual, plan.Until{Thickness: &grade})
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
@@ -810,6 +810,7 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 }
 
 var (
+	thickThen   = regexp.MustCompile(`\b(?:thick\w*|creamy|coats?)\b.*\bthen\b`)
 	percentSaid = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
 	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)
 	goneSaid    = regexp.MustCompile(`\b(?:half|thirds?|quarters?)(?: of [a-z ]{2,20}?)? (?:has|have|is|are) (?:all )?` +

@@ -376,6 +376,9 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 		if at == nil || c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup") {
 			continue
 		}
+		if !passivelyIn.MatchString(text[at[0]:at[1]]) {
+			text = text[at[0]:] // what stands before that is done with otherwise
+		}
 		plain := cookedOfIt.ReplaceAllString(intoIt.ReplaceAllString(text, ""), "")
 		if slices.ContainsFunc(c.namedIn(plain), func(group []int) bool { return slices.Contains(group, item) }) {
 			return true
@@ -383,6 +386,9 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	}
 	return false
 }
+
+// passivelyIn is said of what is put in, where its name stands before that.
+var passivelyIn = regexp.MustCompile(`(?i)(?:ed|thrown)\b|\b(?:go(?:es)?|comes?|went)\b`)
 
 // sweetens reports whether an item may be made a syrup of.
 func (c *cookery) sweetens(item int) bool {

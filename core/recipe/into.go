@@ -770,6 +770,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	switch {
 	case !put && (c.flame != "" || l.flame() != "" && !l.comesToBoil() && !c.offHeat) && l.waitsFor() && stirs && minutes == 0:
 		return true, c.cook(l) // "and stir until it is hot", "and stir on a medium flame until it leaves the sides"
+	case stirs && !put && minutes == 0 && c.stirsUntil(l):
+		return true, true
 	case stirs && !put && minutes > 0 && l.find("after") >= 0:
 		return true, true // "stir after half an hour"
 	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:
@@ -793,6 +795,35 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 		return true, c.cook(l)
 	}
 	return false, false
+}
+
+// stirsUntil takes what a clause waits for as the end of the step that its sentence has given minutes for: "simmer for 20 minutes
+// and stir often until soft".
+func (c *cookery) stirsUntil(l *clause) bool {
+	last := len(c.steps) - 1
+	if last < 0 || !l.waitsFor() || c.steps[last].Do != plan.Heat || c.steps[last].Until == nil || c.steps[last].Until.Minutes == nil ||
+		c.assumed == last {
+		return false
+	}
+	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+		return false
+	}
+	if stir := l.stirring(); stir != "" {
+		c.steps[last].Stir = stir
+	}
+	grain, slowest := c.grainMeant(l)
+	switch minutes := *c.steps[last].Until.Minutes; {
+	case slowest != nil && l.untilSoft():
+		c.steps[last].Until = &plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}}
+		c.saidMinutes(minutes)
+	case !l.thickens():
+		return false
+	}
+	if c.steps[last].Sign == "" {
+		c.steps[last].Sign = l.sign()
+	}
+	l.sign()
+	return true
 }
 
 // stirredIn reports whether what went in last was stirred together beside the pot with starch or egg: it thickens.

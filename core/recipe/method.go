@@ -347,6 +347,7 @@ type cookery struct {
 
 	text    []string // the sentences
 	now     int      // the one that is read
+	ahead   string   // what that says behind the clause that is followed
 	section string   // the heading that is being told
 	holders []holder
 	at      int          // the pot that is being cooked in, a holder; -1: none yet

@@ -152,6 +152,19 @@ func (c *cookery) inPotAlready(l *clause) bool {
 	switch l.do {
 	case doBoil, doCook, doRest, doMash, doCool, doChill:
 		return len(c.held()) > 0 && (l.find("everything") >= 0 || l.find("all together") >= 0)
+	case doAdd:
+		if l.find("everything") < 0 || l.verb != "mix" && l.verb != "stir" || !c.cooked() || c.now < 0 {
+			return false
+		}
+		if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at == c.now {
+			return true // "add the sugar and mix everything well"
+		}
+		for i := range c.given {
+			if c.used[i] < fullyUsed && c.given[i].Section == c.section && !c.isTopping(i) && !c.namedLater(i) {
+				return false
+			}
+		}
+		return true
 	}
 	return false
 }
@@ -183,9 +196,13 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 			taken[j], l.words[j].read = true, true
 		}
 	}
+	also := len(l.words)
+	if end < also {
+		also = l.withIt(end)
+	}
 	for length := 4; length >= 1; length-- {
-		for k := 0; k+length <= end; k++ {
-			if slices.Contains(taken[k:k+length], true) {
+		for k := 0; k+length <= len(l.words); k++ {
+			if k+length > end && k < also || slices.Contains(taken[k:k+length], true) {
 				continue
 			}
 			found, again := c.named(l, k, length, list)
@@ -210,6 +227,18 @@ func (c *cookery) mentioned(l *clause) (list []mention) {
 	slices.SortStableFunc(list, func(a, b mention) int { return a.at - b.at })
 	return list
 }
+
+// withIt is where it is said what else is heated, behind a clause's "until": "until it boils with the vanilla pod".
+func (l *clause) withIt(until int) int {
+	for k := until + 1; k < len(l.words); k++ {
+		if l.words[k].text == "with" && hotEnough[l.words[k-1].text] {
+			return k
+		}
+	}
+	return len(l.words)
+}
+
+var hotEnough = wordSet("boils boiling hot steams steaming simmers warm")
 
 // behindNames are words for what was made of what they stand behind.
 var behindNames = wordSet("paste mixture slurry syrup")

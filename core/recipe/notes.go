@@ -57,7 +57,8 @@ func (t *telling) thenThings() {
 			t.replace(k, k+1, ",", "then", "add") // "fry the cashews till golden and the raisins till plump"
 			continue
 		}
-		if t.at(k) == "and" && name+2 < len(t.words) && t.isName(t.words[name].one) && t.at(name+1) == "for" && isFigure(t.at(name+2)) &&
+		if t.at(k) == "and" && name+2 < len(t.words) && t.isName(t.words[name].one) && t.at(name+1) == "for" &&
+			(isFigure(t.at(name+2)) || t.at(name+2) == "about" || t.at(name+2) == "around") &&
 			doing[t.at(0)] != "" && slices.Contains(t.texts(0, k), "for") {
 			t.replace(k, k+1, ",", "then", t.at(0)) // "soak the dal for half an hour and the sago for 20 minutes"
 			continue

@@ -415,7 +415,7 @@ func (c *cookery) aside(l *clause, list []mention) {
 	switch l.verb {
 	case "boil", "bring", "heat", "reduce", "warm", "scald": // "cook the rice ... boil the milk": in another pot
 		indefinite = indefinite || slices.ContainsFunc(list, func(m mention) bool {
-			return m.share > 0 && m.holder < 0 && (m.at >= l.lead || l.words[l.lead-1].text == ",") && c.behaves(m, pantry.Liquid)
+			return m.share > 0 && m.holder < 0 && (m.at >= l.lead || l.lead > 0 && l.words[l.lead-1].text == ",") && c.behaves(m, pantry.Liquid)
 		}) && c.cooked()
 	}
 	if (meanwhile || indefinite || c.compote(l, list) || c.pudding(list)) && !known {

@@ -9,7 +9,14 @@ import (
 // Sentences parts a method: at the ends of its lines, and at full stops that end no number.
 func Sentences(text string) (list []string) {
 	for line := range strings.Lines(text) {
-		line = leadingNumber.ReplaceAllString(clean(line), "")
+		line = shortened.ReplaceAllString(leadingNumber.ReplaceAllString(clean(line), ""), "$1 $2")
+		line = dashBegins.ReplaceAllStringFunc(line, func(found string) string {
+			word := strings.ToLower(strings.TrimLeft(found, "- "))
+			if doing[word] != "" && !nounish[word] || conditions[word] && word != "or" && word != "that" || afterDash[word] {
+				return ". " + strings.TrimLeft(found, "- ")
+			}
+			return found
+		})
 		for _, part := range sentenceEnd.Split(line, -1) {
 			part = stepNumber.ReplaceAllString(strings.Trim(part, " .;!"), "$1")
 			if part != "" && !onlyStep.MatchString(part) && !onlyNumber.MatchString(part) {
@@ -20,9 +27,14 @@ func Sentences(text string) (list []string) {
 	return list
 }
 
+// afterDash are words that something new begins with behind a dash.
+var afterDash = wordSet("in then now next meanwhile finally lastly for at first also off")
+
 var (
 	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
-	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`) // of a step, in the middle of a line
+	shortened     = regexp.MustCompile(`(?i)\b(approx|ca|abt|tbsp|tsp|tbs|deg|med)\.\s+([a-z\d(½¼¾])`)
+	dashBegins    = regexp.MustCompile(` --? [A-Za-z]+\b`) // "milk to the boil - add the rice - simmer"
+	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`)      // of a step, in the middle of a line
 	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)
 	stepNumber    = regexp.MustCompile(`^\d{1,2} (\p{Lu}\p{Ll})`)
 	leadingNumber = regexp.MustCompile(`(?i)^(?:step \d+ ?[-.):]+|\d+ ?[.):]+) *`)

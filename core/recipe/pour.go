@@ -154,7 +154,7 @@ func (c *cookery) comesLater(list []mention) bool {
 		return false
 	}
 	const ahead = 5 // sentences
-	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
+	for _, text := range append([]string{c.ahead}, c.text[c.now+1:min(c.now+1+ahead, len(c.text))]...) {
 		for _, found := range putIn.FindAllStringSubmatch(text, -1) {
 			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
 				i, of := group[0], mention{item: group[0]}

@@ -627,7 +627,7 @@ func (t *telling) subjects() {
 		if !ok {
 			continue
 		}
-		t.past = true
+		t.past = t.past || t.at(verb) != base
 		t.say(verb, base)
 		if before := t.at(k - 1); before == "first" || before == "next" || before == "finally" {
 			t.replace(k, verb, ",") // "first" stands before things, too
@@ -657,6 +657,11 @@ func (t *telling) thingsFirst() {
 func (t *telling) goesOn(k int) {
 	if !t.past || k == 0 || !t.starts(k) || t.at(k-1) == "," && t.participlesOnly(k) {
 		return
+	}
+	for j := k - 1; j >= 0 && t.at(j) != ","; j-- {
+		if waits(t.at(j)) {
+			return // "until it thickens and reduces"
+		}
 	}
 	if base, ok := anyForm(t.at(k)); ok && doing[t.at(k)] == "" && !strings.HasSuffix(t.at(k), "ing") {
 		t.say(k, base)

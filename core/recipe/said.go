@@ -39,7 +39,7 @@ func methodWords(text string) (list []*token) {
 	text = softSugar.ReplaceAllString(text, "$1")
 	text = unitDash.ReplaceAllString(text, "$1 to $2")
 	text = rangeDash.ReplaceAllString(text, "$1 to $2")
-	text = strings.ReplaceAll(text, "-", " ")
+	text = strings.ReplaceAll(dashBetween.ReplaceAllString(text, "$1 , $2"), "-", " ")
 	for w := range strings.FieldsSeq(numberUnit.ReplaceAllString(inWords(text), "$1 $2")) {
 		if w = strings.Trim(w, `.'"!?`); w == "" {
 			continue
@@ -109,9 +109,11 @@ var oneBoil = regexp.MustCompile(`\bto one (?:good |full |rolling )?boil\b`)
 var softSugar = regexp.MustCompile(`\bsoft ((?:light |dark )?brown sugar)`)
 
 var (
-	unitDash   = regexp.MustCompile(`(mins?|minutes?|secs?|seconds?|hrs?|hours?) ?- ?(\d)`)
-	rangeDash  = regexp.MustCompile(`(\d) ?- ?(\d)`)
-	numberUnit = regexp.MustCompile(`(\d|[¼½¾⅓⅔])(\pL)`)
+	unitDash  = regexp.MustCompile(`(mins?|minutes?|secs?|seconds?|hrs?|hours?) ?- ?(\d)`)
+	rangeDash = regexp.MustCompile(`(\d) ?- ?(\d)`)
+	// "heat it for a minute - not to the boil"
+	dashBetween = regexp.MustCompile(`([a-z),]) --? ([a-z(])`)
+	numberUnit  = regexp.MustCompile(`(\d|[¼½¾⅓⅔])(\pL)`)
 )
 
 // ordinal is a number that counts no amount: "2nd milk".
@@ -438,7 +440,7 @@ func (l *clause) flame() vessel.Flame {
 	case l.has("over boiling water", "over simmering water", "over hot water", "lowest", "flame low", "heat low", "fire low", "gentlest",
 		"as low as it will go", "as low as possible", "as low as you can", "right down",
 		"to the minimum", "at the minimum", "minimum heat", "lowest setting", "very low", "low heat", "low flame", "on low", "over low",
-		"to low", "small flame", "slow fire", "low fire",
+		"to low", "on sim", "to sim", "in sim", "sim flame", "small flame", "slow fire", "low fire",
 		"tiny flame", "lowest flame", "smallest flame", "smallest heat", "smallest possible flame", "tiniest flame", "slow flame"):
 		return vessel.Low
 	case l.find("not") < 0 && l.find("don't") < 0 && l.find("never") < 0 && l.find("without") < 0 &&

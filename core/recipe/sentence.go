@@ -22,8 +22,13 @@ func (c *cookery) sentences(text string) (passed bool) {
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
-	text = withoutFirst(text)
+	text = withoutFirst(thatDone.ReplaceAllString(text, ""))
 	c.heatOven(text)
+	if both := takesThen.FindStringSubmatch(text); both != nil && doing[strings.ToLower(strings.Fields(both[2])[0])] != "" {
+		if read, _ := c.lasted(both[1]); read {
+			text = both[2]
+		}
+	}
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
@@ -106,6 +111,14 @@ func withoutFirst(text string) string {
 	return text[len(found[0])-len(found[1]):]
 }
 
+// takesThen is said of how long something takes, and of what comes then: "this takes 40 minutes, then add the sugar".
+var takesThen = regexp.MustCompile(`(?i)^((?:and )?(?:that|this|it) (?:takes|will take|should take) [^,;]*?\b(?:minutes?|` +
+	`hours?)\b(?: or so)?)(?:, (?:and )?(?:then )?| and (?:then )?)([a-z]+ .*)$`)
+
+// thatDone is said of what comes next, and of no doneness: "once that is done, add the rice".
+var thatDone = regexp.MustCompile(`(?i)^(?:and )?(?:once|when|after|as soon as|now that) (?:all )?(?:that|this)(?:'s|’s| is| has been) ` +
+	`(?:all )?(?:done|finished|over|ready|settled|out of the way),? ?(?:you can )?`)
+
 var firstSaid = regexp.MustCompile(`(?i)^(?:and )?(?:first(?: of all)?|firstly|to (?:begin|start)(?: with)?|also|please|` +
 	`remember to|simply|carefully|immediately|quickly),? (\w+)`)
 
@@ -184,6 +197,10 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 				c.lid = new(true)
 			}
 			continue
+		}
+		c.ahead = ""
+		for _, later := range clauses[k+1:] {
+			c.ahead += " " + later.verb + " " + later.asked().text()
 		}
 		before, prepared, last := len(c.steps), c.countPrepared(), c.last
 		fine := c.clause(one)
@@ -430,10 +447,14 @@ func (c *cookery) lasted(text string) (read, passed bool) {
 // forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
 // almonds for the last two minutes".
 func (c *cookery) forTheLast(text string, begin int) {
-	if !lastMinutes.MatchString(text) || begin == 0 || len(c.steps) < begin+2 {
+	if !lastMinutes.MatchString(text) || len(c.steps) < max(begin, 1)+2 {
 		return
 	}
-	whole, end := &c.steps[begin-1], &c.steps[len(c.steps)-1]
+	before := len(c.steps) - 2 // in the same sentence, or in the one before
+	for before > 0 && c.steps[before].Do == plan.Add {
+		before--
+	}
+	whole, end := &c.steps[before], &c.steps[len(c.steps)-1]
 	timed := func(s *plan.Step) bool { return s.Do == plan.Heat && s.Until != nil && s.Until.Minutes != nil }
 	switch {
 	case timed(whole) && timed(end) && whole.Pot == end.Pot && *end.Until.Minutes < *whole.Until.Minutes:

@@ -302,6 +302,15 @@ var inPassing = []meaning{
 			c.mentions(l)
 		}},
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
+	{verbs: "keep set leave put let", has: []string{"aside", "to one side", "stand", "rest"}, when: func(c *cookery, l *clause) bool {
+		if c.mixedLast() < 0 || !timed(c, l) || !namesNothing(c, l) {
+			return false
+		}
+		at, _ := unmarked(c.steps[len(c.steps)-1].Note)
+		return at == c.now
+	}, do: doNothing, then: func(c *cookery, l *clause) { // what was stirred together stands
+		c.steps[len(c.steps)-1].Minutes = new(l.minutes())
+	}},
 	{verbs: "keep set leave put", has: []string{"aside", "to one side"}, when: func(c *cookery, l *clause) bool {
 		return !inPot(c, l) && timed(c, l) && rinsedIn.MatchString(c.text[c.now])
 	}, do: doNothing, then: func(c *cookery, l *clause) {
