@@ -94,7 +94,7 @@ func (r *second) drained(s *Sentence) {
 		if r.plan.Steps[k].Do != plan.Drain {
 			continue
 		}
-		solids, other := 0, ""
+		solids, other := boolInt(r.namesPieces(s)), ""
 		for _, slug := range slices.Sorted(maps.Keys(r.steps[k].touched)) {
 			m, ok := r.reader.pantry.Material(slug)
 			solid := ok && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue)
@@ -109,6 +109,11 @@ func (r *second) drained(s *Sentence) {
 			s.note(WithIt, NameOf(m))
 		}
 	}
+}
+
+// namesPieces reports whether a sentence names raisins or nuts: what is poured off them was not in the pot.
+func (r *second) namesPieces(s *Sentence) bool {
+	return slices.ContainsFunc(r.namedIn(s.Text), func(group []int) bool { return r.behaves(mention{item: group[0]}, pantry.Piece) })
 }
 
 // raw finds what is called cooked where it goes in, and no step has cooked it.

@@ -18,7 +18,8 @@ import (
 // A handful is what a step has to do with, by slug.
 type handful struct {
 	put     map[string]bool // goes into a pot by it, as it is
-	touched map[string]bool // goes in, or is in what goes in, or in the pot that it is about
+	brought map[string]bool // goes in, or is in what goes in
+	touched map[string]bool // that, or it is in the pot that the step is about
 }
 
 // A second is the second reading of a recipe.
@@ -35,7 +36,7 @@ func (c *cookery) second(p *plan.Plan, unplaced []int) *second {
 	parts, pots := map[string]map[string]bool{}, map[string]map[string]bool{}
 	for i := range p.Steps {
 		s := &p.Steps[i]
-		h := handful{map[string]bool{}, map[string]bool{}}
+		h := handful{map[string]bool{}, map[string]bool{}, map[string]bool{}}
 		items := append(slices.Clone(s.Items), plan.Item{Part: s.Of})
 		for _, one := range []*plan.Item{s.In, s.Fat} {
 			if one != nil {
@@ -49,6 +50,7 @@ func (c *cookery) second(p *plan.Plan, unplaced []int) *second {
 			maps.Copy(h.touched, parts[strings.TrimSuffix(item.Part, ".fat")])
 			maps.Copy(h.touched, pots[item.Pot])
 		}
+		h.brought = maps.Clone(h.touched)
 		switch pot := s.PotName(); {
 		case !s.Do.IsPreparation():
 			if pots[pot] == nil {
@@ -147,6 +149,8 @@ var (
 		`most) (?:of )?(?:the )?([a-z -]+)`)
 	friedIn = regexp.MustCompile(`(?i)\b(?:(?:fried|browned|toasted|roasted|sizzled)|(?:toast|roast|brown|` +
 		`fry) [a-z ]{2,40}?) in ([^,.;]*)`)
+	addsSaid = regexp.MustCompile(`(?i)(?:^|[,;.] |\band |\bthen |\bnow |\bfinally |\blastly )((?:add|(?:pour|stir|mix|fold|tip|drop|whisk|` +
+		`beat) in) (?:the |some |all |half |your )?([a-z]+))`)
 	cooledSaid = regexp.MustCompile(`(?i)\b(?:wait|let|leave|allow)\b[^,.;]*\b(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b|` +
 		`\buntil (?:[a-z]+ ){0,4}(?:cool|cools|cooled|lukewarm|warm|tepid|cold)\b`)
 	heatsSaid  = regexp.MustCompile(`(?i)\b(?:heat|warm) (?:it|the|them|up|gently|slowly|over|through|everything|again|until)\b`)
@@ -256,8 +260,8 @@ func (r *second) promised(s *Sentence) {
 	}
 	arrives := func(i int) bool {
 		return slices.ContainsFunc(s.Steps, func(k int) bool {
-			made := slices.ContainsFunc(r.plan.Steps[k].Items, func(item plan.Item) bool { return item.Material == "" })
-			return r.steps[k].put[r.slug(i)] || made && r.steps[k].touched[r.slug(i)]
+			made := slices.ContainsFunc(r.plan.Steps[k].Items, r.isStirred) // into the bowl, or that into the pot: the same
+			return r.steps[k].brought[r.slug(i)] || made && r.steps[k].touched[r.slug(i)]
 		})
 	}
 	r.passively(s, arrives)
@@ -285,6 +289,22 @@ func (r *second) promised(s *Sentence) {
 			}
 		}
 	}
+}
+
+// isStirred reports whether an item was made of several things: a pot, what was stirred together, a syrup, what was fried.
+func (r *second) isStirred(item plan.Item) bool {
+	if item.Pot != "" {
+		return true
+	}
+	maker := r.plan.Maker(item.Part)
+	if item.Part == "" || maker < 0 {
+		return false
+	}
+	switch r.plan.Steps[maker].Do {
+	case plan.Soak, plan.Roast, plan.Grind, plan.Prep, plan.Squeeze:
+		return false
+	}
+	return true
 }
 
 // passively finds what is told to go in, and does not: "the rice is sprinkled in", "in goes the sugar".
@@ -361,6 +381,12 @@ func (r *second) doings(s *Sentence) {
 		plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
+	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == InAlready })
+	found := addsSaid.FindStringSubmatch(s.Text)
+	if found != nil && !told && len(s.Steps) > 0 && !wholeOfIt[found[2]] && !negated.MatchString(s.Text[:strings.Index(s.Text, found[1])]) &&
+		!r.does(s, plan.Add, plan.Mix, plan.Fry, plan.Melt, plan.Press, plan.Caramel, plan.Roast) {
+		s.note(NotDone, found[1])
+	}
 	if pouredOff.MatchString(s.Text) && !r.does(s, plan.Drain, plan.Soak) {
 		s.note(NotDone, "pour it off")
 	}
@@ -368,6 +394,9 @@ func (r *second) doings(s *Sentence) {
 		s.note(NotDone, "take it out")
 	}
 }
+
+// wholeOfIt is what is in the pot.
+var wholeOfIt = wordSet("mixture it pudding custard batter everything")
 
 // heating finds what is told to be heated, or put under pressure, where no step does it.
 func (r *second) heating(s *Sentence) {

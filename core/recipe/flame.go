@@ -214,6 +214,9 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	case minutes > 0 && l.has("half done", "half cooked", "half soft", "half tender", "almost soft", "almost tender", "almost cooked",
 		"nearly soft", "nearly tender", "nearly cooked", "partly cooked", "partly soft"):
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
+	case slowest != nil && l.match(partlyDone) != nil:
+		const part = 0.7 // of what is liked. Source: our own judgement
+		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: part * slowest.Kinetics.WantedLow}})
 	case slowest != nil && l.untilSoft():
 		l.thickens()
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
@@ -568,6 +571,10 @@ func (c *cookery) standing(l *clause) bool {
 		return true // a syrup that cools while the pot goes on
 	}
 	minutes := l.minutes()
+	if c.steeps == c.now && minutes > 0 && namesNothing(c, l) && l.do == doRest {
+		l.readAll()
+		return true // what is steeped beside the pot
+	}
 	if len(c.held()) == 0 {
 		ready := l.do == doCool && slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && len(c.preparations[m.item]) > 0 })
 		if ready { // what was roasted cools by itself
@@ -810,6 +817,8 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 }
 
 var (
+	partlyDone = regexp.MustCompile(`\b(?:half|three[ -](?:fourths?|quarters?)|3/4|almost|nearly|partly|partially) (?:th )?(?:of the way )?` +
+		`(?:done|cooked|soft|tender)\b`)
 	thickThen   = regexp.MustCompile(`\b(?:thick\w*|creamy|coats?)\b.*\bthen\b`)
 	percentSaid = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
 	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)

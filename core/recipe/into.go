@@ -611,6 +611,9 @@ func (l *clause) goesOnStirring() bool {
 	if l.beginsWith("them in") || l.beginsWith("them under") || l.beginsWith("it in") || l.beginsWith("it under") {
 		return false // "fold them in with the vanilla"
 	}
+	if l.verb == "fold" && (l.beginsWith("in with") || l.beginsWith("in together with") || l.beginsWith("in along with")) {
+		return false // "fold in together with the cherries"
+	}
 	return slices.Contains([]string{"work", "beat", "whisk", "stir", "mix", "fold", "sift", "add"}, l.verb) &&
 		!slices.ContainsFunc(l.words, func(w *token) bool {
 			return w.one == "pan" || w.one == "pot" || w.one == "saucepan" || w.text == "to" || w.text == "into" || w.text == "onto"
@@ -628,7 +631,8 @@ func (l *clause) putsItself() bool {
 	}) { // "fry the nuts and mix in", "beat the eggs and stir in off the heat"
 		return true
 	}
-	if slices.Contains([]string{"mix", "fold", "toss"}, l.verb) && l.beginsWith("in with") {
+	if slices.Contains([]string{"mix", "fold", "toss"}, l.verb) && (l.beginsWith("in with") || l.beginsWith("in together with") ||
+		l.beginsWith("in along with")) {
 		return true
 	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&

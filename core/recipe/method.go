@@ -128,7 +128,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
 		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
-		dressed: map[int]mention{}, pressed: map[int]bool{}}
+		dressed: map[int]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -373,6 +373,7 @@ type cookery struct {
 	strained map[int]bool     // sentences that strain, or let cool, what needs no step for it
 	pressed  map[int]bool     // sentences that press coconut: they were read together, and figures of one may be of another
 	dressed  map[int]mention  // by what is tossed in it: fat that goes in with that
+	powdered map[int]int      // of items that flavour: the sentence that grinds them
 	joined   int              // how often something was added to what is fried
 	assumed  int              // the step whose end is our own guess; -1: none
 }

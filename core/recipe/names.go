@@ -265,8 +265,9 @@ func (c *cookery) whatWasMade(l *clause) (list []mention, meant bool) {
 	case last >= 0 && all && len(c.last) == 1 && c.last[0].item < 0 && c.last[0].holder >= 0 &&
 		c.steps[last].Name == c.holders[c.last[0].holder].name && c.holders[c.last[0].holder].left > 0: // "pour everything into the pot"
 		list = slices.Clone(c.last)
-	case all && slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle"}, l.verb) &&
-		(l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0 || l.verb == "return"):
+	case all && slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle", "turn"}, l.verb) &&
+		(l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0 || l.verb == "return" ||
+			l.find("into") >= 0 && c.cooked() && (l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("bowls") >= 0)):
 	case c.inPotAlready(l):
 	default:
 		return nil, false
@@ -450,8 +451,12 @@ var cookedFirst = wordSet("sweet sweetened hot boiling spiced thickened reduced 
 
 // leftFat returns the fat that something was fried in before, if that is meant: "in the same ghee"; -1 for none.
 func (c *cookery) leftFat(l *clause, k, item int) int {
-	if k == 0 || l.words[k-1].text != "same" {
+	inPan := k+3 <= len(l.words) && phraseOf(l.words[k+1:min(k+4, len(l.words))]) == "in the pan" // "the remaining ghee in the pan"
+	if k == 0 || l.words[k-1].text != "same" && !inPan {
 		return -1
+	}
+	if inPan {
+		(&clause{words: l.words[max(k-2, 0):k]}).has("remaining", "left")
 	}
 	return slices.IndexFunc(c.holders, func(h holder) bool {
 		return strings.HasSuffix(h.name, ".fat") && h.left > 0 && slices.Contains(h.items, item)
@@ -488,19 +493,28 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	if phrase != "paste" && phrase != "batter" && phrase != "puree" && phrase != "purée" && phrase != "powder" {
 		return nil
 	}
-	if last := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash }); last >= 0 && phrase != "powder" {
+	for i := range c.given {
+		ground := slices.IndexFunc(c.preparations[i], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
+		if ground < 0 || c.used[i] > 0 {
+			continue
+		}
+		list = append(list, mention{item: i, share: 1, holder: -1, at: k})
+		for spice, sentence := range c.powdered { // ground with it
+			if sentence == c.preparations[i][ground].sentence && c.used[spice] == 0 &&
+				!slices.ContainsFunc(list, func(m mention) bool { return m.item == spice }) {
+				list = append(list, mention{item: spice, share: 1, holder: -1, at: k})
+			}
+		}
+	}
+	last := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash })
+	if len(list) == 0 && last >= 0 && phrase != "powder" {
 		for h := range c.holders {
 			if c.holders[h].pot && c.holders[h].left > 0 && c.holders[h].name == c.steps[last].Pot {
 				return []mention{mention{item: -1, share: 1, holder: h, at: k}}
 			}
 		}
 	}
-	for i := range c.given {
-		ground := slices.ContainsFunc(c.preparations[i], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
-		if ground && c.used[i] == 0 {
-			list = append(list, mention{item: i, share: 1, holder: -1, at: k})
-		}
-	}
+	slices.SortStableFunc(list, func(a, b mention) int { return a.item - b.item })
 	return list
 }
 

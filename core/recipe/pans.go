@@ -478,6 +478,7 @@ func (c *cookery) move(l *clause) bool {
 		"platter")
 	switch dish := slices.Contains([]string{"dish", "tray", "tin", "mould", "casserole"}, into); {
 	case dish && l.find("serving") < 0 && c.intoDish(l):
+		l.has("everything", "it all", "all of it")
 		return true
 	case into != "" && !dish:
 		fresh := c.unused(l)

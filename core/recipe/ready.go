@@ -64,6 +64,7 @@ func (c *cookery) powders(m mention) bool {
 	if c.given[m.item].Item.State == "" {
 		c.given[m.item].Item.State = pantry.Ground
 	}
+	c.powdered[m.item] = c.now
 	delete(c.said, m.item)
 	return true
 }
@@ -88,6 +89,9 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 	grinds := l.do == doGrind
 	onlyFat := !slices.ContainsFunc(list, func(m mention) bool { return !c.isFat(m) }) // or what is left of it in a pan
 	switch {
+	case grinds && l.beginsWith("with") && !wet: // "soak the poppy seeds and grind with the coconut"
+		list = append(slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.unput(m) || m.item < 0 }), list...)
+		c.remember(list)
 	case len(list) == 0, wet && l.do == doSoak, wet && l.do == doGrind && !coconut, wet && them && !coconut, grinds && them,
 		l.do == doRoast && them && onlyFat:
 		meant := c.asMeant(&clause{words: append(slices.Clone(l.words), it.words...)}, nil, before)
@@ -239,7 +243,7 @@ var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|(?:evening|n
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
 func (c *cookery) drains() bool {
-	text := " " + strings.Join(c.text[c.now:min(c.now+2, len(c.text))], " ") + " "
+	text := " " + strings.ToLower(strings.Join(c.text[c.now:min(c.now+2, len(c.text))], " ")) + " "
 	if strings.Contains(text, "not drain") || strings.Contains(text, "same water") || strings.Contains(text, "soaking water") {
 		return false
 	}

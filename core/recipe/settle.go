@@ -435,6 +435,10 @@ var meanings = []meaning{
 		return c.any(c.unused(l), pantry.Liquid)
 	}, do: doCook},
 	{verbs: "steep", when: namesNew, do: doSoak},
+	{verbs: "scald", finds: []string{"water"}, when: func(c *cookery, l *clause) bool {
+		list := c.unused(l)
+		return c.any(list, pantry.Piece) && !c.any(list, pantry.Grain)
+	}, do: doSoak}, // "scald the raisins with boiling water"
 	{verbs: "take remove scoop scrape", has: []string{"the seeds", "the stones", "the stone", "the core", "the cores", "the pith",
 		"the strings", "the pips"}, do: doPass, then: func(_ *cookery, l *clause) { l.has("out") }},
 	{verbs: "scrape", when: func(c *cookery, l *clause) bool { return c.any(c.unused(l), pantry.Tissue) }, do: doPeel},
