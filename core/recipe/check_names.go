@@ -293,12 +293,9 @@ func (r *second) promised(s *Sentence) {
 
 // isStirred reports whether an item was made of several things: a pot, what was stirred together, a syrup, what was fried.
 func (r *second) isStirred(item plan.Item) bool {
-	if item.Pot != "" {
-		return true
-	}
 	maker := r.plan.Maker(item.Part)
 	if item.Part == "" || maker < 0 {
-		return false
+		return item.Material == ""
 	}
 	switch r.plan.Steps[maker].Do {
 	case plan.Soak, plan.Roast, plan.Grind, plan.Prep, plan.Squeeze:
