@@ -51,7 +51,7 @@ func init() {
 		doRest: "leave rest stand set sit steep infuse", doSoak: "soak soften hydrate", doRoast: "roast toast brown",
 		doFry:   "fry saute sauté temper puff sweat",
 		doGrind: "grind blitz pound pulse", doGrate: "grate shred shave",
-		doCut:  "chop slice dice cut halve quarter cube snip slit sliver julienne",
+		doCut:  "chop slice dice cut halve quarter cube snip slit split sliver julienne",
 		doPeel: "peel deseed hull core stone pit slip",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
@@ -108,7 +108,8 @@ func (c *cookery) nextDoing(tokens []*token, from int) int {
 // Words of doing that are one only beside certain others.
 var (
 	// Only before these.
-	onlyBefore = map[string]map[string]bool{"pressure": wordSet("cook"), "thin": wordSet("with it the down out"),
+	onlyBefore = map[string]map[string]bool{"pressure": wordSet("cook"), "split": wordSet("the open it each"),
+		"thin":      wordSet("with it the down out"),
 		"microwave": wordSet("for on at the it until again"), "butter": greased, "oil": greased, "line": greased}
 	greased = wordSet("a an the your two four six some") // dishes: "with sugar, butter and salt" are things
 	// Not before these: "stand by", "let it take colour", "the rest of".

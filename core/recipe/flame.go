@@ -667,6 +667,10 @@ func (c *cookery) turn(l *clause) bool {
 			return last >= 0 && (c.steps[last].Do == plan.Fry || c.steps[last].Do == plan.Roast)
 		}
 		c.mentions(l)
+		last := len(c.steps) - 1
+		if minutes := l.minutes(); minutes > 0 && l.find("after") >= 0 && len(c.held()) > 0 && last >= 0 && c.steps[last].Do == plan.Add {
+			c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "switch off after 2 minutes"
+		}
 		if nearly := nearlyBoiling; l.match(beforeBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
 			c.heat(l, vessel.Medium, plan.Until{TempC: &nearly}) // "add the milk and turn off just before it boils"
 		}

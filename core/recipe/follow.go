@@ -151,6 +151,11 @@ func (c *cookery) waited(l *clause) *plan.Until {
 		return &plan.Until{Boil: true}
 	case l.has("cool", "cold", "cooled", "cools", "lukewarm", "room temperature"):
 		last := len(c.steps) - 1
+		opens := last >= 0 && c.steps[last].Do == plan.Pressure && (l.find("it") >= 0 || l.find("cooker") >= 0) && l.find("warm") < 0 &&
+			opensIt.MatchString(c.text[c.now])
+		if opens {
+			break // a cooker cools before it is opened
+		}
 		if last >= 0 && c.steps[last].Do != plan.Cool && c.steps[last].Do != plan.Rest && c.steps[last].Do != plan.Chill {
 			c.cool(l.coolTo())
 		}
@@ -159,6 +164,9 @@ func (c *cookery) waited(l *clause) *plan.Until {
 	}
 	return nil
 }
+
+// opensIt is said of a cooker.
+var opensIt = regexp.MustCompile(`(?i)\b(?:open|lid|uncover)\b`)
 
 // backToCooker goes on with what was under pressure: "when the pressure is gone, open the lid".
 func (c *cookery) backToCooker() {

@@ -54,7 +54,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && c.staysInOven(l, l.minutes()) {
 		return true // "stir again after a further 30 minutes"
 	}
-	if c.fillsGreased(l) {
+	if c.fillsGreased(l) || c.tossesForTop(l, before) {
 		return true
 	}
 	bowl := c.lastBowl()
@@ -108,7 +108,7 @@ func (c *cookery) withItsFat(l *clause, named []mention) []mention {
 	isFat := func(m mention) bool { return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat") }
 	l.has("and all", "their", "its")
 	if len(named) > 0 && !slices.ContainsFunc(named, func(m mention) bool { return !isFat(m) }) {
-		return append(c.friedNow(), named...)
+		return before(append(c.friedNow(), named...))
 	}
 	for _, m := range named {
 		if m.holder < 0 || slices.ContainsFunc(named, isFat) {
@@ -117,15 +117,40 @@ func (c *cookery) withItsFat(l *clause, named []mention) []mention {
 		if fat := slices.IndexFunc(c.holders, func(h holder) bool {
 			return h.name == c.holders[m.holder].name+".fat" && h.left > 0
 		}); fat >= 0 {
-			return append(slices.Clone(named), allOf(fat))
+			return before(append(slices.Clone(named), allOf(fat)))
 		}
 	}
 	return named
 }
 
+// before puts what is meant before all that a clause names: it is what goes in, and not where.
+func before(list []mention) []mention {
+	for k := range list {
+		list[k].at = -1
+	}
+	return list
+}
+
 // fatToo is said of fat that goes in with what was fried in it.
 var fatToo = regexp.MustCompile(`\b(?:with|and) (?:all )?(?:their|its|the|that) (?:hot |same |fragrant |melted |frying )?` +
 	`(?:ghee|butter|fat|oil)\b|\b(?:ghee|butter|fat|oil) and all\b`)
+
+// tossesForTop remembers what is tossed together to go over the pudding in the same sentence: "dice the mango, toss with the lime
+// juice and spoon over".
+func (c *cookery) tossesForTop(l *clause, before []mention) bool {
+	with := l.beginsWith("with") || l.beginsWith("it with") || l.beginsWith("them with")
+	if !with || l.verb != "toss" && l.verb != "mix" || !overSaid.MatchString(c.ahead) || len(before) == 0 ||
+		slices.ContainsFunc(before, func(m mention) bool {
+			return m.item < 0 || !c.unput(m) || !c.said[m.item] || c.behaves(m, pantry.Grain)
+		}) {
+		return false
+	}
+	c.last = append(slices.Clone(before), c.mentions(l)...)
+	return true
+}
+
+// overSaid is said of what goes on top.
+var overSaid = regexp.MustCompile(`\b(?:over|on top|top with|scatter)\b`)
 
 // fillsGreased pours the pudding into the dish that its sentence has buttered: "butter a dish, pour in the mixture and bake".
 func (c *cookery) fillsGreased(l *clause) bool {

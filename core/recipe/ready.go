@@ -39,6 +39,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	}
 	l.has("water")
 	makesNoStep := l.do == doCut || l.do == doPeel || l.do == doSoak
+	fine = l.do == doCut && c.any(list, pantry.Aroma)
 	for _, m := range list {
 		soaking := l.do == doSoak && c.behaves(m, pantry.Liquid)
 		if soaking && (c.given[m.item].inMethod || c.given[m.item].Item.Material == "water" && m.share >= fullyUsed && !c.waterIsLater()) {
@@ -46,6 +47,9 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 		if m.item >= 0 && !soaking {
 			pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
+			if l.do == doCut && c.behaves(m, pantry.Aroma) {
+				continue // a pod is slit in a moment
+			}
 			ready := c.preparing(m.item, c.readied(l, minutes)) || l.do == doGrind && c.powders(m)
 			if !ready && l.do == doGrind {
 				delete(c.said, m.item) // it goes in with the paste
@@ -238,7 +242,7 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 }
 
 // nightBefore is said of what stands until the next day.
-var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|(?:evening|night|day) before|the previous (?:evening|night|day)|` +
+var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|in the evening|(?:evening|night|day) before|the previous (?:evening|night|day)|` +
 	`all night)\b`)
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
@@ -403,7 +407,9 @@ func (c *cookery) mash(l *clause) bool {
 	meant := c.asMeant(l, nil, c.last)
 	if len(meant) == 0 {
 		meant = slices.DeleteFunc(c.asMeant(it, nil, c.last), func(m mention) bool { // "steam the pumpkin, then mash"
-			return m.item < 0 || !slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool { return p.sentence == c.now })
+			return m.item < 0 || !slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool {
+				return p.sentence == c.now || p.sentence >= 0 && p.sentence == c.now-1 && p.name == "steam"
+			})
 		})
 	}
 	if len(meant) > 0 && !slices.ContainsFunc(meant, func(m mention) bool { return m.item < 0 || m.holder >= 0 || c.used[m.item] > 0 }) {

@@ -151,7 +151,8 @@ var inPassing = []meaning{
 		last := len(c.steps) - 1
 		return last >= 0 && c.steps[last].Do == plan.Pressure
 	}, do: doNothing},
-	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: namesNothing, do: doNothing},
+	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: namesNothing, do: doNothing,
+		then: func(_ *cookery, l *clause) { l.has("bay", "bay leaf", "leaf") }},
 	{verbs: "close seal lock cover", when: func(c *cookery, _ *clause) bool {
 		return inCooker.MatchString(strings.Join(c.text[max(c.now-1, 0):c.now+1], " "))
 	}, do: doNothing, then: func(c *cookery, l *clause) {
@@ -689,7 +690,7 @@ func (c *cookery) inAlready(list []mention) bool {
 func (c *cookery) onlySpice(l *clause) bool {
 	said := maps.Clone(c.said)
 	defer func() { c.said = said }()
-	flavours := []string{"peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
+	flavours := []string{"bay", "peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
 	l.has(flavours...)
 	if !slices.ContainsFunc(l.asked().words, func(w *token) bool {
 		return slices.Contains(flavours, w.text) ||
