@@ -230,6 +230,11 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 	}
 	named := map[string]bool{"water": true}
 	text := s.Text + " . " + waiting
+	for grain, fat := range r.dressed { // "rub the rice with the ghee": that goes in with it
+		if fat.item >= 0 && slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].brought[r.slug(grain)] }) {
+			named[r.slug(fat.item)] = true
+		}
+	}
 	for _, k := range s.Steps {
 		for _, also := range r.shared[r.plan.Steps[k].Name] {
 			text += " . " + r.text[also]

@@ -617,6 +617,10 @@ func (c *cookery) standing(l *clause) bool {
 		"until cool enough", "until barely warm"):
 		c.portion()
 		c.cool(lukewarm)
+	case l.do == doRest && c.offHeat && l.find("until") >= 0 && l.untilSoft():
+		stands := c.guess(simmerUsual) // "take off the heat, cover, leave until clear"
+		c.emit(plan.Step{Do: plan.Rest, Minutes: &stands, Lid: c.lid})
+		c.lid = nil
 	case l.has("until cold", "until cool", "to set", "completely"):
 		c.portion()
 		c.cool(cooled)

@@ -180,6 +180,11 @@ func (r *Reader) apart(raw string) []string {
 	for _, name := range joined.Split(names, -1) {
 		m := s.findIn(plainWords(name), r.names)
 		if m.slug == "" && len(list) > 0 && allDescribe(name) {
+			if amount := strings.Fields(name); aloneUnit[amount[len(amount)-1]] { // "cashews and raisins, a handful"
+				for k := range list {
+					list[k] = name + " " + list[k]
+				}
+			}
 			continue // "few", "to taste"
 		}
 		if m.slug == "" || !m.sure || known[m.slug] {
@@ -229,7 +234,7 @@ func (r *Reader) eachWithIts(raw, text string) []string {
 
 func allDescribe(text string) bool {
 	for _, w := range plainWords(text) {
-		if !describes[w] && numberWords[w] == 0 {
+		if !describes[w] && numberWords[w] == 0 && !aloneUnit[w] {
 			return false
 		}
 	}

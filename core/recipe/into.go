@@ -801,6 +801,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 		return true, c.cook(l) // "and stir until it is hot", "and stir on a medium flame until it leaves the sides"
 	case stirs && !put && minutes == 0 && c.stirsUntil(l):
 		return true, true
+	case stirs && !put && minutes == 0 && !c.offHeat && l.waitsFor() && comesTogether.MatchString(l.text()):
+		return true, c.cook(l) // "stir until it comes away from the sides"
 	case stirs && !put && minutes > 0 && l.find("after") >= 0:
 		return true, true // "stir after half an hour"
 	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:
@@ -825,6 +827,10 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	}
 	return false, false
 }
+
+// comesTogether is said of what is cooked until it is a mass.
+var comesTogether = regexp.MustCompile(`\b(?:leaves?|leaving|comes? (?:away|off|free)|pulls? away)(?: from)? the ` +
+	`(?:sides?|bottom|pan|pot)\b|\bcomes? together\b|\bforms? a (?:mass|ball|lump)\b`)
 
 // stirsUntil takes what a clause waits for as the end of the step that its sentence has given minutes for: "simmer for 20 minutes
 // and stir often until soft".

@@ -3,6 +3,7 @@ package recipe
 import (
 	"cmp"
 	"math"
+	"regexp"
 	"slices"
 	"strings"
 	"unicode"
@@ -45,6 +46,11 @@ func (r *Reader) namesOf(g Given) []string {
 			return describes[w] || doing[w] != "" || numberWords[w] > 0 || strings.ContainsFunc(w, unicode.IsDigit) || filler[w]
 		})
 		if _, done := participle(strings.Join(words, "")); own && !done {
+			set[strings.Join(words, " ")] = true
+		}
+	}
+	if found := orSaid.FindStringSubmatch(g.Text); found != nil { // "3 tbsp oil or ghee": the method may say either
+		if words := plainWords(found[1]); r.names[strings.Join(words, " ")] != "" {
 			set[strings.Join(words, " ")] = true
 		}
 	}
@@ -129,6 +135,9 @@ type holder struct {
 	press bool // a milk of pressed coconut
 	waits bool // a pot: a later sentence puts what it holds into what is cooked meanwhile
 }
+
+// orSaid is what may stand for what a line has.
+var orSaid = regexp.MustCompile(`(?i)\bor ([a-z]+(?: [a-z]+)?)\s*(?:,|\(|$)`)
 
 // allOf is all that is left in a holder.
 func allOf(holder int) mention { return mention{item: -1, share: 1, holder: holder} }

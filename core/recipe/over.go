@@ -84,7 +84,7 @@ func (c *cookery) friedNow() []mention {
 	}
 	at, _ := unmarked(c.steps[last].Note)
 	h := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left > 0 })
-	if at != c.now || h < 0 {
+	if at != c.now && at != c.now-1 || h < 0 {
 		return nil
 	}
 	return []mention{allOf(h)}

@@ -14,7 +14,8 @@ import (
 // putAside leaves what is in the pot where it is: what comes goes into another.
 func (c *cookery) putAside(l *clause) {
 	list := c.mentioned(l)
-	if c.steeps == c.now || len(c.held()) == 0 || len(c.steps) == 0 || c.steps[len(c.steps)-1].Do.IsPreparation() ||
+	if c.steeps == c.now || len(c.held()) == 0 || len(c.steps) == 0 || c.steps[len(c.steps)-1].Topping ||
+		c.steps[len(c.steps)-1].Do.IsPreparation() ||
 		slices.ContainsFunc(list, func(m mention) bool {
 			with := l.find("with") // "set aside with the vermicelli"
 			return (m.holder >= 0 || m.share > 0) && (with < 0 || m.at < with)

@@ -242,8 +242,8 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 }
 
 // nightBefore is said of what stands until the next day.
-var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|in the evening|(?:evening|night|day) before|the previous (?:evening|night|day)|` +
-	`all night)\b`)
+var nightBefore = regexp.MustCompile(`(?i)\b(?:overnight|over night|in the evening|(?:evening|night|day) before|` +
+	`the previous (?:evening|night|day)|all night)\b`)
 
 // drains reports whether what is soaked is drained after it, in this sentence or the next.
 func (c *cookery) drains() bool {

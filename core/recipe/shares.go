@@ -174,7 +174,7 @@ func (c *cookery) keptShare(l *clause, at, item int) (share float64, kept bool) 
 	}
 	all := c.used[item]+share >= fullyUsed // "the rest" is what was kept
 	for _, w := range l.words[max(at-3, 0):at] {
-		if w.text == "reserved" || w.text == "kept" || all && (w.text == "rest" || w.text == "remaining" || w.text == "remainder") {
+		if w.text == "reserved" || w.text == "kept" || all && meansKept[w.text] {
 			w.read, kept = true, true
 		}
 	}
@@ -189,6 +189,9 @@ func (c *cookery) keptShare(l *clause, at, item int) (share float64, kept bool) 
 	}
 	return share, kept
 }
+
+// meansKept are said of what was kept, where all else is in.
+var meansKept = wordSet("cold rest remaining remainder")
 
 // mostOf is how much "most of" something is. Source: our own judgement.
 const mostOf = 0.8
