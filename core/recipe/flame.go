@@ -66,6 +66,10 @@ func (c *cookery) boil(l *clause) (fine bool) {
 		c.heat(l, vessel.Medium, plan.Until{TempC: &nearly})
 		return true
 	}
+	if minutes := l.minutes(); minutes > 0 && l.waitsFor() && l.thickens() { // "until it boils and thickens, about 6 minutes"
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
+		return true
+	}
 	c.heat(l, vessel.High, plan.Until{Boil: true})
 	last := &c.steps[len(c.steps)-1]
 	if last.Flame == vessel.Simmer || last.Flame == vessel.Boil { // "bring to a simmer"
@@ -87,6 +91,14 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if (l.verb == "warm" || l.verb == "heat") && !slices.ContainsFunc(c.unused(l), c.isFat) && l.has("a spoonful of",
 		"a spoon of", "a splash of", "a little of", "a few spoons of") {
 		l.has("milk", "water", "cream") // for what is steeped in it: the rest of it goes into the pot
+		return true
+	}
+	if fat := c.unused(l); (l.verb == "heat" || l.verb == "warm") && c.onlyFat(fat) && l.minutes() == 0 {
+		last := c.last
+		c.hotFat(l, c.mentions(l))
+		c.last = append(c.last, slices.DeleteFunc(slices.Clone(last), func(m mention) bool { // "wash the rice. Heat the ghee and fry it"
+			return m.item < 0 || !c.unput(m) || !c.behaves(m, pantry.Grain)
+		})...)
 		return true
 	}
 	list := c.fresh(l)
@@ -722,7 +734,11 @@ var afterBoiling = regexp.MustCompile(`\b(?:after|at|with) (?:the |a |one )?(?:f
 	`has boiled) (?:up )?once\b`)
 
 func (c *cookery) bake(l *clause) {
+	before := c.last
 	list := c.asOther(c.mentions(l))
+	if fruit := c.bakedApart(list, before); fruit != nil {
+		list, c.next = fruit, []string{"dish"}
+	}
 	c.put(list, plan.Step{})
 	c.fromBowl()
 	if len(c.held()) == 0 {
@@ -730,7 +746,7 @@ func (c *cookery) bake(l *clause) {
 	}
 	minutes := l.minutes()
 	celsius := cmp.Or(c.heated, c.ovenC, ovenUsual)
-	for _, found := range ovenSaid.FindAllStringSubmatch(l.text(), -1) {
+	for _, found := range ovenSaid.FindAllStringSubmatch(weighed.ReplaceAllString(l.text(), ""), -1) {
 		degrees, err := strconv.ParseFloat(found[1], 64)
 		if err != nil || degrees < 90 {
 			continue
@@ -752,6 +768,26 @@ func (c *cookery) bake(l *clause) {
 	if guessed {
 		c.assumed = len(c.steps) - 1
 	}
+}
+
+// bakedApart returns the fruit that is baked in a dish of its own while something else is in the pot: "cut the rhubarb and bake with
+// the sugar"; nil where that is not so.
+func (c *cookery) bakedApart(list, before []mention) []mention {
+	fruit := func(m mention) bool { return m.item >= 0 && c.unput(m) && c.behaves(m, pantry.Tissue) }
+	if len(c.held()) == 0 || c.inDish() || c.next != nil ||
+		slices.ContainsFunc(list, func(m mention) bool { return m.holder >= 0 || m.share <= 0 }) {
+		return nil
+	}
+	list = slices.Clone(list)
+	for _, m := range before {
+		if fruit(m) && c.said[m.item] && !slices.ContainsFunc(list, func(one mention) bool { return one.item == m.item }) {
+			list = append([]mention{{item: m.item, share: 1, holder: -1}}, list...)
+		}
+	}
+	if !slices.ContainsFunc(list, fruit) {
+		return nil
+	}
+	return list
 }
 
 // staysInOven bakes on where a pudding is in the oven, and nobody has taken it out: "stir, and leave it for another hour".
@@ -827,6 +863,7 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 var (
 	partlyDone = regexp.MustCompile(`\b(?:half|three[ -](?:fourths?|quarters?)|3/4|almost|nearly|partly|partially) (?:th )?(?:of the way )?` +
 		`(?:done|cooked|soft|tender)\b`)
+	weighed     = regexp.MustCompile(`\b\d[\d./]* ?(?:g|ml|minutes?)\b`) // and no degrees
 	thickThen   = regexp.MustCompile(`\b(?:thick\w*|creamy|coats?)\b.*\bthen\b`)
 	percentSaid = regexp.MustCompile(`to (?:about )?(\d{1,2}) ?(?:%|percent|per cent)`)
 	whistlesOr  = regexp.MustCompile(`whistles? or|or (?:\w+ )?whistles?`)

@@ -510,6 +510,9 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	case elsewhere && !c.holders[into].pot:
 		return c.temper(l, list, into)
 	case elsewhere:
+		if c.meansPot(l, before) {
+			list = append([]mention{allOf(c.at)}, list...)
+		}
 		list = c.pourInto(list, into)
 	default:
 		from, share := c.pouredOut(l, list)
@@ -531,6 +534,15 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 		c.next = []string{}
 	}
 	return c.goesIn(l, list)
+}
+
+// meansPot reports whether "it" and "them" are what is in the pot, and go into another: "cook the rice in water and drain. Put it
+// into the hot milk with the salt".
+func (c *cookery) meansPot(l *clause, before []mention) bool {
+	it := max(l.find("it"), l.find("them"))
+	return it >= 0 && it < max(l.find("into"), l.find("to")) && slices.ContainsFunc(before, func(m mention) bool {
+		return m.item >= 0 && slices.Contains(c.held(), m.item) && !c.behaves(m, pantry.Liquid)
+	})
 }
 
 // boilingSyrup is a syrup that was brought to the boil and is in nothing yet, and in which what comes next is cooked; -1 for none.

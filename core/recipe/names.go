@@ -36,6 +36,9 @@ func (r *Reader) namesOf(g Given) []string {
 		for phrase, slug := range names {
 			if slug == m.Slug && (r.names[phrase] == slug || strings.Contains(" "+strings.Join(plainWords(g.Text), " ")+" ", " "+phrase+" ")) {
 				set[phrase] = true
+				if r.names[phrase] != slug {
+					add(phrase) // "blossom water" of an orange blossom water
+				}
 			}
 		}
 	}

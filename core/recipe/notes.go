@@ -87,6 +87,14 @@ func waits(word string) bool { return word == "until" }
 
 // restOfNotes reads "boil, 15 min low": a time with its flame, and no word of doing.
 func (t *telling) restOfNotes() {
+	for k := 1; k+3 < len(t.words); k++ { // "boil, then low flame 20 min"
+		flame := (t.at(k) == "low" || t.at(k) == "medium" || t.at(k) == "high") && (t.at(k+1) == "flame" || t.at(k+1) == "heat")
+		if flame && (t.at(k-1) == "," || t.at(k-1) == "then") && isFigure(t.at(k+2)) && strings.HasPrefix(t.at(k+3), "minute") {
+			t.replace(k+2, k+2, "for")
+			t.replace(k, k, "cook", "on")
+			return
+		}
+	}
 	for k := 1; k+2 < len(t.words); k++ {
 		unit := t.at(k + 1)
 		if t.at(k-1) != "," || !isFigure(t.at(k)) || !strings.HasPrefix(unit, "minute") && unit != "h" && unit != "hours" {

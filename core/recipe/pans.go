@@ -399,8 +399,12 @@ func (c *cookery) aside(l *clause, list []mention) {
 	if len(c.held()) == 0 || c.next != nil || !c.anyNew(list) {
 		return
 	}
-	if c.inDish() && c.any(list, pantry.Liquid) {
+	if c.inDish() && slices.ContainsFunc(list, func(m mention) bool { return m.share > 0 && m.holder < 0 && c.behaves(m, pantry.Liquid) }) {
 		c.next = []string{} // "heat the milk and pour it over the rice", which is in its dish
+		return
+	}
+	if c.blanches(list) {
+		c.next = []string{}
 		return
 	}
 	meanwhile := l.has("meanwhile", "separately", "in the meantime", "at the same time", "on the side", "alongside")
@@ -423,6 +427,17 @@ func (c *cookery) aside(l *clause, list []mention) {
 		c.next = []string{}
 	}
 }
+
+// blanches reports whether grain is boiled in water and drained while the milk that it goes into is in the pot.
+func (c *cookery) blanches(list []mention) bool {
+	milk := slices.ContainsFunc(c.held(), func(i int) bool {
+		return c.behaves(mention{item: i}, pantry.Liquid) && c.given[i].Item.Material != "water"
+	})
+	return milk && c.any(list, pantry.Grain) && inWater.MatchString(c.text[c.now]) && drainSaid.MatchString(c.text[c.now])
+}
+
+// inWater is said of what is boiled in water.
+var inWater = regexp.MustCompile(`(?i)\bin (?:plenty of |a lot of |lots of |enough )?(?:salted |fresh |boiling )*water\b`)
 
 // pudding reports whether grain and the milk that it is cooked in are both new, while fruit or a syrup is in the pot.
 func (c *cookery) pudding(list []mention) bool {
