@@ -383,7 +383,7 @@ func (r *second) doings(s *Sentence) {
 		plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
-	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == InAlready })
+	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == InAlready || d.Of == NotDone || d.Of == Unread })
 	found := addsSaid.FindStringSubmatch(s.Text)
 	if found != nil && !told && len(s.Steps) > 0 && !wholeOfIt[found[2]] && !negated.MatchString(s.Text[:strings.Index(s.Text, found[1])]) &&
 		!r.does(s, plan.Add, plan.Mix, plan.Fry, plan.Melt, plan.Press, plan.Caramel, plan.Roast) {

@@ -411,7 +411,7 @@ var cookedOfIt = regexp.MustCompile(`(?i)\b(?:mashed|cooked|boiled|softened)\b [
 var intoIt = regexp.MustCompile(`(?i)\b(?:to|into|onto|over|from|through) (?:the |this |it )?(?:(?:cooked|boiled|mashed|hot|` +
 	`simmering|boiling|soft|` +
 	`tender|rest|same|of) ?)*[a-z]+(?: (?:dal|rice|milk|mixture|pot|pan))?` +
-	`(?: and (?:the )?(?:dal|rice|lentils?|millet|sago|wheat|barley))?`)
+	`(?: and (?:the )?(?:[a-z]+ )?(?:dal|rice|lentils?|millet|sago|wheat|barley))?`)
 
 // goesInSaid is said of what goes into the pot.
 var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:ed)?|(?:put|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|` +

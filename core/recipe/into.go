@@ -751,7 +751,7 @@ func (c *cookery) pouredOut(l *clause, list []mention) (from int, share float64)
 	from, share = c.at, 1
 	c.at = other
 	for k, w := range l.words {
-		if c.isName(w.one) {
+		if c.endsName(w.one) {
 			share = c.partShare(l, k)
 		}
 	}

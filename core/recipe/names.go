@@ -315,6 +315,20 @@ func (c *cookery) isName(one string) bool {
 	return slices.ContainsFunc(c.names, func(names []string) bool { return slices.Contains(names, one) })
 }
 
+// endsName reports whether a word ends the name of something that is here: "the hot oat milk".
+func (c *cookery) endsName(one string) bool {
+	return c.isName(one) || slices.ContainsFunc(c.names, func(names []string) bool {
+		return slices.ContainsFunc(names, func(name string) bool { return strings.HasSuffix(name, " "+one) })
+	})
+}
+
+// beginsName reports whether a word begins the name of something that is here.
+func (c *cookery) beginsName(one string) bool {
+	return slices.ContainsFunc(c.names, func(names []string) bool {
+		return slices.ContainsFunc(names, func(name string) bool { return strings.HasPrefix(name, one+" ") })
+	})
+}
+
 // named finds what some words of a clause name. again tells that it is in what was named before.
 func (c *cookery) named(l *clause, k, length int, before []mention) (list []mention, again bool) {
 	phrase := phraseOf(l.words[k : k+length])

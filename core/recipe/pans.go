@@ -335,7 +335,7 @@ func (c *cookery) temper(l *clause, list []mention, into int) bool {
 	}
 	some := 1.0
 	for k, w := range l.words {
-		if !c.isName(w.one) && w.one != "mixture" && w.one != "liquid" && w.one != "pudding" || some < 1 {
+		if !c.endsName(w.one) && w.one != "mixture" && w.one != "liquid" && w.one != "pudding" || some < 1 {
 			continue
 		}
 		some = c.partShare(l, k)

@@ -184,7 +184,7 @@ func (t *telling) described() {
 
 // doesItself returns where it is said what the pudding does that is spoken of from a word on; -1 where that is not so.
 func (t *telling) doesItself(begin int) int {
-	subject := func(k int) bool { return selves[t.words[k].text] || selves[t.words[k].one] || t.isName(t.words[k].one) }
+	subject := func(k int) bool { return selves[t.words[k].text] || selves[t.words[k].one] || t.endsName(t.words[k].one) }
 	first := t.at(begin)
 	if conditions[first] || first == "if" || first == "unless" || doing[first] != "" && !subject(begin) {
 		return -1
@@ -249,7 +249,7 @@ func (t *telling) letIn() {
 		}
 		const most = 5 // words that name it
 		for j := k + 2; j+1 < len(t.words) && j <= k+most; j++ {
-			if trickles[t.at(j)] && (t.at(j+1) == "in" || t.at(j+1) == "into") && t.isName(t.words[j-1].one) {
+			if trickles[t.at(j)] && (t.at(j+1) == "in" || t.at(j+1) == "into") && t.endsName(t.words[j-1].one) {
 				t.replace(j, j+1)
 				t.say(k, "add")
 				return
@@ -641,7 +641,7 @@ func (t *telling) subjects() {
 func (t *telling) thingsFirst() {
 	const most = 4
 	for k := 1; k+1 < len(t.words) && k <= most; k++ {
-		if !tellers[t.at(k)] || !t.isName(t.words[k-1].one) || doing[t.at(0)] != "" || conditions[t.at(0)] {
+		if !tellers[t.at(k)] || !t.endsName(t.words[k-1].one) || doing[t.at(0)] != "" || conditions[t.at(0)] {
 			continue
 		}
 		if base, ok := anyForm(t.at(k + 1)); ok {
@@ -736,7 +736,7 @@ func (t *telling) putIn(begin, k int) {
 		thing = []*token{{text: "them", one: "them", read: true}}
 	}
 	if !slices.ContainsFunc(thing, func(w *token) bool {
-		return t.isName(w.one) || w.text == "it" || w.text == "them" || w.text == "they" || w.text == "rest"
+		return t.endsName(w.one) || w.text == "it" || w.text == "them" || w.text == "they" || w.text == "rest"
 	}) {
 		return
 	}
@@ -762,10 +762,10 @@ func (t *telling) begun(k int) bool {
 		return true
 	case "and", ",":
 		before := k - 2 // "the sugar and the ghee go in" is one
-		for before >= 0 && !t.isName(t.words[before].one) && t.at(before) != "," && doing[t.at(before)] == "" && !conditions[t.at(before)] {
+		for before >= 0 && !t.endsName(t.words[before].one) && t.at(before) != "," && doing[t.at(before)] == "" && !conditions[t.at(before)] {
 			before--
 		}
-		one := before >= 0 && t.isName(t.words[before].one)
+		one := before >= 0 && t.endsName(t.words[before].one)
 		for j := 0; one && j < before; j++ {
 			if _, done := anyForm(t.at(j)); done || conditions[t.at(j)] {
 				one = false

@@ -344,7 +344,7 @@ func (c *cookery) letsBe(l *clause) bool {
 		case "it", "them", "this", "all", "everything", "the", "pot", "pan", "mixture", "pudding":
 			return false
 		}
-		return !c.isName(w.one)
+		return !c.endsName(w.one)
 	})
 }
 

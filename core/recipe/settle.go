@@ -694,7 +694,7 @@ func (c *cookery) onlySpice(l *clause) bool {
 	l.has(flavours...)
 	if !slices.ContainsFunc(l.asked().words, func(w *token) bool {
 		return slices.Contains(flavours, w.text) ||
-			c.isName(w.one)
+			c.endsName(w.one)
 	}) {
 		return false
 	}

@@ -236,6 +236,9 @@ func (c *cookery) partShare(l *clause, at int) float64 {
 		case "the", "of", "a", "hot", "warm", "boiling", "fried":
 			continue
 		}
+		if share == 0 && c.beginsName(w.one) { // "the hot oat milk"
+			continue
+		}
 		if share == 0 {
 			break
 		}
