@@ -33,7 +33,7 @@ var doneBy = []struct {
 	{begun(`(?:soak)\b`), []plan.Verb{plan.Soak, plan.Rest}, "soak", true},
 	{begun(`(?:roast|toast)\b`), []plan.Verb{plan.Roast, plan.Fry, plan.Heat, plan.Bake}, "roast", true},
 	{begun(`(?:mash|crush)\b`), []plan.Verb{plan.Mash, plan.Grind, plan.Prep}, "mash", true},
-	{begun(`(?:squeeze|press)(?: [^cf]| c[^l]| f[^i]|$)`), []plan.Verb{plan.Press, plan.Squeeze, plan.Drain}, "press", true},
+	{begun(`(?:squeeze|press)(?: [^cf]| c[^l]| f[^i]|$)`), []plan.Verb{plan.Press, plan.Squeeze, plan.Drain, plan.Mash}, "press", true},
 	{begun(`(?:steam)\b`), []plan.Verb{plan.Steam, plan.Heat}, "steam", true},
 	{begun(`(?:boil|bring)\b`), []plan.Verb{plan.Heat, plan.Pressure, plan.Melt, plan.Caramel, plan.Soak}, "boil", true},
 	{begun(`(?:chop|slice|dice|peel)(?: [^i]| i[^n]|$)`),

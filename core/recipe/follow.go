@@ -368,7 +368,7 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 		return false
 	}
 	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
-	here := " " + l.text() + " "
+	here := " " + l.text() + " " + strings.Join(plainWords(l.text()), " ") + " "
 	said := plainWords(l.asked().text())
 	if at := strings.Index(all, " "+strings.Join(said, " ")+" "); len(said) > 0 && at > 0 {
 		all = all[at:] // "wash the rice and cook with the water": it was named before

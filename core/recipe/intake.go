@@ -113,7 +113,14 @@ func (r *Reader) Read(text string) ([]Line, error) {
 		if clean(raw) == "" {
 			continue
 		}
-		for _, one := range r.apart(strings.TrimSpace(strings.ToValidUTF8(raw, "�"))) {
+		text := strings.TrimSpace(strings.ToValidUTF8(raw, "�"))
+		if part := partAndList.FindStringSubmatch(text); part != nil { // "For the fruit: 200 g cherries, 1 tbsp sugar"
+			if l := r.line(part[1] + ":"); l.Heading && len(lines) < MaxIntakeLines && len(r.apart(part[2])) > 1 {
+				l.Number, l.Text = number, part[1]+":"
+				lines, text = append(lines, l), part[2]
+			}
+		}
+		for _, one := range r.apart(text) {
 			if len(lines) == MaxIntakeLines {
 				return nil, ErrLongList
 			}
@@ -124,6 +131,9 @@ func (r *Reader) Read(text string) ([]Line, error) {
 	}
 	return lines, nil
 }
+
+// partAndList is a part of a list that is told in one line.
+var partAndList = regexp.MustCompile(`(?i)^(for [^:,]{2,40}):\s+(.*,.*)$`)
 
 // joined is what stands between two things of one line.
 var joined = regexp.MustCompile(`\s*(?:,|;|&|\band\b|\+|\.\s|\.$)\s*`)

@@ -54,7 +54,7 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && c.staysInOven(l, l.minutes()) {
 		return true // "stir again after a further 30 minutes"
 	}
-	if c.fillsGreased(l) || c.tossesForTop(l, before) {
+	if c.fillsGreased(l) || c.poursPudding(l) || c.tossesForTop(l, before) {
 		return true
 	}
 	bowl := c.lastBowl()
@@ -134,6 +134,20 @@ func before(list []mention) []mention {
 // fatToo is said of fat that goes in with what was fried in it.
 var fatToo = regexp.MustCompile(`\b(?:with|and) (?:all )?(?:their|its|the|that) (?:hot |same |fragrant |melted |frying )?` +
 	`(?:ghee|butter|fat|oil)\b|\b(?:ghee|butter|fat|oil) and all\b`)
+
+// poursPudding pours what was cooked over what lies in a dish: "slice the bananas into a dish and pour the custard over".
+func (c *cookery) poursPudding(l *clause) bool {
+	other := c.otherPot()
+	if !c.inDish() || other < 0 || c.cooked() || !namesNothing(c, l) || !puddingOver.MatchString(l.asked().text()) {
+		return false
+	}
+	l.readAll()
+	return c.put([]mention{allOf(other)}, plan.Step{})
+}
+
+// puddingOver is said of all that was cooked.
+var puddingOver = regexp.MustCompile(`^(?:on )?(?:the |your )?(?:hot |warm |cooled )?(?:custard|pudding|rice|mixture|porridge|cream|` +
+	`sauce) over\b`)
 
 // tossesForTop remembers what is tossed together to go over the pudding in the same sentence: "dice the mango, toss with the lime
 // juice and spoon over".
@@ -815,6 +829,10 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 		return true, true
 	case stirs && !put && minutes == 0 && !c.offHeat && l.waitsFor() && comesTogether.MatchString(l.text()):
 		return true, c.cook(l) // "stir until it comes away from the sides"
+	case stirs && !put && minutes == 0 && !c.offHeat && l.waitsFor() && l.has("glassy", "coated", "shiny", "glossy", "opaque", "shines"):
+		few := fewMinutes // "add the rice and stir until glassy"
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &few})
+		return true, true
 	case stirs && !put && minutes > 0 && l.find("after") >= 0:
 		return true, true // "stir after half an hour"
 	case minutes > 0 && c.offHeat && !put && slices.Contains(stirredBeside, l.verb) && l.flame() == "" && l.find("heat") < 0:

@@ -110,7 +110,7 @@ var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", 
 	"coconut-cream": {"coconut milk", "cream"}, "cream-": {"cream"},
 	"sago": {"sago", "pearl", "tapioca"}, "wheat": {"wheat"}, "millet": {"millet"}, "vermicelli": {"vermicelli", "noodle"},
 	"egg-": {"egg"}, "egg-white": {"white"}, "vanilla-pod": {"vanilla", "pod", "bean", "vanilla seed"},
-	"pandan-leaf": {"pandan"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
+	"vanilla-extract": {"essence", "extract"}, "pandan-leaf": {"pandan"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
 
 // classes are words for all of a kind.
 var classes = map[string][]string{"sweetener": {"sugar", "sweetener"}, "nut": {"nut"}, "spice": {"spice"}, "fruit": {"fruit"}}

@@ -184,7 +184,9 @@ func (t *telling) described() {
 
 // doesItself returns where it is said what the pudding does that is spoken of from a word on; -1 where that is not so.
 func (t *telling) doesItself(begin int) int {
-	subject := func(k int) bool { return selves[t.words[k].text] || selves[t.words[k].one] || t.endsName(t.words[k].one) }
+	subject := func(k int) bool {
+		return selves[t.words[k].text] || selves[t.words[k].one] || t.endsName(t.words[k].one)
+	}
 	first := t.at(begin)
 	if conditions[first] || first == "if" || first == "unless" || doing[first] != "" && !subject(begin) {
 		return -1

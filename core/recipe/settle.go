@@ -147,6 +147,10 @@ var inPassing = []meaning{
 	}},
 	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil",
 		"to a boil", "bubbling"}, do: doBoil},
+	{verbs: "let allow leave", finds: []string{"melt"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && (l.find("it") >= 0 || l.find("them") >= 0) && l.find("in") >= 0 && len(c.last) > 0 && c.last[0].item >= 0 &&
+			c.unput(c.last[0])
+	}, do: doAdd}, // "break up the chocolate and let it melt in the hot rice"
 	{verbs: "let allow", has: []string{"come down naturally", "come down by itself", "come down"}, when: func(c *cookery, _ *clause) bool {
 		last := len(c.steps) - 1
 		return last >= 0 && c.steps[last].Do == plan.Pressure
@@ -464,6 +468,8 @@ var meanings = []meaning{
 	{verbs: "put set place", when: namesNew, has: []string{"on to heat", "to heat", "on to warm", "to warm"}, do: doCook,
 		then: func(_ *cookery, l *clause) { l.verb = "heat" }},
 	{of: []action{doGrate}, finds: []string{"over", "in", "into", "on top"}, when: inPot, do: doAdd},
+	{of: []action{doCut}, when: func(c *cookery, l *clause) bool { return namesNew(c, l) && inADish.MatchString(l.text()) }, do: doAdd,
+		then: intoADish}, // "slice the bananas into a dish"
 	{of: []action{doCut}, when: both(inPot, leadsIn), do: doAdd},             // "slice in the bananas"
 	{of: []action{doCut}, finds: []string{"on top"}, when: inPot, do: doTop}, // "slice the banana on top"
 	{verbs: "let allow leave keep", when: func(c *cookery, l *clause) bool {
@@ -532,7 +538,7 @@ var meanings = []meaning{
 }
 
 // inADish is where things are laid that are baked.
-var inADish = regexp.MustCompile(`\b(?:in|into|of) an? (?:[a-z]+ ){0,3}(?:dish|tin)\b`)
+var inADish = regexp.MustCompile(`\b(?:in|into|over|of) an? (?:[a-z]+ ){0,3}(?:dish|tin)\b`)
 
 // inFat reports whether what is taken out was fried or browned in fat, so that only this comes out.
 func (c *cookery) inFat() bool {
