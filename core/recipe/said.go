@@ -30,7 +30,7 @@ func methodWords(text string) (list []*token) {
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
 		" apart from ", " except ", " other than ", " except ").Replace(text)
 	text = followsThat.ReplaceAllString(text, "")
-	if anyTime.MatchString(text) || strings.Contains(text, "until") {
+	if staysOn.MatchString(text) && (strings.Contains(text, "until") || anyTime.MatchString(text)) {
 		text = staysOn.ReplaceAllString(text, "cook on $1")
 	}
 	text = strings.ReplaceAll(wordForms(text), "to a boil", "to the boil")
@@ -98,8 +98,15 @@ func wordForms(text string) string {
 		}
 		return "until"
 	})
-	text = dryRoast.ReplaceAllString(text, "roast")
-	text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
+	if strings.Contains(text, "ry") { // to look for words is much quicker than to match them
+		text = dryRoast.ReplaceAllString(text, "roast")
+	}
+	if strings.Contains(text, "simmer") {
+		text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
+	}
+	if !strings.Contains(text, "min") {
+		return text
+	}
 	return shortMinutes.ReplaceAllString(text, "${1}minutes")
 }
 

@@ -106,8 +106,9 @@ func (s *Screen) Read(c *gin.Context) error {
 		split(f)
 	}
 	var lines []recipe.Line
+	reader := recipe.NewReader(plan.HomePantry(home), home.Measures)
 	if f.Err() == nil {
-		if lines, err = recipe.NewReader(plan.HomePantry(home), home.Measures).Read(f.Text("list")); err != nil {
+		if lines, err = reader.Read(f.Text("list")); err != nil {
 			f.Fault("list", err)
 		} else if len(lines) == 0 {
 			f.Fault("list", errEmpty)
@@ -116,7 +117,7 @@ func (s *Screen) Read(c *gin.Context) error {
 	if f.Err() != nil {
 		return s.showPaste(c, http.StatusUnprocessableEntity, f)
 	}
-	return s.showRead(c, http.StatusOK, f, lines, home)
+	return s.showRead(c, http.StatusOK, f, reader, lines, home)
 }
 
 // split takes apart what was pasted: a page with all that it has around its recipe, in one field or in two.
@@ -356,14 +357,14 @@ func likely(f *frame.Fields, pots []vessel.Pot, kit kit) plan.WayChoice {
 }
 
 // method reads the method with the lines as they stand now. At first it is served as it says.
-func (v *readView) method(say words.Printer, f *frame.Fields, lines []recipe.Line, all *pantry.Pantry, home plan.Home,
-	pots []vessel.Pot, kit kit, first bool) {
+func (v *readView) method(say words.Printer, f *frame.Fields, reader *recipe.Reader, lines []recipe.Line, all *pantry.Pantry,
+	home plan.Home, pots []vessel.Pot, kit kit, first bool) {
 	if f.Text("method") == "" {
 		return
 	}
 	draft := frame.NewFields(f.Typed, standard)
 	given, of, _ := answers(draft, lines, all, home)
-	reader, corrected := recipe.NewReader(all, home.Measures), corrections(f, given, all)
+	corrected := corrections(f, given, all)
 	choice := likely(f, pots, kit)
 	cooked, err := reader.Cook("draft", choice, given, f.Text("method"), corrected, recipe.OpenPot)
 	if err == nil && first && cooked.Chilled && choice.Serve != plan.Chilled {
@@ -476,7 +477,7 @@ type lineView struct {
 	Trail                                 []stopView // where it goes by the method
 }
 
-func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []recipe.Line, home plan.Home) error {
+func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, reader *recipe.Reader, lines []recipe.Line, home plan.Home) error {
 	say := frame.Words(c)
 	all := plan.HomePantry(home)
 	faults := f.Faults(say)
@@ -534,7 +535,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, lines []r
 	if err != nil {
 		return err
 	}
-	v.method(say, f, lines, all, home, pots, kit, !again)
+	v.method(say, f, reader, lines, all, home, pots, kit, !again)
 	v.schools(say, f, lines, all, home, pots, kit)
 	if status == http.StatusOK && f.Err() != nil {
 		status = http.StatusUnprocessableEntity
@@ -571,7 +572,8 @@ func (s *Screen) Create(c *gin.Context) error {
 		return err
 	}
 	all := plan.HomePantry(home)
-	lines, err := recipe.NewReader(all, home.Measures).Read(f.Text("list"))
+	reader := recipe.NewReader(all, home.Measures)
+	lines, err := reader.Read(f.Text("list"))
 	if err != nil || len(lines) == 0 {
 		if err == nil {
 			err = errEmpty
@@ -584,7 +586,7 @@ func (s *Screen) Create(c *gin.Context) error {
 	var made *plan.Plan
 	byList := false
 	if f.Err() == nil {
-		cooked, err := recipe.NewReader(all, home.Measures).Cook(f.Name("name", 80), choice, items, f.Text("method"), corrections(f, items, all),
+		cooked, err := reader.Cook(f.Name("name", 80), choice, items, f.Text("method"), corrections(f, items, all),
 			recipe.School(f.Text("school")))
 		switch {
 		case errors.Is(err, recipe.ErrLongMethod):
@@ -610,7 +612,7 @@ func (s *Screen) Create(c *gin.Context) error {
 		}
 	}
 	if f.Err() != nil {
-		return s.showRead(c, http.StatusUnprocessableEntity, f, lines, home)
+		return s.showRead(c, http.StatusUnprocessableEntity, f, reader, lines, home)
 	}
 	id := app.NewID()
 	if err := s.records.CreatePudding(ctx, id, made, s.app.Now()); err != nil {
