@@ -37,7 +37,8 @@ var doneBy = []struct {
 	word  string
 	some  bool // asked only of a sentence that has steps
 }{
-	{saying{[]string{"fry", "saut"}, regexp.MustCompile(`(?:^|[,;.] |and |then |to )(?:fry|sauté|saute)\b`)}, []plan.Verb{plan.Fry, plan.Heat, plan.Roast}, "fry", false},
+	{saying{[]string{"fry", "saut"}, regexp.MustCompile(`(?:^|[,;.] |and |then |to )(?:fry|sauté|saute)\b`)},
+		[]plan.Verb{plan.Fry, plan.Heat, plan.Roast}, "fry", false},
 	{begun("simmer", `(?: [^t]| th[^e]|[,;]|$)`), []plan.Verb{plan.Heat, plan.Pressure, plan.Bake, plan.Melt},
 		"simmer", false},
 	{begun("bake", `\b`), []plan.Verb{plan.Bake}, "bake", false},

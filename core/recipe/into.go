@@ -802,9 +802,18 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 		l.sign()
 		return true
 	}
-	return restirred || len(c.held()) > 0 && c.isInAlready(l, list) ||
-		slices.Contains([]string{"stir", "mix", "move", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
+	if restirred || len(c.held()) > 0 && c.isInAlready(l, list) {
+		return true
+	}
+	if l.waitsFor() && (l.verb == "stir" || l.verb == "mix") && !justMixed.MatchString(l.text()) {
+		return false // "stir until it is as thick as you like it": that takes its time
+	}
+	return slices.Contains([]string{"stir", "mix", "move", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
 }
+
+// justMixed is said of what is stirred for a moment.
+var justMixed = regexp.MustCompile(`\buntil\b.*\b(?:smooth|dissolv\w*|melt\w*|combined?|mixed|incorporated?|blend\w*|lumps?|even\w*|` +
+	`uniform|distributed|light|pale|fluffy|frothy|free|disappear\w*|gone|in|through|together|well|all)\b`)
 
 // restirs takes how something is stirred for the step before: "stir constantly".
 func (c *cookery) restirs(l *clause) bool {
