@@ -147,11 +147,11 @@ func (c *cookery) waited(l *clause) *plan.Until {
 	case l.words[0].text == "before" && l.has("boils", "boiling", "it bubbles"):
 		nearly := nearlyBoiling
 		return &plan.Until{TempC: &nearly}
-	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "simmering", "simmers"):
+	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "bubble", "simmering", "simmers", "simmer"):
 		return &plan.Until{Boil: true}
 	case l.has("cool", "cold", "cooled", "cools", "lukewarm", "room temperature"):
 		last := len(c.steps) - 1
-		opens := last >= 0 && c.steps[last].Do == plan.Pressure && (l.find("it") >= 0 || l.find("cooker") >= 0) && l.find("warm") < 0 &&
+		opens := last >= 0 && c.steps[last].Do != plan.Cool && c.lastCooked() == plan.Pressure && l.find("warm") < 0 &&
 			opensIt.MatchString(c.text[c.now])
 		if opens {
 			break // a cooker cools before it is opened
@@ -163,6 +163,16 @@ func (c *cookery) waited(l *clause) *plan.Until {
 		return &plan.Until{Minutes: &minutes}
 	}
 	return nil
+}
+
+// lastCooked is what was done last with what is in the pot: what is made beside it does not count.
+func (c *cookery) lastCooked() plan.Verb {
+	for k := len(c.steps) - 1; k >= 0 && c.at >= 0; k-- {
+		if c.steps[k].Pot == c.holders[c.at].name && !c.steps[k].Do.IsPreparation() {
+			return c.steps[k].Do
+		}
+	}
+	return ""
 }
 
 // opensIt is said of a cooker.

@@ -153,14 +153,28 @@ var puddingOver = regexp.MustCompile(`^(?:on )?(?:the |your )?(?:hot |warm |cool
 // juice and spoon over".
 func (c *cookery) tossesForTop(l *clause, before []mention) bool {
 	with := l.beginsWith("with") || l.beginsWith("it with") || l.beginsWith("them with")
-	if !with || l.verb != "toss" && l.verb != "mix" || !overSaid.MatchString(c.ahead) || len(before) == 0 ||
+	if !with || l.verb != "toss" && l.verb != "mix" || len(before) == 0 ||
 		slices.ContainsFunc(before, func(m mention) bool {
 			return m.item < 0 || !c.unput(m) || !c.said[m.item] || c.behaves(m, pantry.Grain)
 		}) {
 		return false
 	}
-	c.last = append(slices.Clone(before), c.mentions(l)...)
-	return true
+	if overSaid.MatchString(c.ahead) {
+		c.last = append(slices.Clone(before), c.mentions(l)...)
+		return true
+	}
+	const ahead, one = 3, 1
+	with = len(before) == one && len(c.unused(l)) == one && slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))],
+		func(text string) bool {
+			return overSaid.MatchString(strings.ToLower(text)) && slices.ContainsFunc(c.namedIn(text), func(group []int) bool {
+				return slices.Contains(group, before[0].item)
+			})
+		})
+	if with { // "dice the mango and mix with the lime juice ... top with the mango"
+		c.dressed[before[0].item] = c.mentions(l)[0]
+		c.last = before
+	}
+	return with
 }
 
 // overSaid is said of what goes on top.

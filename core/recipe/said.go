@@ -35,6 +35,7 @@ func methodWords(text string) (list []*token) {
 	}
 	text = strings.ReplaceAll(wordForms(text), "to a boil", "to the boil")
 	text = thickBase.ReplaceAllString(text, "heavy")
+	text = sideUp.ReplaceAllString(text, "")
 	text = oneBoil.ReplaceAllString(text, "to a boil")
 	text = softSugar.ReplaceAllString(text, "$1")
 	text = unitDash.ReplaceAllString(text, "$1 to $2")
@@ -70,6 +71,9 @@ var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " hav
 // beforeCold is said of what comes next, too: "let it cool before putting it in the fridge".
 var beforeCold = regexp.MustCompile(` before (?:putting|placing|moving|transferring) (?:it |them |the pudding )?(?:in|into|` +
 	`to) the (?:fridge|refrigerator)`)
+
+// sideUp is how halves lie.
+var sideUp = regexp.MustCompile(`\b(?:with the )?(?:cut|skin|flat|round) ?-?(?:sides?|face) (?:up|down|upwards?|downwards?)\b`)
 
 // thickBase is said of a pan, and not of what is in it.
 var thickBase = regexp.MustCompile(`\b(?:thick|heavy)[ -]?(?:bottomed|based|bottom|base|duty)\b`)
