@@ -153,8 +153,8 @@ func (c *cookery) waited(l *clause) *plan.Until {
 		last := len(c.steps) - 1
 		opens := last >= 0 && c.steps[last].Do != plan.Cool && c.lastCooked() == plan.Pressure && l.find("warm") < 0 &&
 			opensIt.MatchString(c.text[c.now])
-		if opens {
-			break // a cooker cools before it is opened
+		if opens || l.words[0].text == "while" {
+			break // a cooker cools before it is opened; "while it cools" something else is done
 		}
 		if last >= 0 && c.steps[last].Do != plan.Cool && c.steps[last].Do != plan.Rest && c.steps[last].Do != plan.Chill {
 			c.cool(l.coolTo())
@@ -365,7 +365,8 @@ func (c *cookery) fresh(l *clause) []mention {
 		bare := l.beginsWith("in") || l.beginsWith("with") || l.beginsWith("cook in") || l.beginsWith("cook with") // "drain and boil in the milk"
 		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 &&
 			(len(c.preparations[m.item]) == 0 || bare) &&
-			(material.Behaviour == pantry.Grain || bare && material.Behaviour == pantry.Tissue) && len(c.held()) == 0 {
+			(material.Behaviour == pantry.Grain || bare && (material.Behaviour == pantry.Tissue || material.Behaviour == pantry.Puree)) &&
+			len(c.held()) == 0 {
 			list = append(list, mention{item: m.item, share: 1, holder: -1})
 		}
 	}

@@ -871,6 +871,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 	case l.waitsFor() && l.comesToBoil() && !nearlySaid.MatchString(l.text()):
 		c.heat(l, vessel.Medium, plan.Until{Boil: true})
 		return true, true
+	case put && minutes == 0 && !c.offHeat && l.waitsFor() && comesTogether.MatchString(l.text()):
+		return true, c.cook(&clause{do: doCook, verb: "cook", words: l.until()}) // "add the ghee until it leaves the pan"
 	case put && l.waitsFor() && l.thickens() && c.stirredIn():
 		grade := thickUsual // "add it to the boiling syrup, stirring until it thickens"
 		c.heat(l, vessel.Simmer, plan.Until{Thickness: &grade})

@@ -88,7 +88,7 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 	}) {
 		c.next = []string{} // that which the fat is hot in
 	}
-	if c.comesLater(list) {
+	if c.comesLater(list) || c.roastedApart(list) {
 		c.holders[c.at].waits, c.next = true, []string{}
 	}
 	if c.next != nil || c.at < 0 {
@@ -165,6 +165,15 @@ func (c *cookery) comesLater(list []mention) bool {
 		}
 	}
 	return false
+}
+
+// roastedApart reports whether dry grain goes into fat in which something was fried, while there is liquid in the pot: it is in
+// the pan that the fat is in.
+func (c *cookery) roastedApart(list []mention) bool {
+	fat := func(m mention) bool { return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat") }
+	return c.next == nil && c.at >= 0 && slices.ContainsFunc(list, fat) && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
+		slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) }) &&
+		!slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Liquid) })
 }
 
 // putIn is said of what goes into a pot.

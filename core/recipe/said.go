@@ -264,7 +264,8 @@ func init() {
 		macerate greased prepared preparation cover covered lid uncovered open opened close closed separate separately different meanwhile
 		simultaneously alongside beside occasionally often frequently constantly continuously regularly remove removed note tip
 		optional want like wish prefer however usually always back fast slow quick quickly slowly needed required use using used
-		scraping scrape end beginning puff puffs dry payasam kheer payesh phirni halwa porridge ladleful along clay shallow cling foil
+		scraping scrape end beginning puff puffs dry payasam kheer payesh phirni halwa pradhaman pongal porridge
+		ladleful along clay shallow cling foil
 		paper parchment impurities letting eating cooled pots longer cloth largest muslin form forms rise rises lasts nothing
 		something anything everyone itself themselves yourself myself own their his her whose whatever wherever whenever finger
 		fingers thumb hand hands palm teeth bite spoonfuls drop drops trace traces sign signs hint touch grit dirt dust husk husks

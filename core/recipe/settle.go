@@ -117,6 +117,8 @@ var inPassing = []meaning{
 		dry := !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 		return dry && boilsIt.MatchString(c.text[c.now])
 	}, do: doAdd},
+	{verbs: "cover", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && l.flame() != "" && namesNothing(c, l) },
+		do: doCook, then: func(c *cookery, _ *clause) { c.lid = new(true) }}, // "cover for 2 minutes on a low flame"
 	{verbs: "whip", when: func(c *cookery, l *clause) bool { return c.whipsCream(l, c.unused(l)) },
 		do: doNothing, then: func(c *cookery, l *clause) { c.stirBeside(l, "cream", c.mentions(l), nil) }},
 	{verbs: "break crush snap", not: []string{"over", "on", "top"}, when: func(c *cookery, l *clause) bool {
@@ -371,7 +373,8 @@ var meanings = []meaning{
 	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on",
 		"on top"},
 		do: doTop},
-	{verbs: "pour spoon tip", has: []string{"over the top", "over the pudding", "over the payasam", "over the kheer", "over everything"},
+	{verbs: "pour spoon tip", has: []string{"over the top", "over the pudding", "over the payasam", "over the kheer", "over everything",
+		"over the pradhaman", "over the pongal", "over the halwa"},
 		when: func(c *cookery, l *clause) bool {
 			last := len(c.steps) - 1
 			return inPot(c, l) && namesNothing(c, l) && last >= 0 && c.steps[last].Do == plan.Fry
