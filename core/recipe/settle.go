@@ -117,7 +117,9 @@ var inPassing = []meaning{
 		dry := !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 		return dry && boilsIt.MatchString(c.text[c.now])
 	}, do: doAdd},
-	{verbs: "cover", when: func(c *cookery, l *clause) bool { return inPot(c, l) && timed(c, l) && l.flame() != "" && namesNothing(c, l) },
+	{verbs: "cover", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && timed(c, l) && l.flame() != "" && namesNothing(c, l)
+	},
 		do: doCook, then: func(c *cookery, _ *clause) { c.lid = new(true) }}, // "cover for 2 minutes on a low flame"
 	{verbs: "whip", when: func(c *cookery, l *clause) bool { return c.whipsCream(l, c.unused(l)) },
 		do: doNothing, then: func(c *cookery, l *clause) { c.stirBeside(l, "cream", c.mentions(l), nil) }},
