@@ -108,7 +108,7 @@ func (c *cookery) withItsFat(l *clause, named []mention) []mention {
 	isFat := func(m mention) bool { return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat") }
 	l.has("and all", "their", "its")
 	if len(named) > 0 && !slices.ContainsFunc(named, func(m mention) bool { return !isFat(m) }) {
-		return before(append(c.friedNow(), named...))
+		return goingIn(append(c.friedNow(), named...))
 	}
 	for _, m := range named {
 		if m.holder < 0 || slices.ContainsFunc(named, isFat) {
@@ -117,14 +117,14 @@ func (c *cookery) withItsFat(l *clause, named []mention) []mention {
 		if fat := slices.IndexFunc(c.holders, func(h holder) bool {
 			return h.name == c.holders[m.holder].name+".fat" && h.left > 0
 		}); fat >= 0 {
-			return before(append(slices.Clone(named), allOf(fat)))
+			return goingIn(append(slices.Clone(named), allOf(fat)))
 		}
 	}
 	return named
 }
 
-// before puts what is meant before all that a clause names: it is what goes in, and not where.
-func before(list []mention) []mention {
+// goingIn puts what is meant before all that a clause names: it is what goes in, and not where.
+func goingIn(list []mention) []mention {
 	for k := range list {
 		list[k].at = -1
 	}
@@ -164,17 +164,17 @@ func (c *cookery) tossesForTop(l *clause, before []mention) bool {
 		return true
 	}
 	const ahead, one = 3, 1
-	with = len(before) == one && len(c.unused(l)) == one && slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))],
+	if len(before) > one || len(c.unused(l)) != one || !slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))],
 		func(text string) bool {
 			return overSaid.MatchString(strings.ToLower(text)) && slices.ContainsFunc(c.namedIn(text), func(group []int) bool {
 				return slices.Contains(group, before[0].item)
 			})
-		})
-	if with { // "dice the mango and mix with the lime juice ... top with the mango"
-		c.dressed[before[0].item] = c.mentions(l)[0]
-		c.last = before
+		}) {
+		return false
 	}
-	return with
+	c.dressed[before[0].item] = c.mentions(l)[0] // "dice the mango and mix with the lime juice ... top with the mango"
+	c.last = before
+	return true
 }
 
 // overSaid is said of what goes on top.
