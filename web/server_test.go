@@ -514,15 +514,16 @@ func BenchmarkTodayPage(b *testing.B) { benchmarkPage(b, func(*site) string { re
 
 // BenchmarkRecipePage reads a recipe of ten lines and eight sentences.
 func BenchmarkRecipePage(b *testing.B) {
+	const list = "1 cup broken wheat\n400 g jaggery\n3 cups thin coconut milk\n1 cup thick coconut milk\n3 tbsp ghee\n" +
+		"1/4 cup cashews\n1/4 cup coconut bits\n1 tsp cardamom powder\n1/2 tsp dry ginger powder\n3 cups water"
+	const method = "Heat 1 tbsp ghee in a pressure cooker and roast the broken wheat until it changes colour. Add 3 cups of water and " +
+		"pressure cook for 3 whistles. In the meantime melt the jaggery with 3/4 cup water and strain. When the pressure has gone " +
+		"down open the cooker, add the jaggery syrup to the wheat and cook on medium for 10 minutes until it thickens. Pour in the " +
+		"thin coconut milk and simmer for 10-12 minutes. Lower the flame, add the thick milk, ginger and cardamom, and switch off " +
+		"before it boils. Fry the coconut bits and cashews in the remaining ghee and add to the payasam. Serve hot."
 	s := newSite(b, nil)
 	for b.Loop() {
-		s.post("/intake", url.Values{"list": {"1 cup broken wheat\n400 g jaggery\n3 cups thin coconut milk\n1 cup thick coconut milk\n" +
-			"3 tbsp ghee\n1/4 cup cashews\n1/4 cup coconut bits\n1 tsp cardamom powder\n1/2 tsp dry ginger powder\n3 cups water"},
-			"method": {"Heat 1 tbsp ghee in a pressure cooker and roast the broken wheat until it changes colour. Add 3 cups of water and " +
-				"pressure cook for 3 whistles. In the meantime melt the jaggery with 3/4 cup water and strain. When the pressure has gone down open the " +
-				"cooker, add the jaggery syrup to the wheat and cook on medium for 10 minutes until it thickens. Pour in the thin coconut milk " +
-				"and simmer for 10-12 minutes. Lower the flame, add the thick milk, ginger and cardamom, and switch off before it boils. Fry the " +
-				"coconut bits and cashews in the remaining ghee and add to the payasam. Serve hot."}, "name": {"Wheat"}, "bowls": {"6"}})
+		s.post("/intake", url.Values{"list": {list}, "method": {method}, "name": {"Wheat"}, "bowls": {"6"}})
 	}
 }
 
