@@ -17,6 +17,9 @@ func (c *cookery) toasted(before, named []mention) (list []mention) {
 	if !slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Liquid) }) {
 		return nil
 	}
+	if c.now >= 0 { // "toast the vermicelli. Put the milk in a saucepan ... Add the vermicelli"
+		before = slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return m.item >= 0 && c.addedLater(m.item) })
+	}
 	for _, m := range before {
 		if m.item < 0 || !slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool { return p.name == "roast" }) {
 			continue

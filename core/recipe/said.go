@@ -94,6 +94,9 @@ var (
 		`light|steady|lazy) simmer\b`)
 )
 
+// cookStirring is one thing to do.
+var cookStirring = strings.NewReplacer("ook and stir ", "ook, stirring, ", "immer and stir ", "immer, stirring, ")
+
 // wordForms writes words that have two forms in the one that is read.
 func wordForms(text string) string {
 	text = tillSaid.ReplaceAllStringFunc(text, func(till string) string {
@@ -108,6 +111,7 @@ func wordForms(text string) string {
 	if strings.Contains(text, "simmer") {
 		text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
 	}
+	text = cookStirring.Replace(text)
 	if !strings.Contains(text, "min") {
 		return text
 	}

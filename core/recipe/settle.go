@@ -84,6 +84,10 @@ var intoTheEgg = regexp.MustCompile(`\b(?:of the|the|some) (?:hot|warm|simmering
 	`over) (?:the )?(?:beaten |whisked )?` +
 	`(?:egg|yolk)`)
 
+// spoonOfThat is said of a little of what is in the pot.
+var spoonOfThat = regexp.MustCompile(`\bwith (?:an?|some|two|three|\d)? ?(?:heaped )?(?:spoons?|spoonfuls?|tablespoons?|ladles?|` +
+	`ladlefuls?|little) of the\b`)
+
 // serveOr is said of how a pudding may be eaten: "serve at once, or chill for later".
 var serveOr = regexp.MustCompile(`(?i)\b(?:serve|eat|enjoy)\b.*\bor (?:chill|refrigerate|keep)\b`)
 
@@ -209,7 +213,7 @@ var inPassing = []meaning{
 	{verbs: "blend blitz whizz liquidise", when: func(c *cookery, l *clause) bool {
 		list := c.unused(l)
 		return inPot(c, l) && c.any(list, pantry.Tissue) && slices.ContainsFunc(list, func(m mention) bool { return c.sweetens(m.item) }) &&
-			!c.any(list, pantry.Liquid)
+			!slices.ContainsFunc(list, func(m mention) bool { return pours(c.material(m.item)) })
 	}, do: doMash},
 	{verbs: "scrape", finds: []string{"into"}, when: func(c *cookery, l *clause) bool { return !inPot(c, l) && namesNew(c, l) }, has: []string{
 		"the seeds"}, do: doNothing, then: func(_ *cookery, l *clause) { l.readAll() }}, // it goes in with the pod
@@ -398,6 +402,13 @@ var meanings = []meaning{
 		list := c.unused(l)
 		return c.any(list, pantry.Piece) || c.any(list, pantry.Grain)
 	}, do: doSoak},
+	{verbs: "loosen mix beat whisk", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && c.cooked() && c.any(c.unused(l), pantry.Egg) && spoonOfThat.MatchString(l.text()) &&
+			slices.ContainsFunc(c.namedIn(l.asked().text()), func(group []int) bool { return slices.Contains(c.held(), group[0]) })
+	}, do: doNothing, then: func(c *cookery, l *clause) { // "loosen the yolk with a spoonful of the rice"
+		c.stirBeside(l, "eggs", c.unused(l), nil)
+		c.temperBowl(l, len(c.holders)-1)
+	}},
 	{verbs: "temper mix beat whisk stir combine add pour", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && c.any(c.unused(l), pantry.Egg) && (l.verb == "temper" || ofTheHot.MatchString(l.text()) ||
 			intoTheEgg.MatchString(l.text()))
