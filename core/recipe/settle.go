@@ -670,9 +670,9 @@ func (c *cookery) dresses(l *clause) []mention {
 	return []mention{grain[0], fat[0]}
 }
 
-// addedLater reports whether a later sentence puts something in by its name: "now add the rice".
+// addedLater reports whether a later clause or sentence puts something in by its name: "now add the rice".
 func (c *cookery) addedLater(item int) bool {
-	later := " " + strings.Join(plainWords(strings.Join(c.text[c.now+1:], " ")), " ") + " "
+	later := " " + strings.Join(plainWords(c.ahead+" "+strings.Join(c.text[c.now+1:], " ")), " ") + " "
 	return slices.ContainsFunc(c.names[item], func(name string) bool {
 		return strings.Contains(later, " add "+name+" ") || strings.Contains(later, " add the "+name+" ") ||
 			strings.Contains(later, " add this "+name+" ")
