@@ -380,7 +380,9 @@ func (c *cookery) saidLater(l *clause, item int) bool {
 	}
 	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
 	here := " " + l.text() + " " + strings.Join(plainWords(l.text()), " ") + " "
+	const enough = 3 // words to find it by
 	said := plainWords(l.asked().text())
+	said = said[:min(enough, len(said))]
 	if at := strings.Index(all, " "+strings.Join(said, " ")+" "); len(said) > 0 && at > 0 {
 		all = all[at:] // "wash the rice and cook with the water": it was named before
 	}

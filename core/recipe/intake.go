@@ -173,6 +173,9 @@ func (r *Reader) apart(raw string) []string {
 		return []string{raw}
 	}
 	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) {
+		if list := r.together(q, rest); list != nil {
+			return list
+		}
 		return r.eachWithIts(raw, text)
 	}
 	names := text
@@ -211,6 +214,33 @@ func (r *Reader) apart(raw string) []string {
 	}
 	return list
 }
+
+// together parts a line with one amount for several things, of which it is to equal parts: "2 tbsp cashews and raisins"; nil for
+// another line.
+func (r *Reader) together(q quantity, rest []string) (list []string) {
+	const most = 3
+	text := strings.Join(rest, " ")
+	names := joined.Split(text, -1)
+	if len(names) < 2 || len(names) > most || strings.ContainsFunc(text, unicode.IsDigit) || strings.Contains(text, " or ") ||
+		!equalParts[q.unit] {
+		return nil
+	}
+	s := scan{reader: r, line: &Line{}}
+	q.number /= float64(len(names))
+	known := map[string]bool{}
+	for _, name := range names {
+		m := s.findIn(plainWords(name), r.names)
+		if m.slug == "" || !m.sure || known[m.slug] {
+			return nil
+		}
+		known[m.slug] = true
+		list = append(list, q.String()+" "+name)
+	}
+	return list
+}
+
+// equalParts are units of which half is as good.
+var equalParts = wordSet("tbsp tsp cup g kg ml handful bowl glass oz")
 
 // eachWithIts parts a line whose things have an amount each: "10 cashews, 10 almonds", "cashews 8, raisins 10".
 func (r *Reader) eachWithIts(raw, text string) []string {

@@ -393,8 +393,9 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 	if l.verb == "layer" && len(c.held()) > 0 && slices.ContainsFunc(l.words, dish) {
 		return c.layer(l, list)
 	}
-	if mixed := c.mixedLast(); mixed >= 0 && len(list) > 0 && !c.anyNew(list) && c.inHolder(list, c.at) && l.find("into") < 0 {
-		return c.put([]mention{allOf(mixed)}, plan.Step{}) // "fold in the sago": one goes into the other
+	if mixed := c.mixedLast(); mixed >= 0 && len(list) > 0 && l.find("into") < 0 && c.inHolder(list, c.at) &&
+		(!c.anyNew(list) || c.lastCooked() == plan.Drain) {
+		return c.put(append([]mention{allOf(mixed)}, list...), plan.Step{}) // "fold in the sago": one goes into the other
 	}
 	return c.addInto(l, list, before)
 }
@@ -402,8 +403,10 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 // meltsBeside makes a syrup beside what is cooking: "mix the jaggery with a cup of water and heat until it dissolves".
 func (c *cookery) meltsBeside(l *clause, list []mention) bool {
 	const two = 2
-	if !c.cooked() || len(list) != two || !slices.Contains([]string{"mix", "combine", "take", "put", "place"}, l.verb) ||
-		l.find("to") >= 0 || l.find("into") >= 0 || !dissolves.MatchString(strings.Join(c.text[c.now:min(c.now+two, len(c.text))], " ")) ||
+	to := l.find("to") // "add a cup of water to the jaggery"
+	onto := to >= 0 && len(list) == two && list[0].at < to && list[1].at > to && list[1].share > 0 && c.sweetens(list[1].item)
+	if !c.cooked() || len(list) != two || !onto && (to >= 0 || !slices.Contains([]string{"mix", "combine", "take", "put", "place"}, l.verb)) ||
+		l.find("into") >= 0 || !dissolves.MatchString(strings.Join(c.text[c.now:min(c.now+two, len(c.text))], " ")) ||
 		!syrupLater.MatchString(strings.Join(c.text[c.now+1:], " ")) {
 		return false
 	}

@@ -21,6 +21,9 @@ func (c *cookery) top(l *clause) (fine bool) {
 		}
 	}
 	garnishes := len(list) == 0 && (l.verb == "garnish" || l.verb == "decorate") && len(c.held()) > 0 && l.find("with") < 0
+	if half := l.find("other half"); half >= 0 && len(list) == 0 && (half+2 >= len(l.words) || l.words[half+2].text != "of") {
+		list = c.otherHalf(l)
+	}
 	if list = c.meantForTop(l, list, before, garnishes); l.do == doPass {
 		list = c.servedWith(l, list)
 	}
