@@ -917,6 +917,7 @@ var english = map[string]string{
 	"fault.recipe.pint":          "A pint is 473 ml in one country and 568 ml in another; 500 ml were taken.",
 	"fault.recipe.spoon":         "A tablespoon of 15 ml was taken; a teaspoon is 5 ml.",
 	"fault.recipe.quart":         "A quart is 0.95 l in one country and 1.14 l in another; 0.95 l were taken.",
+	"fault.recipe.together":      "The list says “%[1]s”: equal parts were taken.",
 	"fault.recipe.two-amounts":   "Two amounts: %[1]s and %[2]s; the first was taken.",
 	"fault.recipe.not-above-0":   "“%[1]s” is not above 0: give an amount above 0.",
 	"fault.recipe.below-0":       "“%[1]s” is below 0: give an amount above 0.",

@@ -120,12 +120,19 @@ func (r *Reader) Read(text string) ([]Line, error) {
 				lines, text = append(lines, l), part[2]
 			}
 		}
-		for _, one := range r.apart(text) {
+		parts, shared := r.together(text)
+		if !shared {
+			parts = r.apart(text)
+		}
+		for _, one := range parts {
 			if len(lines) == MaxIntakeLines {
 				return nil, ErrLongList
 			}
 			l := r.line(one)
 			l.Number = number
+			if shared {
+				l.ask("amount", "recipe.together", text)
+			}
 			lines = append(lines, l)
 		}
 	}
@@ -173,9 +180,6 @@ func (r *Reader) apart(raw string) []string {
 		return []string{raw}
 	}
 	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) {
-		if list := r.together(q, rest); list != nil {
-			return list
-		}
 		return r.eachWithIts(raw, text)
 	}
 	names := text
@@ -215,28 +219,28 @@ func (r *Reader) apart(raw string) []string {
 	return list
 }
 
-// together parts a line with one amount for several things, of which it is to equal parts: "2 tbsp cashews and raisins"; nil for
-// another line.
-func (r *Reader) together(q quantity, rest []string) (list []string) {
+// together parts a line with one amount for several things, of which it takes equal parts: "2 tbsp cashews and raisins".
+func (r *Reader) together(raw string) (list []string, ok bool) {
 	const most = 3
+	s := scan{reader: r, line: &Line{}}
+	q, rest, found := s.quantity(tokens(clean(raw)))
 	text := strings.Join(rest, " ")
 	names := joined.Split(text, -1)
-	if len(names) < 2 || len(names) > most || strings.ContainsFunc(text, unicode.IsDigit) || strings.Contains(text, " or ") ||
-		!equalParts[q.unit] {
-		return nil
+	if !found || !equalParts[q.unit] || len(names) < 2 || len(names) > most || strings.ContainsAny(raw, "([") ||
+		strings.ContainsFunc(text, unicode.IsDigit) || strings.Contains(text, " or ") || strings.HasPrefix(text, "each") {
+		return nil, false
 	}
-	s := scan{reader: r, line: &Line{}}
 	q.number /= float64(len(names))
 	known := map[string]bool{}
 	for _, name := range names {
 		m := s.findIn(plainWords(name), r.names)
 		if m.slug == "" || !m.sure || known[m.slug] {
-			return nil
+			return nil, false
 		}
 		known[m.slug] = true
 		list = append(list, q.String()+" "+name)
 	}
-	return list
+	return list, true
 }
 
 // equalParts are units of which half is as good.
