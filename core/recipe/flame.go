@@ -587,6 +587,10 @@ func (c *cookery) standing(l *clause) bool {
 		l.readAll()
 		return true // what is steeped beside the pot
 	}
+	if l.do == doRest && len(c.last) == 1 && c.dressed[c.last[0].item].share > 0 && namesNothing(c, l) && minutes == 0 {
+		l.readAll()
+		return true // fruit that draws juice
+	}
 	if len(c.held()) == 0 {
 		ready := l.do == doCool && slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && len(c.preparations[m.item]) > 0 })
 		if ready { // what was roasted cools by itself

@@ -166,19 +166,20 @@ func (c *cookery) tossesForTop(l *clause, before []mention) bool {
 		c.last = append(slices.Clone(before), c.mentions(l)...)
 		return true
 	}
-	const ahead, one = 3, 1
-	if len(before) > one || len(c.unused(l)) != one || !slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))],
-		func(text string) bool {
-			return overSaid.MatchString(strings.ToLower(text)) && slices.ContainsFunc(c.namedIn(text), func(group []int) bool {
-				return slices.Contains(group, before[0].item)
-			})
-		}) {
+	fruit := c.material(before[0].item)
+	if len(before) != 1 || len(c.unused(l)) != 1 || fruit.Kind != "fruit" || !c.namedLater(before[0].item) || warmsIt.MatchString(c.ahead) ||
+		cooksIt.MatchString(c.ahead) {
 		return false
 	}
-	c.dressed[before[0].item] = c.mentions(l)[0] // "dice the mango and mix with the lime juice ... top with the mango"
+	dressing := c.mentions(l)[0] // "dice the mango and mix with the lime juice ... top with the mango"
+	c.dressed[before[0].item], c.reserved[dressing.item] = dressing, dressing.share
+	delete(c.said, dressing.item)
 	c.last = before
 	return true
 }
+
+// cooksIt is said of what is not served as it is.
+var cooksIt = regexp.MustCompile(`\b(?:cook|boil|put|place|bake|roast|stew|poach|add|tip|pour)\b`)
 
 // overSaid is said of what goes on top.
 var overSaid = regexp.MustCompile(`\b(?:over|on top|top with|scatter)\b`)

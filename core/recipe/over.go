@@ -21,6 +21,9 @@ func (c *cookery) top(l *clause) (fine bool) {
 		}
 	}
 	garnishes := len(list) == 0 && (l.verb == "garnish" || l.verb == "decorate") && len(c.held()) > 0 && l.find("with") < 0
+	if overWith.MatchString(l.asked().text()) && !slices.ContainsFunc(list, func(m mention) bool { return m.holder >= 0 }) {
+		list = append(c.friedNow(), list...) // "fry the cashews and sprinkle over with the cardamom"
+	}
 	if half := l.find("other half"); half >= 0 && len(list) == 0 && (half+2 >= len(l.words) || l.words[half+2].text != "of") {
 		list = c.otherHalf(l)
 	}
@@ -36,6 +39,9 @@ func (c *cookery) top(l *clause) (fine bool) {
 		})
 	return c.put(list, plan.Step{Topping: !raw}) || l.do == doPass || garnishes // "sprinkle over the semolina": it is cooked yet
 }
+
+// overWith is said of what goes over together with that which was fried.
+var overWith = regexp.MustCompile(`^(?:over|on top|on) (?:together |along )?with\b`)
 
 // friedForTop fries what is said to be fried: "top with the cashews fried in ghee".
 func (c *cookery) friedForTop(l *clause, list []mention) []mention {

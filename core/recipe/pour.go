@@ -119,6 +119,7 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 			c.holders[c.at].items = append(c.holders[c.at].items, m.item)
 		}
 		if fat, ok := c.dressed[m.item]; ok {
+			delete(c.reserved, fat.item)
 			if item, ok := c.take(fat); ok {
 				step.Items = append(step.Items, item)
 				c.holders[c.at].items = append(c.holders[c.at].items, fat.item)

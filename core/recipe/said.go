@@ -265,7 +265,8 @@ func init() {
 		clean cleaned water-clear clear runs serve served serving enjoy immediately straight best pudding dessert sweet whole half-way
 		way part parts one two three four five six seven eight nine ten let lets allow keep keeps kept leave put get go goes come
 		comes going coming start starts begin begins take takes taken turn turned set sit stand heated heat-proof proof lined buttered
-		macerate greased prepared preparation cover covered lid uncovered open opened close closed separate separately different meanwhile
+		macerate remains blends
+		greased prepared preparation cover covered lid uncovered open opened close closed separate separately different meanwhile
 		simultaneously alongside beside occasionally often frequently constantly continuously regularly remove removed note tip
 		optional want like wish prefer however usually always back fast slow quick quickly slowly needed required use using used
 		scraping scrape end beginning puff puffs dry payasam kheer payesh phirni halwa pradhaman pongal porridge

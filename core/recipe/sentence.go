@@ -249,7 +249,8 @@ func (c *cookery) goesWith(one, next *clause) bool {
 // mix in the custard powder".
 func (c *cookery) takesToMix(one, next *clause) bool {
 	taken := c.unused(one)
-	return one.verb == "take" && len(taken) == 1 && c.behaves(taken[0], pantry.Liquid) && taken[0].share < 1 &&
+	takes := one.verb == "take" || one.verb == "keep" && one.find("cold") >= 0
+	return takes && len(taken) == 1 && c.behaves(taken[0], pantry.Liquid) && taken[0].share < 1 &&
 		slices.Contains(stirredBeside, next.verb) && c.any(c.unused(next), pantry.Flour)
 }
 

@@ -155,6 +155,9 @@ var inPassing = []meaning{
 	}},
 	{verbs: "get", when: func(c *cookery, l *clause) bool { return inPot(c, l) || namesNew(c, l) }, has: []string{"boiling", "to the boil",
 		"to a boil", "bubbling"}, do: doBoil},
+	{verbs: "dissolve melt", not: []string{"in", "into"}, when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && untimed(c, l) && namesNothing(c, l) && l.lead > 0 && (l.words[0].text == "it" || l.words[0].text == "them")
+	}, do: doNothing, then: readAll}, // "add the sugar, let it dissolve and cook"
 	{verbs: "let allow leave", finds: []string{"melt"}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && (l.find("it") >= 0 || l.find("them") >= 0) && l.find("in") >= 0 && len(c.last) > 0 && c.last[0].item >= 0 &&
 			c.unput(c.last[0])

@@ -89,6 +89,9 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 			return share
 		}
 	}
+	if l.find("at a time") >= 0 && c.restLater(item) {
+		return left / 2 // "adding ghee a spoon at a time ... in the remaining ghee"
+	}
 	if share := c.piecesShare(l, at, item); share > 0 && share < left {
 		return share
 	}
@@ -142,6 +145,21 @@ func (c *cookery) namedLater(item int) bool {
 	}
 	later := c.namedIn(strings.Join(c.text[c.now+1:], " . "))
 	return slices.ContainsFunc(later, func(group []int) bool { return slices.Contains(group, item) })
+}
+
+// restLater reports whether a later sentence speaks of what is left of something: "in the remaining ghee".
+func (c *cookery) restLater(item int) bool {
+	if c.now < 0 {
+		return false
+	}
+	for _, text := range c.text[min(c.now+1, len(c.text)):] {
+		for _, found := range restOf.FindAllStringSubmatch(text, -1) {
+			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool { return slices.Contains(group, item) }) {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // piecesShare reads how many of the pieces of a list are meant: "one pandan leaf", "two of the eggs"; 0 for no number of them.
