@@ -454,12 +454,15 @@ func (c *cookery) grainInPot() (part string, slowest *pantry.Material) {
 
 // inPotAs is the name by which a material is in the pot: that of what it was stirred together with beside it, or its own.
 func (c *cookery) inPotAs(slug string) string {
+	name := slug
 	for i := range c.steps {
-		if s := &c.steps[i]; s.Do == plan.Mix && slices.ContainsFunc(s.Items, func(item plan.Item) bool { return item.Material == slug }) {
-			return s.Name
+		if s := &c.steps[i]; s.Do == plan.Mix && slices.ContainsFunc(s.Items, func(item plan.Item) bool {
+			return item.Material != "" && item.Material == name || item.Part != "" && item.Part == name
+		}) {
+			name = s.Name // and that may be stirred into something again
 		}
 	}
-	return slug
+	return name
 }
 
 // thickens reports whether a clause says that something is thick by then: "till thick", and not "the thick coconut milk".

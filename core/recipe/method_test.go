@@ -23,6 +23,14 @@ var standardReader = sync.OnceValue(func() *recipe.Reader { return recipe.NewRea
 // cookText reads a list and a method as a cook pastes them.
 func cookText(t testing.TB, list, method string) recipe.Cooked {
 	t.Helper()
+	c, err := tryText(t, list, method)
+	require.NoError(t, err)
+	return c
+}
+
+// tryText is the same of a text that may be no recipe.
+func tryText(t testing.TB, list, method string) (recipe.Cooked, error) {
+	t.Helper()
 	r := standardReader()
 	lines, err := r.Read(list)
 	require.NoError(t, err)
@@ -45,11 +53,13 @@ func cookText(t testing.TB, list, method string) recipe.Cooked {
 	choice := plan.WayChoice{Bowls: 6, Serve: plan.Hot, Pot: vessel.Pot{Shape: vessel.Straight, DiameterMM: 240, HeightMM: 160},
 		Burner: vessel.DefaultBurner()}
 	c, err := r.Cook("x", choice, given, method, nil, recipe.OpenPot)
-	require.NoError(t, err)
+	if err != nil {
+		return c, err
+	}
 	read, err := plan.Reread(c.Plan)
-	require.NoError(t, err)
+	require.NoError(t, err, method)
 	require.NotEmpty(t, forecast.Run(read, forecast.Options{CourseOnly: true}).Steps)
-	return c
+	return c, nil
 }
 
 // shortly writes the steps of a plan in a line: "add milk-whole; heat high boil".

@@ -114,3 +114,29 @@ func TestParaphrasesMeanTheSame(t *testing.T) {
 	t.Logf("%d paraphrases", tried)
 	require.Greater(t, tried, 150)
 }
+
+// Sentences that run into each other, or come in another order, may be read as anything that can be cooked; nothing breaks.
+func TestSentencesRunTogether(t *testing.T) {
+	data, err := os.ReadFile("testdata/methods.txt")
+	require.NoError(t, err)
+	try := func(list, method string) {
+		if _, err := tryText(t, list, method); err != nil {
+			require.ErrorIs(t, err, recipe.ErrNoLiquid)
+		}
+	}
+	const every, first = 8, 1
+	for r, one := range strings.Split("\n"+string(data), "\n== ")[1:] {
+		if r%every != first {
+			continue
+		}
+		_, rest, _ := strings.Cut(one, "\n")
+		list, rest, _ := strings.Cut(rest, "\n--\n")
+		method, _, _ := strings.Cut(rest, "\n=> ")
+		sentences := recipe.Sentences(method)
+		for _, between := range []string{" - ", ", ", " and ", " "} {
+			try(list, strings.Join(sentences, between))
+		}
+		slices.Reverse(sentences)
+		try(list, strings.Join(sentences, ". "))
+	}
+}

@@ -46,7 +46,8 @@ var (
 	// Part of what is in no pot yet is kept for later.
 	reservable = func(c *cookery, l *clause) bool {
 		list := c.unused(l)
-		kept := l.verb == "reserve" || l.find("aside") >= 0 || l.find("back") >= 0 || l.find("for later") >= 0 || l.find("for serving") >= 0
+		kept := l.verb == "reserve" || l.verb == "keep" && l.find("cold") >= 0 ||
+			slices.ContainsFunc([]string{"aside", "back", "for later", "for serving"}, func(w string) bool { return l.find(w) >= 0 })
 		if !kept || len(list) != 1 || list[0].item < 0 || list[0].share <= 0 {
 			return false
 		}
