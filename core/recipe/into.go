@@ -444,7 +444,10 @@ func (c *cookery) warmsBowl(l *clause, named []mention) bool {
 		return !c.anyNew(named)
 	}
 	said := l.asked().text()
-	return (slices.Contains(stirredBeside, l.verb) && someOfTheHot.MatchString(said) ||
+	ofPot := someOfThat.MatchString(said) && slices.ContainsFunc(c.namedIn(said), func(group []int) bool {
+		return slices.Contains(c.held(), group[0])
+	})
+	return (slices.Contains(stirredBeside, l.verb) && (someOfTheHot.MatchString(said) || ofPot) ||
 		(l.verb == "add" || l.verb == "pour") && ladleOfTheHot.MatchString(said)) && namesNothing(c, l)
 }
 
@@ -468,6 +471,10 @@ func (c *cookery) unput(m mention) bool { return m.holder < 0 && c.used[m.item] 
 
 // someOfTheHot is said of what warms a bowl beside the pot: "stir in some of the hot mixture".
 var someOfTheHot = regexp.MustCompile(`^in (?:an? |some |half |two |three |\d )[a-z ]{0,30}?\b(?:hot|warm|boiling|simmering)\b`)
+
+// someOfThat is the same where it is not said how hot it is: "mix in a spoonful of the rice".
+var someOfThat = regexp.MustCompile(`^in (?:an? |some |two |three |\d )?(?:spoons?|spoonfuls?|tablespoons?|ladles?|ladlefuls?|` +
+	`little) of the\b`)
 
 // ladleOfTheHot is the same of what is poured: "add a ladleful of the hot milk".
 var ladleOfTheHot = regexp.MustCompile(`^(?:in )?(?:an? |some |two |three |half a |\d )[a-z ]*\b(?:of )?the (?:hot|warm|boiling|` +
@@ -561,6 +568,12 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	}
 	if c.toFry(list) {
 		return true
+	}
+	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Fry && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
+		(l.find("to the pan") >= 0 || l.find("to the same pan") >= 0 || l.find("to the pot") >= 0) {
+		if fat := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name+".fat" && h.left > 0 }); fat >= 0 {
+			list = append([]mention{allOf(fat)}, list...) // "fry the raisins, set aside. Add the vermicelli to the pan"
+		}
 	}
 	if syrup := c.boilingSyrup(); syrup >= 0 && len(c.held()) == 0 && c.next == nil && len(list) > 0 && !c.inHolder(list, syrup) {
 		list = append([]mention{allOf(syrup)}, list...) // "bring the syrup to a boil. Add the flour mixture"
