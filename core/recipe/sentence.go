@@ -52,7 +52,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 		all.match(size)
 	}
 	was, begin := c.stand(), len(c.steps)
-	c.said = map[int]bool{}
+	c.said, c.ahead = map[int]bool{}, ""
 	var clauses []clause
 	did, lost := false, []*clause(nil)
 	for _, part := range partsAtWhen(tokens) {

@@ -716,7 +716,7 @@ func (c *cookery) inAlready(list []mention) bool {
 func (c *cookery) onlySpice(l *clause) bool {
 	said := maps.Clone(c.said)
 	defer func() { c.said = said }()
-	flavours := []string{"bay", "peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
+	flavours := []string{"peel", "zest", "pod", "pods", "stick", "sticks", "leaf", "leaves", "bay", "bark", "cloves", "rind", "bag"}
 	l.has(flavours...)
 	if !slices.ContainsFunc(l.asked().words, func(w *token) bool {
 		return slices.Contains(flavours, w.text) ||
