@@ -51,7 +51,7 @@ var doneBy = []struct {
 	{begun("squeeze press", `(?: [^cf]| c[^l]| f[^i]|$)`), []plan.Verb{plan.Press, plan.Squeeze, plan.Drain, plan.Mash}, "press", true},
 	{begun("steam", `\b`), []plan.Verb{plan.Steam, plan.Heat}, "steam", true},
 	{begun("boil bring", `\b`), []plan.Verb{plan.Heat, plan.Pressure, plan.Melt, plan.Caramel, plan.Soak}, "boil", true},
-	{begun("chop slice dice peel", `(?: [^i]| i[^n]|$)`),
+	{begun("chop slice dice peel", `(?: [^io]| i[^n]| o[^u]|$)`),
 		[]plan.Verb{plan.Prep, plan.Press, plan.Grind, plan.Mash}, "get it ready", true},
 }
 

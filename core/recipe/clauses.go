@@ -334,6 +334,8 @@ func (c *cookery) wordlessPiece(l clause, p []*token) (clause, bool) {
 		}
 	case numberedWhistle.MatchString(l.text()):
 		l.do = doCooker
+	case last == "out" && len(words) < few && c.onlySpice(&l):
+		l.do, l.verb = doPass, "remove" // "peel out"
 	case l.find("stirring") >= 0 && len(words) < few:
 		l.do, l.verb = doPass, "stir"
 		c.stirsOn(&l)

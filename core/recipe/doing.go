@@ -114,7 +114,7 @@ var (
 	greased = wordSet("a an the your two four six some") // dishes: "with sugar, butter and salt" are things
 	// Not before these: "stand by", "let it take colour", "the rest of".
 	notBefore = map[string]map[string]bool{"stand": wordSet("by"), "take": wordSet("colour color on up about care around"),
-		"rest": wordSet("of"), "brown": wordSet("in , and until then over sugar rice lentils basmati")}
+		"rest": wordSet("of"), "peel": wordSet("to out in"), "brown": wordSet("in , and until then over sugar rice lentils basmati")}
 	// Only behind these: "let it get cold".
 	onlyBehind = map[string]map[string]bool{"get": wordSet(", and then")}
 	// What is a thing as often is done only behind these, and words for how: "and mash", "gently press".

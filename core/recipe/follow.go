@@ -427,7 +427,7 @@ var intoIt = regexp.MustCompile(`(?i)\b(?:to|into|onto|over|from|through) (?:the
 	`(?: and (?:the )?(?:[a-z]+ )?(?:dal|rice|lentils?|millet|sago|wheat|barley))?`)
 
 // goesInSaid is said of what goes into the pot.
-var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:ed)?|(?:put|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|` +
+var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:s|ed)?|(?:puts?|tips?|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|` +
 	`throw[n]?|rain(?:ed)?|` +
 	`goes|go|come|comes|went) (?:it|them|in|into|on)|drained)\b`)
 

@@ -114,11 +114,10 @@ func (r *Reader) Read(text string) ([]Line, error) {
 			continue
 		}
 		text := strings.TrimSpace(strings.ToValidUTF8(raw, "�"))
-		if part := partAndList.FindStringSubmatch(text); part != nil { // "For the fruit: 200 g cherries, 1 tbsp sugar"
-			if l := r.line(part[1] + ":"); l.Heading && len(lines) < MaxIntakeLines && len(r.apart(part[2])) > 1 {
-				l.Number, l.Text = number, part[1]+":"
-				lines, text = append(lines, l), part[2]
-			}
+		if part := partAndList.FindStringSubmatch(text); part != nil && len(lines) < MaxIntakeLines && len(r.apart(part[2])) > 2 {
+			// "For the fruit: 200 g cherries, 1 tbsp sugar, 50 ml water"
+			lines = append(lines, Line{Number: number, Text: part[1] + ":", Heading: true, Note: part[1]})
+			text = part[2]
 		}
 		parts, shared := r.together(text)
 		if !shared {
@@ -140,7 +139,7 @@ func (r *Reader) Read(text string) ([]Line, error) {
 }
 
 // partAndList is a part of a list that is told in one line.
-var partAndList = regexp.MustCompile(`(?i)^(for [^:,]{2,40}):\s+(.*,.*)$`)
+var partAndList = regexp.MustCompile(`^(\pL[^:,\d]{2,50}):\s+(.*,.*)$`)
 
 // joined is what stands between two things of one line.
 var joined = regexp.MustCompile(`\s*(?:,|;|&|\band\b|\+|\.\s|\.$)\s*`)

@@ -225,7 +225,7 @@ func TestSeveralThingsOnOneLine(t *testing.T) {
 		"cashew nuts and raisins, a handful":                                "cashew 1 handful, raisin 1 handful",
 		"rice 1 cup, milk 2 l, almonds a few":                               "rice-short 1 cup, milk-whole 2 l, almond ",
 		"Half a pound of rice. Four ounces of sugar. Two ounces of butter.": "rice-short 0.5 lb, sugar-white 4 oz, butter 2 oz",
-		"For the fruit: 200 g cherries, 1 tbsp sugar":                       " , berries 200 g, sugar-white 1 tbsp",
+		"For the fruit: 200 g cherries, 1 tbsp sugar, 50 ml water":          " , berries 200 g, sugar-white 1 tbsp, water 50 ml",
 		"cashews 8, raisins 10":                                             "cashew 8 nut, raisin 10 raisin",
 		"ghee 2 tbsp and saffron a pinch":                                   "ghee 2 tbsp, saffron 1 pinch",
 		"rice 1 cup, 200 g":                                                 "rice-short 1 cup",

@@ -39,6 +39,7 @@ var paraphrases = func() (list []struct {
 		{`([.;] )(?:` + verbs + `)\b`, "${1}Now "}, {`([.;] )(?:` + verbs + `)\b`, "${1}Next, "},
 		{`([.;] )(?:` + verbs + `)\b`, "${1}Once that is done, "}, {`([.;] )(?:` + verbs + `)\b`, "${1}I "},
 		{`([.;] )(?:` + verbs + `)\b`, "${1}You then "}, {`([.;] )(?:Add|Pour|Fold|Stir)\b`, "${1}Carefully "},
+		{`([.;] )(?:` + verbs + `)\b`, "${1}Afterwards "}, {`([.;] )(?:` + verbs + `)\b`, "${1}Then we "},
 		{`\. Add `, ", then add "}, {`\. Bring `, ", bring "}, {`\bfor (\d)`, "for approx. $1"}, {`\bfor (\d)`, "for around $1"},
 		{`\bBring the milk to the boil\b`, "Heat the milk until it boils"}, {`\bBring the milk to the boil\b`, "Get the milk boiling"},
 		{`\bBring the milk to the boil\b`, "Put the milk on to boil"}, {`\buntil soft\b`, "until it is nice and soft"},

@@ -178,7 +178,7 @@ func (c *cookery) roastedApart(list []mention) bool {
 }
 
 // putIn is said of what goes into a pot.
-var putIn = regexp.MustCompile(`(?i)\b(?:add|combine|put|(?:tip|stir|pour|mix|fold|drop|slide) in) ([^.;]*?)` +
+var putIn = regexp.MustCompile(`(?i)\b(?:adds?|combines?|puts?|(?:tip|stir|pour|mix|fold|drop|slide)s? in) ([^.;]*?)` +
 	`(?:\b(?:to|into|onto|with|until|in (?:an?|the)|and (?:cook|simmer|boil|stir|mix|bring|heat))\b|$)`)
 
 func boolShare(all bool) float64 {

@@ -109,7 +109,7 @@ func (t *telling) starts(k int) bool {
 		return true
 	}
 	switch t.at(k - 1) {
-	case ",", "and", "then", "so", "now", "next", "first", "finally", "but":
+	case ",", "and", "then", "so", "now", "next", "first", "finally", "lastly", "but", "meanwhile", "meantime", "afterwards":
 		return true
 	}
 	return false
