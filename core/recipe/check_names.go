@@ -98,6 +98,12 @@ func (c *cookery) namedIn(text string) (named [][]int) {
 	return named
 }
 
+// namesHeld reports whether a text names something that is in the pot that is being cooked in.
+func (c *cookery) namesHeld(text string) bool {
+	held := c.held()
+	return slices.ContainsFunc(c.namedIn(text), func(group []int) bool { return slices.Contains(held, group[0]) })
+}
+
 // first returns what of the list the first three words of a text name.
 func (c *cookery) first(text string) (i int, ok bool) {
 	words := strings.Fields(text)

@@ -80,7 +80,7 @@ func (p *parting) condition(k int) (end int) {
 	}
 	switch {
 	case w == ",":
-		p.waits, p.not = false, false
+		p.waits, p.not, p.passing = false, false, false
 	case w == "and" && p.passing && doing[next] != "":
 		p.not, p.passing, p.waits = false, false, false // "without changing its colour and add the water"
 	case w == "not" || w == "don't" || w == "never" || w == "without" || w == "no" && next == "account":

@@ -79,7 +79,17 @@ func (c *cookery) heldFat() bool {
 
 // isFat reports whether fat is meant, or what is left of some that something was fried in.
 func (c *cookery) isFat(m mention) bool {
-	return c.behaves(m, pantry.Fat) || m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat")
+	return c.behaves(m, pantry.Fat) || c.isFryingFat(m)
+}
+
+// isFryingFat reports whether that fat is meant which was left when something had been fried.
+func (c *cookery) isFryingFat(m mention) bool {
+	return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat")
+}
+
+// fryingFat returns the holder of the fat that is left of a frying, and -1 for none.
+func (c *cookery) fryingFat(name string) int {
+	return slices.IndexFunc(c.holders, func(h holder) bool { return h.name == name+".fat" && h.left > 0 })
 }
 
 func fatFirst(c *cookery, list []mention) []mention {
@@ -301,7 +311,7 @@ func (c *cookery) asFrying(list []mention) frying {
 	for _, m := range list {
 		material := c.material(m.item)
 		switch {
-		case m.holder >= 0 && m.holder != c.at && strings.HasSuffix(c.holders[m.holder].name, ".fat"):
+		case m.holder != c.at && c.isFryingFat(m):
 			f.left = m.holder
 		case m.holder >= 0 || material == nil:
 		case material.Behaviour == pantry.Fat:
@@ -313,7 +323,7 @@ func (c *cookery) asFrying(list []mention) frying {
 		}
 	}
 	if last := len(c.steps) - 1; c.fat == nil && f.fat < 0 && f.left < 0 && last >= 0 && c.steps[last].Do == plan.Fry {
-		f.left = slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name+".fat" && h.left > 0 })
+		f.left = c.fryingFat(c.steps[last].Name)
 	}
 	if f.hot = c.fat != nil && f.fat < 0 && f.left < 0; f.hot {
 		f.fat, f.share, f.left = c.fat.item, c.fat.share, c.fat.holder

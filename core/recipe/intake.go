@@ -32,7 +32,7 @@ type Line struct {
 	Amount   string       // as a plan has it; "" when the line gives none
 	Also     string       // a second amount for the same thing
 	State    pantry.State // raw, ground, whole, grated, chopped; "" for the usual
-	Note     string       // the rest of the line
+	Note     string       // the rest of the line; of a heading its part of the list, "" for the title of the whole
 	Asks     []Ask        // what the cook should look at
 }
 
@@ -134,6 +134,9 @@ func (r *Reader) Read(text string) ([]Line, error) {
 			}
 			lines = append(lines, l)
 		}
+	}
+	if len(lines) > 0 && lines[0].Heading && !slices.ContainsFunc(lines[1:], func(l Line) bool { return l.Heading }) {
+		lines[0].Note = "" // the title of the whole is no part: "My mother's semolina: 1 litre milk, 100 g semolina, 80 g sugar"
 	}
 	return lines, nil
 }

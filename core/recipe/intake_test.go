@@ -259,6 +259,21 @@ func TestSeveralThingsOnOneLine(t *testing.T) {
 	}
 }
 
+// The title of a list is no part of it, so "everything" is all of it.
+func TestTitleBeforeAListInOneLine(t *testing.T) {
+	c, err := tryText(t, "My mother's semolina: 1 litre milk, 100 g semolina, 80 g sugar",
+		"Combine everything in a pan and simmer for 10 minutes, stirring. Serve warm.")
+	require.NoError(t, err)
+	require.Empty(t, c.Unplaced)
+	require.Empty(t, c.Sentences[0].Doubts)
+	require.Len(t, c.Plan.Steps[0].Items, 3)
+
+	lines, err := reader().Read("For the pudding: 1 l milk, 100 g semolina, 80 g sugar\nFor the syrup: 100 g sugar, 50 ml water, saffron")
+	require.NoError(t, err)
+	require.Equal(t, "For the pudding", lines[0].Note)
+	require.Equal(t, "For the syrup", lines[4].Note)
+}
+
 // Something that only one of near kind can stand for is found by a search, last, and marked.
 func TestWhatIsOnlyNear(t *testing.T) {
 	p := pantry.Standard()

@@ -108,18 +108,15 @@ func (c *cookery) withItsFat(l *clause, named []mention) []mention {
 	if !fatToo.MatchString(l.text()) {
 		return named
 	}
-	isFat := func(m mention) bool { return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat") }
 	l.has("and all", "their", "its")
-	if len(named) > 0 && !slices.ContainsFunc(named, func(m mention) bool { return !isFat(m) }) {
+	if len(named) > 0 && !slices.ContainsFunc(named, func(m mention) bool { return !c.isFryingFat(m) }) {
 		return goingIn(append(c.friedNow(), named...))
 	}
 	for _, m := range named {
-		if m.holder < 0 || slices.ContainsFunc(named, isFat) {
+		if m.holder < 0 || slices.ContainsFunc(named, c.isFryingFat) {
 			continue
 		}
-		if fat := slices.IndexFunc(c.holders, func(h holder) bool {
-			return h.name == c.holders[m.holder].name+".fat" && h.left > 0
-		}); fat >= 0 {
+		if fat := c.fryingFat(c.holders[m.holder].name); fat >= 0 {
 			return goingIn(append(slices.Clone(named), allOf(fat)))
 		}
 	}
@@ -211,7 +208,7 @@ func (c *cookery) poursRest(l *clause) bool {
 	if last.Do != plan.Mix || len(last.Items) != 1 || last.Items[0].Pot != c.holders[c.at].name {
 		return false
 	}
-	list, into := c.goesInto(l, append([]mention{{item: -1, share: 1, holder: c.at, at: -1}}, c.mentions(l)...))
+	list, into := c.goesInto(l, append(goingIn([]mention{allOf(c.at)}), c.mentions(l)...))
 	if main := c.mainPot(); into == c.at && main != c.at {
 		into = main
 	}
@@ -444,9 +441,7 @@ func (c *cookery) warmsBowl(l *clause, named []mention) bool {
 		return !c.anyNew(named)
 	}
 	said := l.asked().text()
-	ofPot := someOfThat.MatchString(said) && slices.ContainsFunc(c.namedIn(said), func(group []int) bool {
-		return slices.Contains(c.held(), group[0])
-	})
+	ofPot := someOfThat.MatchString(said) && c.namesHeld(said)
 	return (slices.Contains(stirredBeside, l.verb) && (someOfTheHot.MatchString(said) || ofPot) ||
 		(l.verb == "add" || l.verb == "pour") && ladleOfTheHot.MatchString(said)) && namesNothing(c, l)
 }
@@ -571,7 +566,7 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	}
 	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Fry && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
 		(l.find("to the pan") >= 0 || l.find("to the same pan") >= 0 || l.find("to the pot") >= 0) {
-		if fat := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name+".fat" && h.left > 0 }); fat >= 0 {
+		if fat := c.fryingFat(c.steps[last].Name); fat >= 0 {
 			list = append([]mention{allOf(fat)}, list...) // "fry the raisins, set aside. Add the vermicelli to the pan"
 		}
 	}
@@ -738,9 +733,7 @@ func (c *cookery) toAdd(l *clause, before []mention) []mention {
 	if len(c.held()) == 0 && slices.Contains([]string{"add", "pour", "stir", "tip", "put"}, l.verb) {
 		named = append(named, c.toasted(before, named)...)
 	}
-	if half := l.find("other half"); half >= 0 && (half+2 >= len(l.words) || l.words[half+2].text != "of") {
-		named = append(named, c.otherHalf(l)...)
-	}
+	named = append(named, c.otherHalf(l)...)
 	if l.verb == "add" || l.verb == "mix" || l.verb == "sift" {
 		c.optional(l, named)
 	}
@@ -749,6 +742,9 @@ func (c *cookery) toAdd(l *clause, before []mention) []mention {
 
 // otherHalf is what is left of the one thing that is partly in: "add the other half".
 func (c *cookery) otherHalf(l *clause) (list []mention) {
+	if half := l.find("other half"); half < 0 || half+2 < len(l.words) && l.words[half+2].text == "of" {
+		return nil // "the other half of the sugar" is found with the sugar
+	}
 	for i := range c.given {
 		if c.used[i] > 0 && c.used[i] < 1 {
 			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})

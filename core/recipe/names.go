@@ -458,7 +458,7 @@ func (c *cookery) inSomething(l *clause, k, item int) (meant []mention, settled 
 		return nil, true
 	}
 	if h := c.leftFat(l, k, item); h >= 0 {
-		return []mention{mention{item: -1, share: 1, holder: h, at: k}}, true
+		return []mention{{item: -1, share: 1, holder: h, at: k}}, true
 	}
 	if h := c.seasonedWith(l, k, item); h >= 0 {
 		return []mention{{item: item, share: 0, holder: h, at: k}}, true // "the salted coconut milk"
@@ -536,7 +536,7 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	if len(list) == 0 && last >= 0 && phrase != "powder" {
 		for h := range c.holders {
 			if c.holders[h].pot && c.holders[h].left > 0 && c.holders[h].name == c.steps[last].Pot {
-				return []mention{mention{item: -1, share: 1, holder: h, at: k}}
+				return []mention{{item: -1, share: 1, holder: h, at: k}}
 			}
 		}
 	}
@@ -738,7 +738,7 @@ func (c *cookery) cookedHere(l *clause, from, k int) []mention {
 		}
 		for h := range c.holders {
 			if c.holders[h].left > 0 && slices.Contains(c.holders[h].items, i) && (h != c.at || c.next != nil) {
-				return []mention{mention{item: -1, share: 1, holder: h, at: k}}
+				return []mention{{item: -1, share: 1, holder: h, at: k}}
 			}
 		}
 		return []mention{{item: i, share: 0, holder: -1, at: k}}

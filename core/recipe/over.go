@@ -24,7 +24,7 @@ func (c *cookery) top(l *clause) (fine bool) {
 	if overWith.MatchString(l.asked().text()) && !slices.ContainsFunc(list, func(m mention) bool { return m.holder >= 0 }) {
 		list = append(c.friedNow(), list...) // "fry the cashews and sprinkle over with the cardamom"
 	}
-	if half := l.find("other half"); half >= 0 && len(list) == 0 && (half+2 >= len(l.words) || l.words[half+2].text != "of") {
+	if len(list) == 0 {
 		list = c.otherHalf(l)
 	}
 	if list = c.meantForTop(l, list, before, garnishes); l.do == doPass {

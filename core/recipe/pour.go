@@ -171,8 +171,8 @@ func (c *cookery) comesLater(list []mention) bool {
 // roastedApart reports whether dry grain goes into fat in which something was fried, while there is liquid in the pot: it is in
 // the pan that the fat is in.
 func (c *cookery) roastedApart(list []mention) bool {
-	fat := func(m mention) bool { return m.holder >= 0 && strings.HasSuffix(c.holders[m.holder].name, ".fat") }
-	return c.next == nil && c.at >= 0 && slices.ContainsFunc(list, fat) && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
+	return c.next == nil && c.at >= 0 && slices.ContainsFunc(list, c.isFryingFat) &&
+		(c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
 		slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) }) &&
 		!slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Liquid) })
 }

@@ -396,7 +396,7 @@ var meanings = []meaning{
 	{verbs: "whisk beat churn whip mix", finds: []string{"smooth", "mashed", "mash"}, when: func(c *cookery, l *clause) bool {
 		_, slowest := c.grainInPot()
 		return inPot(c, l) && namesNothing(c, l) && slowest != nil && c.lastBowl() < 0 && (slowest.Kind == "pulse" && l.find("smooth") >= 0 ||
-			slices.ContainsFunc(c.namedIn(l.asked().text()), func(group []int) bool { return slices.Contains(c.held(), group[0]) }))
+			c.namesHeld(l.asked().text()))
 	}, do: doMash}, // "whisk the dal until smooth"
 	{of: []action{doGrind}, when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
@@ -408,7 +408,7 @@ var meanings = []meaning{
 	}, do: doSoak},
 	{verbs: "loosen mix beat whisk", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && c.cooked() && c.any(c.unused(l), pantry.Egg) && spoonOfThat.MatchString(l.text()) &&
-			slices.ContainsFunc(c.namedIn(l.asked().text()), func(group []int) bool { return slices.Contains(c.held(), group[0]) })
+			c.namesHeld(l.asked().text())
 	}, do: doNothing, then: func(c *cookery, l *clause) { // "loosen the yolk with a spoonful of the rice"
 		c.stirBeside(l, "eggs", c.unused(l), nil)
 		c.temperBowl(l, len(c.holders)-1)
