@@ -161,7 +161,7 @@ func (p *parting) begins(k int) (do action, verb string) {
 		}
 	}
 	ofItself := verb == w.text // and no participle
-	if p.not || p.waits || !begins || (!p.told || ofItself) && !p.opens(p.tokens, k) {
+	if p.not || p.waits || !begins || (!p.told || ofItself) && !opens(p.tokens, k) {
 		return "", ""
 	}
 	return do, verb
@@ -226,7 +226,7 @@ func (c *cookery) endsWait(tokens []*token, k int) bool {
 	}
 	for j := k - 1; j >= 0 && tokens[j].text != ","; j-- {
 		if w := tokens[j].text; w == "when" || w == "once" {
-			return c.opens(tokens, k)
+			return opens(tokens, k)
 		} else if conditions[w] {
 			return false
 		}

@@ -98,7 +98,7 @@ var passive = map[string]bool{"is": true, "are": true, "be": true, "was": true, 
 // nextDoing finds the next word that begins a clause after a condition without a comma.
 func (c *cookery) nextDoing(tokens []*token, from int) int {
 	for k := from + 1; k < len(tokens); k++ {
-		if do := doing[tokens[k].text]; do != "" && c.opens(tokens, k) && do != doCook && do != doPass && do != doCool {
+		if do := doing[tokens[k].text]; do != "" && opens(tokens, k) && do != doCook && do != doPass && do != doCool {
 			return k
 		}
 	}
@@ -131,7 +131,7 @@ var (
 
 // opens reports whether a word of doing begins a clause where it stands: "the boil" and "a simmer"
 // are things.
-func (c *cookery) opens(words []*token, k int) bool {
+func opens(words []*token, k int) bool {
 	word, next := words[k].text, ""
 	if k+1 < len(words) {
 		next = words[k+1].text

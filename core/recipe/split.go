@@ -37,6 +37,17 @@ const (
 type block struct {
 	part  part
 	lines []string
+	gaps  map[int]bool // of its lines: before which one or more are empty
+}
+
+func (b *block) append(line string, gap bool) {
+	if gap && b.gaps == nil {
+		b.gaps = map[int]bool{}
+	}
+	if gap {
+		b.gaps[len(b.lines)] = true
+	}
+	b.lines = append(b.lines, line)
 }
 
 // headings are the lines that begin a part.
@@ -107,11 +118,14 @@ var (
 	boldLead      = regexp.MustCompile(`^(\d+[.)] *|[-*] *)\*\*[^*]{1,40}[.:]\*\*:?(.*)$`)
 	commentsBelow = regexp.MustCompile(`(?i)^\d+ (?:comments?|replies|responses|thoughts|reviews?)(?: on\b.{0,60})?:?$`)
 	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+(?:method|directions?|instructions?|preparation):?$`)
-	numbered      = regexp.MustCompile(`^(?:step )?\d+\s*[.):]\s+\pL`)
+	numbered      = regexp.MustCompile(`(?i)^(?:step )?\d+\s*[.):]\s+\pL`)
 	amountBehind  = regexp.MustCompile(`(?i)(?:\b(?:half|quarter|a|\d[\d./]*) ?(?:cups?|tbsp|tsp|g|gms?|kg|ml|l|litres?|liters?|` +
 		`ltr|nos?|tins?|pinch)|\b\d+)\.?$`)
-	withAmount = regexp.MustCompile(`^[-*•·▢\s]*(?:\d|[¼½¾⅓⅔⅛]|an? )`)
-	comment    = regexp.MustCompile(`(?i)^(?:reply|\d+ (?:days|weeks|months|years) ago\b.*|.{2,30} says:?)$`)
+	withAmount = regexp.MustCompile(`(?i)^[-*•·▢\s]*(?:(?:about|around|approx\.?|some) )?(?:\d|[¼½¾⅓⅔⅛]|an? |` +
+		`(?:half|one|two|three|four|five|six|seven|eight|nine|ten|twelve) (?:(?:a|an|and|half|of|quarters?|thirds?|small|large|ripe) ` +
+		`)*(?:cups?|glass(?:es)?|litres?|liters?|pints?|pounds?|ounces?|spoons?|tablespoons?|teaspoons?|tbsp|tsp|handfuls?|tins?|cans?|` +
+		`eggs?|sticks?|pods?|kilos?|kg|grams?|bowls?|mugs?|pinch(?:es)?|drops?|bananas?|mangoe?s?|apples?|coconuts?|lemons?)\b)`)
+	comment = regexp.MustCompile(`(?i)^(?:reply|\d+ (?:days|weeks|months|years) ago\b.*|.{2,30} says:?)$`)
 )
 
 // Split takes a pasted recipe apart: what stands under headings such as "Ingredients" and "Method", and what stands
@@ -150,7 +164,8 @@ type splitting struct {
 func (s *splitting) take(text string, first part) {
 	s.blocks = []block{{part: first}}
 	fact := false // the line before is the name of a fact
-	for raw := range strings.Lines(text) {
+	gap := false  // it is empty
+	for raw := range strings.Lines(unwrapped(text)) {
 		line := plainLine(raw)
 		plain := clean(line)
 		in := &s.blocks[len(s.blocks)-1]
@@ -158,6 +173,7 @@ func (s *splitting) take(text string, first part) {
 			if line != "" {
 				s.aside = append(s.aside, line)
 			}
+			gap = true
 			continue
 		}
 		if commentsBelow.MatchString(plain) {
@@ -187,7 +203,8 @@ func (s *splitting) take(text string, first part) {
 				s.put(begins, []string{line})
 			}
 		default:
-			in.lines = append(in.lines, line)
+			in.append(line, gap)
+			gap = false
 		}
 	}
 }
@@ -216,9 +233,9 @@ func (s *splitting) onOneLine(line string) bool {
 	case notesPart, aroundPart:
 		s.put(begins, []string{line})
 	case listPart:
-		s.blocks = append(s.blocks, block{begins, inOneLine(rest)})
+		s.blocks = append(s.blocks, block{part: begins, lines: inOneLine(rest)})
 	default:
-		s.blocks = append(s.blocks, block{begins, []string{rest}})
+		s.blocks = append(s.blocks, block{part: begins, lines: []string{rest}})
 	}
 	return true
 }
@@ -327,7 +344,7 @@ func (s *splitting) text() (Text, error) {
 	for k, b := range s.blocks {
 		switch {
 		case slices.Contains(lists, k):
-			s.fromList(b.lines, len(methods) == 0)
+			s.fromList(&b, len(methods) == 0)
 		case slices.Contains(methods, k):
 			s.method = append(s.method, b.lines...)
 		case b.part == leadPart:
@@ -386,9 +403,10 @@ func (s *splitting) put(p part, lines []string) {
 }
 
 // fromList takes a list; without a method under a heading of its own it may end in one.
-func (s *splitting) fromList(lines []string, tells bool) {
-	for _, line := range lines {
-		if tells && isSentence(clean(line)) {
+func (s *splitting) fromList(b *block, tells bool) {
+	sides := sidesOf(b, 0)
+	for k, line := range b.lines {
+		if tells && sides[k] == methodPart {
 			s.method = append(s.method, line)
 		} else {
 			s.list = append(s.list, bulleted(line)...)
@@ -416,10 +434,16 @@ func (s *splitting) withoutHeadings() {
 			s.put(b.part, b.lines)
 			continue
 		}
-		first := slices.IndexFunc(b.lines, func(line string) bool { return hasAmount(clean(line)) })
-		s.name = cmp.Or(s.name, titleOf(b.lines[:max(first, 0)]))
+		first := max(slices.IndexFunc(b.lines, func(line string) bool { return listsAmounts(clean(line)) }), 0)
+		sides := sidesOf(&b, first)
+		s.name = cmp.Or(s.name, titleOf(b.lines[:first]))
+		tells := slices.Contains(sides, methodPart)
 		for k, line := range b.lines {
-			s.withoutHeading(line, k < first)
+			if k < first {
+				s.aboveList(line, tells)
+			} else {
+				s.withoutHeading(line, sides[k-first])
+			}
 		}
 	}
 	if len(s.list) == 0 && s.name != "" {
@@ -430,8 +454,8 @@ func (s *splitting) withoutHeadings() {
 	}
 }
 
-// withoutHeading sorts one line of what has no headings; above says that it stands above the list.
-func (s *splitting) withoutHeading(line string, above bool) {
+// aboveList sorts a line that stands above the first with an amount; tells says that a method stands below it.
+func (s *splitting) aboveList(line string, tells bool) {
 	plain := clean(line)
 	begins := len(s.list) == 0
 	switch {
@@ -439,14 +463,33 @@ func (s *splitting) withoutHeading(line string, above bool) {
 	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
 		s.servesToo(plain)
 		s.aside = append(s.aside, line)
-	case above && (tellsOnly(plain) || s.name != "" && isTitle(plain) && !namesPart(plain)):
+	case tellsOnly(plain) || s.name != "" && isTitle(plain) && !namesPart(plain):
 		s.aside = append(s.aside, line)
-	case begins && s.name == "" && isTitle(plain):
+	case begins && s.name == "" && isTitle(plain) && !namesPart(plain):
 		s.name = plain
+	case isSentence(plain) && tells:
+		s.aside = append(s.aside, line) // its story
 	case isSentence(plain):
 		s.method = append(s.method, line)
-	case len(s.method) > 0 && len(strings.Fields(plain)) > 2 && !strings.ContainsAny(plain, "0123456789:"):
-		s.notes = append(s.notes, line) // "don't add the sugar early!!"
+	default:
+		s.list = append(s.list, bulleted(line)...)
+	}
+}
+
+// withoutHeading sorts one line of a side of what has no headings.
+func (s *splitting) withoutHeading(line string, side part) {
+	plain := clean(line)
+	begins := len(s.list) == 0 && len(s.method) == 0
+	switch {
+	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
+		s.servesToo(plain)
+		s.aside = append(s.aside, line)
+	case begins && s.name == "" && isTitle(plain) && !hasAmount(plain) && !namesPart(plain) && !isSentence(plain):
+		s.name = plain
+	case side == methodPart:
+		s.method = append(s.method, line)
+	case side == notesPart:
+		s.notes = append(s.notes, line)
 	default:
 		s.list = append(s.list, bulleted(line)...)
 	}
@@ -454,8 +497,11 @@ func (s *splitting) withoutHeading(line string, above bool) {
 
 // hasAmount reports whether a line has an amount, before its name or behind it.
 func hasAmount(line string) bool {
-	return withAmount.MatchString(line) || amountBehind.MatchString(line)
+	return withAmount.MatchString(line) || amountBehind.MatchString(strings.TrimSpace(asideAtEnd.ReplaceAllString(line, "")))
 }
+
+// asideAtEnd is what a line says of its thing behind its amount: "wheat 1 cup (soaked overnight)".
+var asideAtEnd = regexp.MustCompile(`(?:\([^()]*\)|, [^\d,]+)$`)
 
 func (s *splitting) result() Text {
 	all := func(lines []string) string { return strings.Join(lines, "\n") }
@@ -510,19 +556,4 @@ func isTitle(line string) bool {
 	const most = 60
 	return len(line) <= most && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") && !strings.ContainsAny(line, ".,;!?|") &&
 		len(strings.Fields(line)) >= 2
-}
-
-// isSentence reports whether a line tells what to do.
-func isSentence(line string) bool {
-	const fewest = 5
-	words := plainWords(line)
-	if withAmount.MatchString(line) && !numbered.MatchString(line) || len(words) < fewest {
-		return false
-	}
-	for k, w := range methodWords(line) {
-		if do := doing[w.text]; do != "" && do != doPass && k < 8 {
-			return numbered.MatchString(line) || strings.ContainsAny(line, ".") || k < 2
-		}
-	}
-	return false
 }

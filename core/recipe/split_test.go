@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"unicode"
@@ -65,6 +67,113 @@ func TestAWholePageIsTakenApart(t *testing.T) {
 			require.True(t, s.Understood(), "%s: %q", page, s.Text)
 		}
 	}
+}
+
+// shapes are the ways in which a recipe is pasted as one text.
+var shapes = map[string]func(list, method string) (text, wantList, wantMethod string){
+	"below each other": func(list, method string) (string, string, string) { return list + "\n\n" + method, list, method },
+	"without a gap": func(list, method string) (string, string, string) {
+		return "Grandmother's Sunday\n" + list + "\n" + method, list, method
+	},
+	"under headings": func(list, method string) (string, string, string) {
+		return "Evening sago\nServes 4\n\nIngredients\n" + list + "\n\nMethod\n" + method, list, method
+	},
+	"one heading": func(list, method string) (string, string, string) {
+		return "Ingredients:\n" + list + "\n\n" + method, list, method
+	},
+	"the other heading": func(list, method string) (string, string, string) {
+		return "My aunt's sago\n" + list + "\nMethod:\n" + method, list, method
+	},
+	"with a story": func(list, method string) (string, string, string) {
+		return "My aunt's sago\nShe cooked this every Sunday, and we loved it.\n" + list + "\n\n" + method, list, method
+	},
+	"with gaps": func(list, method string) (string, string, string) {
+		list, method = strings.ReplaceAll(list, "\n", "\n\n"), strings.ReplaceAll(method, "\n", "\n\n")
+		return list + "\n\n" + method, list, method
+	},
+	"a line each": func(list, method string) (string, string, string) {
+		method = marked("", sentencesOf(method))
+		return list + "\n" + method, list, method
+	},
+	"with dashes": func(list, method string) (string, string, string) {
+		list, method = marked("- ", list), marked("- ", sentencesOf(method))
+		return "Evening sago\n" + list + "\n" + method, list, method
+	},
+	"numbered": func(list, method string) (string, string, string) {
+		list, method = marked("• ", list), marked("#. ", sentencesOf(method))
+		return list + "\n" + method, list, method
+	},
+}
+
+func sentencesOf(method string) string { return strings.Join(recipe.Sentences(method), ".\n") + "." }
+
+// marked puts a mark before each line of a text; "#" is its number.
+func marked(mark, text string) string {
+	lines := strings.Split(withoutGaps(text), "\n")
+	for k := range lines {
+		lines[k] = strings.ReplaceAll(mark, "#", strconv.Itoa(k+1)) + lines[k]
+	}
+	return strings.Join(lines, "\n")
+}
+
+func withoutGaps(text string) string {
+	lines := strings.Split(text, "\n")
+	for k := range lines {
+		lines[k] = strings.TrimSpace(lines[k])
+	}
+	return strings.Join(slices.DeleteFunc(lines, func(line string) bool { return line == "" }), "\n")
+}
+
+// TestAPastedRecipeComesApart pastes a sample of the pinned recipes as one text, as cooks do: with headings or without, in
+// lines, in points, numbered.
+func TestAPastedRecipeComesApart(t *testing.T) {
+	data, err := os.ReadFile("testdata/methods.txt")
+	require.NoError(t, err)
+	const every = 7
+	for k, one := range strings.Split("\n"+string(data), "\n== ")[1:] {
+		if k%every != 0 {
+			continue
+		}
+		name, rest, _ := strings.Cut(one, "\n")
+		list, rest, _ := strings.Cut(rest, "\n--\n")
+		method, _, _ := strings.Cut(rest, "\n=> ")
+		if strings.HasPrefix(list, "For ") { // how many it serves
+			_, list, _ = strings.Cut(list, "\n")
+		}
+		for shape, paste := range shapes {
+			text, wantList, wantMethod := paste(list, method)
+			got, err := recipe.Split(text)
+			require.NoError(t, err, "%s %s", name, shape)
+			require.Equal(t, withoutGaps(wantList), withoutGaps(got.List), "%s %s", name, shape)
+			require.Equal(t, withoutGaps(wantMethod), withoutGaps(got.Method), "%s %s", name, shape)
+		}
+	}
+}
+
+// What was broken to a width is joined, and lines that end are not.
+func TestAWrappedRecipeIsJoined(t *testing.T) {
+	got, err := recipe.Split(`Rice for a rainy evening
+1/4 cup finely ground green cardamom from the mill
+1 l milk
+100 g rice, rinsed until the water is clear and left in
+fresh water for half an hour
+80 g sugar
+
+Bring the milk to the boil in a wide and heavy pan, then add the
+rice and turn down the flame. Let it simmer, stirring often, for
+40 minutes. It should be soft. Add the sugar and go on for another
+10 minutes.
+Serve it warm.`)
+	require.NoError(t, err)
+	require.Equal(t, "Rice for a rainy evening", got.Name)
+	require.Equal(t, "1/4 cup finely ground green cardamom from the mill\n1 l milk\n"+
+		"100 g rice, rinsed until the water is clear and left in fresh water for half an hour\n80 g sugar", got.List)
+	require.Equal(t, "Bring the milk to the boil in a wide and heavy pan, then add the rice and turn down the flame. Let it simmer, "+
+		"stirring often, for 40 minutes. It should be soft. Add the sugar and go on for another 10 minutes.\nServe it warm.", got.Method)
+	short := "rice\nmilk\nBoil the milk\nadd the rice\nsimmer 20 minutes"
+	got, err = recipe.Split(short)
+	require.NoError(t, err)
+	require.Equal(t, short, got.List+"\n"+got.Method)
 }
 
 // What was pasted as a method alone has its notes cut off.
