@@ -138,7 +138,7 @@ var (
 	negated  = regexp.MustCompile(`(?i)^ ?(?:when|once|as soon as|after|until|till|while)\b|\b(?:not|never|without|don't|before|` +
 		`avoid|if|unless|no longer|otherwise|or it)\b`)
 	pressureSaid = regexp.MustCompile(`(?i)\b(?:pressure|whistles?)\b`)
-	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|open(?:ed)?|falls?|` +
+	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|go(?:es|ing)? down|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|open(?:ed)?|falls?|` +
 		`cools?|comes? down|` +
 		`off|pressure cooker|by itself|counting|naturally|weight|dies|died|steam out)\b`)
 	heatSaid = regexp.MustCompile(`(?i)\b(?:(?:bring|brought|let|allow|comes?|came|get)\b.*\b(?:to (?:a|the) (?:[a-z]+ )?(?:boil|` +

@@ -91,6 +91,9 @@ func (p *parting) condition(k int) (end int) {
 		if end < 0 {
 			end = p.nextDoing(p.tokens, k+1)
 		}
+		if end > 0 {
+			end += p.alsoTime(end)
+		}
 		if next := p.nextDoing(p.tokens, k+1); next > 0 && next < end && doing[p.tokens[next].text] == doAdd {
 			end = next // "when it boils add the semolina, stirring"
 		}
@@ -108,6 +111,21 @@ func (p *parting) condition(k int) (end int) {
 		p.waits = true
 	case conditions[w] && !(w == "as" && next == "well") && !(w == "or" && !p.orWaits(p.tokens, k)):
 		p.waits = true
+	}
+	return 0
+}
+
+// alsoTime is how many words behind a condition say how long that takes: ", about 10 minutes,"; 0 for none.
+func (p *parting) alsoTime(from int) int {
+	const most = 6
+	for k, w := range p.tokens[from+1 : min(from+1+most, len(p.tokens))] {
+		if w.text == "," {
+			if saidTime := (&clause{words: (&clause{words: p.tokens[from+1 : from+1+k]}).copied()}); saidTime.minutes() > 0 &&
+				len(unread(saidTime.words)) == 0 && doing[saidTime.words[0].text] == "" {
+				return k + 1
+			}
+			return 0
+		}
 	}
 	return 0
 }

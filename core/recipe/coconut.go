@@ -125,7 +125,11 @@ func (c *cookery) onlyPresses(text string) bool {
 
 // pressWaters are the amounts of water, in the order in which they are said.
 func (c *cookery) pressWaters(text string) (list []measure.Millilitre) {
+	poured := slices.ContainsFunc(pressWater.FindAllString(text, -1), func(said string) bool { return strings.HasSuffix(said, "water") })
 	for _, found := range pressWater.FindAllStringSubmatch(text, -1) {
+		if poured && strings.HasSuffix(strings.ToLower(found[0]), "milk") {
+			continue // what it gives
+		}
 		number := strings.ToLower(found[1])
 		s := scan{reader: c.reader, line: &Line{}}
 		q, rest, ok := s.quantity(strings.Fields(number + " " + strings.ToLower(found[2])))

@@ -156,6 +156,9 @@ func opens(words []*token, k int) bool {
 	if neverBehind[before] && !(before == "rice" && warms) {
 		return before == "dry" && word == "roast" || before == "rice" && doing[word] != doPass && word != "cooks"
 	}
+	if warms && (words[0].text == "serve" || words[0].text == "eat") && next != "it" && next != "the" {
+		return false // "serve the rice warm in small bowls"
+	}
 	if warms && next == "" {
 		return word == "cool"
 	}

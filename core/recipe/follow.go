@@ -137,6 +137,8 @@ func (c *cookery) waited(l *clause) *plan.Until {
 	minutes, remaining := l.minutes(), l.remaining()
 	grain, slowest := c.grainInPot()
 	switch {
+	case minutes > 0 && l.words[0].text != "after" && l.targets():
+		return &plan.Until{Minutes: &minutes} // "when it is thick, about 10 minutes": that is its sign
 	case remaining > 0:
 		return &plan.Until{RemainingPct: &remaining}
 	case l.has(softWords...) && slowest != nil:

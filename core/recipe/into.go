@@ -248,15 +248,21 @@ func (c *cookery) toHotFat(l *clause, named []mention) bool {
 	return l.verb == "add" && l.find("to") < 0 && l.find("into") < 0 && c.movesToFat(named)
 }
 
-// movesToFat does it, if all that is named is in the pot, and fat is hot in another.
+// movesToFat does it, if what is named is in the pot, and fat is hot in another; a syrup may come with it.
 func (c *cookery) movesToFat(named []mention) bool {
-	if c.fat == nil || !c.pan || c.next != nil || c.at < 0 || len(named) == 0 ||
-		slices.ContainsFunc(named, func(m mention) bool { return m.item < 0 || m.share > 0 || !slices.Contains(c.held(), m.item) }) {
+	if c.fat == nil || !c.pan || c.next != nil || c.at < 0 || len(named) == 0 {
+		return false
+	}
+	others := slices.DeleteFunc(slices.Clone(named), func(m mention) bool {
+		return m.item >= 0 && m.share <= 0 && slices.Contains(c.held(), m.item)
+	})
+	beside := func(m mention) bool { return m.holder >= 0 && !c.holders[m.holder].pot }
+	if len(others) == len(named) || slices.ContainsFunc(others, func(m mention) bool { return !beside(m) }) {
 		return false
 	}
 	fat, from := *c.fat, c.at
 	c.fat, c.pan, c.next = nil, false, []string{}
-	return c.put([]mention{fat, allOf(from)}, plan.Step{})
+	return c.put(append([]mention{fat, allOf(from)}, others...), plan.Step{})
 }
 
 // warmsIt is said of what is warmed in a pan of its own.

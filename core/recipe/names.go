@@ -82,7 +82,8 @@ func (r *Reader) namesOf(g Given) []string {
 	}
 	// Whatever the list calls it beside: "rosematta" of a line that the pantry took for red rice.
 	for _, w := range plainWords(g.Text) {
-		if len(w) > 4 && !describes[w] && !filler[w] && !besideUnit[w] && !r.words[w] {
+		const longName = 4
+		if (len(w) > longName || len(w) == 3 && strings.Contains(g.Text, w+" (")) && !describes[w] && !filler[w] && !besideUnit[w] && !r.words[w] {
 			if _, unit := intakeUnits[w]; !unit {
 				set[w] = true
 			}
@@ -408,12 +409,35 @@ func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 		c.waterForLater(i, cmp.Or(first(c.amountBefore(l, k)), c.amountAfter(l, k+length))) {
 		return true
 	}
+	if i := candidates[0]; c.waterFor(l, k, length, i) {
+		return true
+	}
 	if i := candidates[0]; c.used[i] <= fullyUsed || !c.given[i].inMethod && c.given[i].Item.Material != "water" {
 		return false
 	}
 	text, _ := c.amountBefore(l, k)
 	return cmp.Or(text, c.amountAfter(l, k+length)) != "" || c.boilsInWater(l, k) || someWater(l) && l.do == doAdd && c.waterToMelt(l) != ""
 }
+
+// waterFor reports whether the list has its water for something that the clause does not name, and that is said with another
+// amount: "2 cups of water" beside "1/2 cup water for the jaggery".
+func (c *cookery) waterFor(l *clause, k, length, item int) bool {
+	found := forSaid.FindStringSubmatch(c.given[item].Text)
+	if found == nil || c.given[item].Item.Material != "water" || c.used[item] > 0 {
+		return false
+	}
+	said, _ := c.amountBefore(l, k)
+	share, ok := c.shareOf(cmp.Or(said, c.amountAfter(l, k+length)), item)
+	if !ok || math.Abs(share-1) < 0.03 {
+		return false
+	}
+	return slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
+		return !slices.ContainsFunc(c.namedIn(l.text()), func(here []int) bool { return here[0] == group[0] })
+	})
+}
+
+// forSaid is what a line of the list is for.
+var forSaid = regexp.MustCompile(`(?i)\b(?:for|to (?:melt|dissolve|cook|boil|soak)) (.+)$`)
 
 // someWater reports whether water is said of which nobody says how much.
 func someWater(l *clause) bool {
@@ -516,7 +540,8 @@ func (c *cookery) inSomePot(item int) bool {
 
 // groundTo returns what was ground and is in no pot yet: "the paste".
 func (c *cookery) groundTo(phrase string, k int) (list []mention) {
-	if phrase != "paste" && phrase != "batter" && phrase != "puree" && phrase != "purée" && phrase != "powder" {
+	if phrase != "paste" && phrase != "batter" && phrase != "puree" && phrase != "purée" && phrase != "powder" &&
+		phrase != "pulp" {
 		return nil
 	}
 	for i := range c.given {

@@ -423,7 +423,7 @@ func (c *cookery) aside(l *clause, list []mention) {
 			return m.share > 0 && m.holder < 0 && (m.at >= l.lead || l.lead > 0 && l.words[l.lead-1].text == ",") && c.behaves(m, pantry.Liquid)
 		}) && c.cooked()
 	}
-	if (meanwhile || indefinite || c.compote(l, list) || c.pudding(list)) && !known {
+	if (meanwhile || indefinite || c.compote(l, list) || c.pudding(list) || c.syrupApart(list)) && !known {
 		c.next = []string{}
 	}
 }
@@ -450,6 +450,26 @@ func (c *cookery) pudding(list []mention) bool {
 		return m.item < 0 || m.share <= 0 || m.holder >= 0 || c.given[m.item].Item.Material == "water"
 	})
 	return fruit && !started && c.cooked() && c.any(fresh, pantry.Liquid) && c.any(fresh, pantry.Grain)
+}
+
+// syrupApart reports whether sugar and the water that it boils in are both new, and make a syrup beside grain that was cooked: it is
+// strained, or a later sentence calls it so.
+func (c *cookery) syrupApart(list []mention) bool {
+	sweet, water := false, false
+	for _, m := range list {
+		switch material := c.material(m.item); {
+		case m.item < 0 || m.share <= 0 || m.holder >= 0:
+			return false
+		case material.Kind == "sweetener":
+			sweet = true
+		case material.Slug == "water":
+			water = true
+		case !c.behaves(m, pantry.Aroma):
+			return false
+		}
+	}
+	later := strings.Join(c.text[c.now+1:], " . ")
+	return sweet && water && c.cooked() && !c.isSyrup(c.at) && (drainSaid.MatchString(c.text[c.now]) || syrupLater.MatchString(later))
 }
 
 // compote reports whether fruit is cooked for itself, where a pudding is done: it goes over that at the end.

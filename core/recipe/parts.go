@@ -4,12 +4,19 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"unicode"
 )
 
 // Sentences parts a method: at the ends of its lines, and at full stops that end no number.
 func Sentences(text string) (list []string) {
 	for line := range strings.Lines(text) {
-		line = shortened.ReplaceAllString(leadingNumber.ReplaceAllString(clean(line), ""), "$1 $2")
+		line = shortened.ReplaceAllStringFunc(leadingNumber.ReplaceAllString(clean(line), ""), func(found string) string {
+			unit, next, _ := strings.Cut(found, ".")
+			if word := strings.TrimSpace(next); unicode.IsUpper(firstRune(word)) && doing[strings.ToLower(word)] != "" && !greasing[strings.ToLower(word)] {
+				return found // "leaving 2 tbsp. Add the milk"
+			}
+			return unit + next
+		})
 		line = dashBegins.ReplaceAllStringFunc(line, func(found string) string {
 			word := strings.ToLower(strings.TrimLeft(found, "- "))
 			if doing[word] != "" && !nounish[word] || conditions[word] && word != "or" && word != "that" || afterDash[word] {
@@ -32,7 +39,7 @@ var afterDash = wordSet("in then now next meanwhile finally lastly for at first 
 
 var (
 	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
-	shortened     = regexp.MustCompile(`(?i)\b(approx|ca|abt|tbsp|tsp|tbs|deg|med)\.\s+([a-z\d(½¼¾])`)
+	shortened     = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med)\.\s+(?:[a-z]+|[\d(½¼¾])`)
 	dashBegins    = regexp.MustCompile(` --? [A-Za-z]+\b`) // "milk to the boil - add the rice - simmer"
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`)      // of a step, in the middle of a line
 	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)
@@ -71,6 +78,16 @@ func sectionWords(heading string) (list []string) {
 	return list
 }
 
+// cooksForTop reports whether what a part of the list has for the top is cooked: there is liquid in it, and it is warmed.
+func (c *cookery) cooksForTop() bool {
+	const ahead = 3 // sentences
+	text := strings.Join(c.text[c.now:min(c.now+ahead, len(c.text))], " . ")
+	return c.cooked() && warmsIt.MatchString(text) && slices.ContainsFunc(c.given, func(g Given) bool {
+		m, ok := c.reader.pantry.Material(g.Item.Material)
+		return ok && g.Section == c.section && g.Section != "" && pours(m)
+	})
+}
+
 // enter begins a part of the recipe: one that is new is cooked in a pot of its own.
 func (c *cookery) enter(heading string) {
 	c.section = heading
@@ -81,7 +98,7 @@ func (c *cookery) enter(heading string) {
 	}
 	c.next = nil
 	named := sectionWords(heading)
-	if finishing(heading) {
+	if finishing(heading) && !c.cooksForTop() {
 		c.at = c.mainPot()
 		return
 	}

@@ -611,6 +611,7 @@ func (s *scan) material(name, note string, asides []string) {
 		l.Note = strings.Trim("or "+alternative+", "+note, " ,")
 	}
 	found := s.find(first)
+	otherwise := "" // what stands beside it is called
 	// "coconut milk, thick" and "rice (basmati)" name the kind behind the thing.
 	for _, more := range append([]string{note}, asides...) {
 		if more == "" || strings.ContainsAny(more, "0123456789") || strings.HasPrefix(strings.ToLower(more), "or ") {
@@ -618,6 +619,11 @@ func (s *scan) material(name, note string, asides []string) {
 		}
 		if closer := s.find(more + " " + first); closer.slug != "" && (found.slug == "" || closer.words > found.words || closer.sure &&
 			!found.sure) {
+			if alone := s.find(more); found.sure && alone.sure && alone.words == closer.words && alone.slug == closer.slug &&
+				!slices.ContainsFunc(plainWords(first), func(w string) bool { return s.inNames(w, alone.slug) }) {
+				otherwise = alone.slug // "ada (rice flakes)": two things, of which one is meant
+				continue
+			}
 			found.slug, found.words = closer.slug, closer.words
 			found.sure = found.sure || closer.sure
 		}
@@ -635,6 +641,11 @@ func (s *scan) material(name, note string, asides []string) {
 	if other := s.findIn(plainWords(alternative), s.reader.names); either && found.sure && other.slug != "" && other.slug != found.slug {
 		one, _ := s.reader.pantry.Material(found.slug)
 		second, _ := s.reader.pantry.Material(other.slug)
+		l.ask("material", "recipe.which", one.ShortName(), second.ShortName())
+	}
+	if otherwise != "" && otherwise != found.slug && len(l.Asks) == 0 {
+		one, _ := s.reader.pantry.Material(found.slug)
+		second, _ := s.reader.pantry.Material(otherwise)
 		l.ask("material", "recipe.which", one.ShortName(), second.ShortName())
 	}
 	switch {
@@ -764,9 +775,11 @@ func (s *scan) sameKind(a, b string) bool {
 // its kind.
 func (s *scan) related(word, slug string) bool {
 	found, ok := s.reader.names[word]
-	if ok && s.sameKind(found, slug) {
-		return true
-	}
+	return ok && s.sameKind(found, slug) || s.inNames(word, slug)
+}
+
+// inNames reports whether a word is in one of the names of a material, or is its kind.
+func (s *scan) inNames(word, slug string) bool {
 	material, _ := s.reader.pantry.Material(slug)
 	for _, alias := range append([]string{material.Name, material.Kind}, material.Aliases...) {
 		for _, w := range plainWords(alias) {

@@ -132,7 +132,8 @@ var (
 		`there you (?:go|have it)|` +
 		`share (?:it|this) with|and you(?:'re| are) done|see you|until next time|love\b)`)
 	besideSaid = regexp.MustCompile(`(?i)^(?:to reheat|reheat(?:ing)?\b.*\b(?:splash|serving|serve|microwave|leftovers?|if|` +
-		`later)\b|when reheating|for reheating|leftovers?\b|any leftovers?|remember\b|note\b|` +
+		`later)\b|when reheating|for reheating|leftovers?\b|any leftovers?|` +
+		`(?:refrigerate|chill|store|keep|freeze|cover) (?:any |the )?leftovers?\b|remember\b|note\b|` +
 		`please note|keep in mind|bear in mind|be aware|n\.?b\.?\b|variations?\b|` +
 		`for an? (?:richer|thicker|thinner|creamier|lighter|vegan|dairy[- ]free) (?:version|pudding|kheer|payasam|result|taste|` +
 		`consistency)|` +

@@ -473,6 +473,7 @@ var meanings = []meaning{
 		then: func(_ *cookery, l *clause) {
 			l.has("second milk", "thin milk", "thin coconut milk", "second extract", "the first", "the second")
 		}},
+	{verbs: "lower", when: func(c *cookery, l *clause) bool { return inPot(c, l) && l.lead >= len(l.words) }, do: doTurn},
 	{verbs: "reduce lower turn", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
 	{verbs: "keep", when: untimed, has: []string{"warm until", "hot until"}, do: doNothing},
