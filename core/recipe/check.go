@@ -141,6 +141,12 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 		if one.word == "chill" && keepsFor.MatchString(text) {
 			continue
 		}
+		juice := func(i int) bool {
+			return slices.ContainsFunc(p.Steps[i].Items, func(item plan.Item) bool { return strings.HasSuffix(item.Material, "-juice") })
+		}
+		if one.word == "press" && slices.ContainsFunc(s.Steps, juice) {
+			continue
+		}
 		if pours || one.word == "press" && (filmSaid.MatchString(text) || strings.Contains(text, "juice") || s.soaks(p)) {
 			continue
 		}

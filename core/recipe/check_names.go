@@ -186,6 +186,23 @@ func (r *second) read(s *Sentence, waiting string) {
 	r.shares(s)
 	r.elsewhere(s)
 	r.kitchen(s)
+	r.needless(s)
+}
+
+// needless takes back that something is to be cut: fruit and nuts that go in are in pieces then, and nobody waits for that.
+func (r *second) needless(s *Sentence) {
+	cut := Doubt{Of: NotDone, Words: "get it ready"}
+	if !slices.Contains(s.Doubts, cut) {
+		return
+	}
+	named := r.namedIn(s.Text)
+	if len(named) > 0 && !slices.ContainsFunc(named, func(group []int) bool {
+		m, ok := r.reader.pantry.Material(r.slug(group[0]))
+		return !ok || m.Behaviour == pantry.Tissue || m.Behaviour == pantry.Grain ||
+			!slices.ContainsFunc(r.steps, func(h handful) bool { return h.put[m.Slug] })
+	}) {
+		s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool { return d == cut })
+	}
 }
 
 func (s *Sentence) note(of DoubtOf, words string) {
@@ -277,7 +294,7 @@ func (r *second) promised(s *Sentence) {
 	}
 	r.passively(s, arrives)
 	for _, found := range restOf.FindAllStringSubmatch(s.Text, -1) {
-		if i, one := r.first(found[1]); one && len(s.Steps) > 0 && !arrives(i) {
+		if i, one := r.first(found[1]); one && (len(s.Steps) > 0 || toppedSaid.MatchString(s.Text)) && !arrives(i) {
 			s.note(InAlready, r.called(r.slug(i)))
 		}
 	}
@@ -301,6 +318,9 @@ func (r *second) promised(s *Sentence) {
 		}
 	}
 }
+
+// toppedSaid is said of what lies on top.
+var toppedSaid = regexp.MustCompile(`(?i)\b(?:topped|sprinkled|scattered|strewn|garnished|decorated)\b`)
 
 // isStirred reports whether an item was made of several things: a pot, what was stirred together, a syrup, what was fried.
 func (r *second) isStirred(item plan.Item) bool {
@@ -385,7 +405,7 @@ func (r *second) doings(s *Sentence) {
 			s.note(NotDone, "fry")
 		}
 	}
-	if !heatsSaid.MatchString(s.Text) && cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && len(s.Steps) > 0 && !r.does(s,
+	if !heatsSaid.MatchString(s.Text) && !heldUnder.MatchString(s.Text) && cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && len(s.Steps) > 0 && !r.does(s,
 		plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
@@ -402,6 +422,10 @@ func (r *second) doings(s *Sentence) {
 		s.note(NotDone, "take it out")
 	}
 }
+
+// heldUnder is said of what is cooled by the water that rinses it.
+var heldUnder = regexp.MustCompile(`(?i)\b(?:rinse|hold|run|refresh|leave|put)\b[^.;]*\b(?:under|in|with|of) (?:the |running )*` +
+	`cold (?:running )?(?:water|tap)\b`)
 
 // wholeOfIt is what is in the pot.
 var wholeOfIt = wordSet("mixture it pudding custard batter everything")
@@ -439,11 +463,18 @@ func (r *second) mashing(s *Sentence) {
 	}
 }
 
+// beginsDoing reports whether words go on with what is done: "down by a third add the sugar".
+func beginsDoing(text string) bool {
+	word, _, _ := strings.Cut(text, " ")
+	return doing[word] != "" && !nounish[word] && !greasing[word]
+}
+
 // shares finds what goes in whole where a part of it is said.
 func (r *second) shares(s *Sentence) {
 	told, _, _ := strings.Cut(s.Text, "until")
 	for _, found := range partSaid.FindAllStringSubmatch(told, -1) {
 		i, ok := r.first(found[1])
+		ok = ok && !beginsDoing(found[1])
 		for _, k := range s.Steps {
 			for _, item := range r.plan.Steps[k].Items {
 				if ok && item.Material == r.slug(i) && item.Amount == r.given[i].Item.Amount {

@@ -245,7 +245,14 @@ func (c *cookery) toAnother(l *clause, named []mention) bool {
 
 // toHotFat moves what is in the pot into a pan in which fat is hot: "heat the ghee in a pan, add the drained rice".
 func (c *cookery) toHotFat(l *clause, named []mention) bool {
-	return l.verb == "add" && l.find("to") < 0 && l.find("into") < 0 && c.movesToFat(named)
+	moves := slices.Contains([]string{"add", "toss", "tip", "turn", "put", "return"}, l.verb) && l.find("to") < 0 && l.find("into") < 0
+	if !moves || !c.movesToFat(named) {
+		return false
+	}
+	if minutes := l.minutes(); minutes > 0 {
+		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes}) // "toss the rice in it for 2 minutes"
+	}
+	return true
 }
 
 // movesToFat does it, if what is named is in the pot, and fat is hot in another; a syrup may come with it.

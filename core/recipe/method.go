@@ -262,7 +262,7 @@ var (
 		`\bzest (?:and|it)\b|\bgrate (?:over )?(?:the |in the |in )?(?:zest|rind)`)
 	juiceSaid  = regexp.MustCompile(`(?i)\bjuice|\bsqueeze|\bsegment|\bslice`)
 	yolksSaid  = regexp.MustCompile(`(?i)\byolks?\b`)
-	whitesSaid = regexp.MustCompile(`(?i)\b(?:egg )?whites\b|\begg white\b`)
+	whitesSaid = regexp.MustCompile(`(?i)\b(?:egg )?whites\b|\b(?:egg|the) white\b`)
 )
 
 // lead ties sentences and steps to each other. What no step was made of stays beside the step before it.

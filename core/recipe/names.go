@@ -254,7 +254,7 @@ func (l *clause) withIt(until int) int {
 var hotEnough = wordSet("boils boiling hot steams steaming simmers warm")
 
 // behindNames are words for what was made of what they stand behind.
-var behindNames = wordSet("paste mixture slurry syrup")
+var behindNames = wordSet("paste mixture slurry syrup powder")
 
 // ofTheFruit is the end of what only says of which fruit a zest or a juice is: "of the lime"; 0 for none.
 func (c *cookery) ofTheFruit(l *clause, m mention, from, end int) int {
@@ -280,6 +280,7 @@ func (c *cookery) whatWasMade(l *clause) (list []mention, meant bool) {
 		list = slices.Clone(c.last)
 	case all && slices.Contains([]string{"pour", "tip", "scrape", "return", "spoon", "ladle", "turn"}, l.verb) &&
 		(l.find("over") >= 0 || l.find("onto") >= 0 || l.find("back") >= 0 || l.verb == "return" ||
+			l.find("into") >= 0 && len(c.held()) > 0 && c.restComesLater() ||
 			l.find("into") >= 0 && c.cooked() && (l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("bowls") >= 0)):
 	case c.inPotAlready(l):
 	default:
@@ -287,6 +288,16 @@ func (c *cookery) whatWasMade(l *clause) (list []mention, meant bool) {
 	}
 	l.has("everything", "all together")
 	return list, true
+}
+
+// restComesLater reports whether later sentences name all that is in nothing yet.
+func (c *cookery) restComesLater() bool {
+	for i := range c.given {
+		if c.used[i] < fullyUsed && !c.given[i].inMethod && len(c.names[i]) > 0 && !c.namedLater(i) && !c.said[i] {
+			return false
+		}
+	}
+	return true
 }
 
 // everything is all of the list, or of the part of it that is told of, that is in no pot yet.
@@ -551,9 +562,10 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 		}
 		list = append(list, mention{item: i, share: 1, holder: -1, at: k})
 		for spice, sentence := range c.powdered { // ground with it
-			if sentence == c.preparations[i][ground].sentence && c.used[spice] == 0 &&
+			share := cmp.Or(c.reserved[spice], 1)
+			if sentence == c.preparations[i][ground].sentence && (c.used[spice] == 0 || share < 1) &&
 				!slices.ContainsFunc(list, func(m mention) bool { return m.item == spice }) {
-				list = append(list, mention{item: spice, share: 1, holder: -1, at: k})
+				list = append(list, mention{item: spice, share: share, holder: -1, at: k})
 			}
 		}
 	}
@@ -847,6 +859,10 @@ func (c *cookery) take(m mention) (plan.Item, bool) {
 	}
 	if m.item < 0 || m.share <= 1e-9 {
 		return plan.Item{}, false
+	}
+	if _, ground := c.powdered[m.item]; ground && m.share == c.reserved[m.item] {
+		delete(c.reserved, m.item)
+		delete(c.powdered, m.item)
 	}
 	item := c.given[m.item].Item
 	c.used[m.item] = min(c.used[m.item]+m.share, 1)

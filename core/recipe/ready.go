@@ -23,6 +23,9 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	before := c.last
 	list := c.mentions(l)
 	list = c.ofThese(l, list, before)
+	if len(list) == 0 && l.do == doCut && l.match(intoPieces) != nil {
+		return true // what is in pieces already, or was cooked whole
+	}
 	switch {
 	case l.do == doRoast && c.onlyFat(list) && minutes == 0:
 		c.hotFat(l, list)
@@ -44,6 +47,13 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		soaking := l.do == doSoak && c.behaves(m, pantry.Liquid)
 		if soaking && (c.given[m.item].inMethod || c.given[m.item].Item.Material == "water" && m.share >= fullyUsed && !c.waterIsLater()) {
 			c.used[m.item] = 1 // poured away with the soaking
+		}
+		if l.do == doGrind && m.item >= 0 && m.holder < 0 && m.share < fullyUsed && c.material(m.item) != nil && pours(c.material(m.item)) &&
+			c.given[m.item].Item.Material != "water" {
+			c.reserved[m.item], c.powdered[m.item] = m.share, c.now // "grind with 1/4 cup of the milk": it goes in with the paste
+			delete(c.said, m.item)
+			fine = true
+			continue
 		}
 		if m.item >= 0 && !soaking {
 			pulp := c.behaves(m, pantry.Puree) || c.behaves(m, pantry.Dissolves) // it makes no difference
@@ -283,7 +293,9 @@ func (c *cookery) press(l *clause) (fine bool) {
 	}
 	l.has("water", "juice")
 	for _, m := range list {
-		if c.material(m.item) != nil {
+		if material := c.material(m.item); material != nil && strings.HasSuffix(material.Slug, "-juice") {
+			fine = true // "squeeze the orange": it goes in as juice
+		} else if material != nil {
 			fine = c.preparing(m.item, preparing{"squeeze out juice", 3, c.now}) || fine
 		}
 	}

@@ -28,7 +28,8 @@ func methodWords(text string) (list []*token) {
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
-		" apart from ", " except ", " other than ", " except ").Replace(text)
+		" apart from ", " except ", " other than ", " except ", " what is left of ", " the rest of ",
+		" whatever is left of ", " the rest of ").Replace(text)
 	text = followsThat.ReplaceAllString(text, "")
 	if staysOn.MatchString(text) && (strings.Contains(text, "until") || anyTime.MatchString(text)) {
 		text = staysOn.ReplaceAllString(text, "cook on $1")
@@ -305,7 +306,7 @@ func init() {
 		valve knob dial timer pack packet carton bottle whisked scum coat coated coats ceasing ceaselessly melts melted spoonful every
 		unmoulded rubber cloudy fun amazing lines whipped pint pints spooned addition additions total dutch steady stay stays formed
 		string thread segments crackle segmented starch keeping alternating alternately alternate coulis electric tight fitting pin
-		basin iced mound mounded pattern patterns coins generous alone begun mixer rava tadka collects creamier solids reserved`) {
+		basin iced mound mounded pattern patterns coins generous alone begun mixer dollop hiss hisses remain package rava tadka collects creamier solids reserved`) {
 		filler[w] = true
 	}
 }
@@ -478,8 +479,8 @@ func (l *clause) lid() *bool {
 		return new(bool)
 	case l.find("water") >= 0 && l.has("enough water to cover", "water to cover", "water to just cover"):
 		return nil
-	case l.has("covered", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
-		l.has("half covered", "partly covered", "partially covered")
+	case l.has("covered", "lidded", "lid on", "with a lid", "with the lid", "under a lid", "cover", "put the lid on", "lid"):
+		l.has("half covered", "partly covered", "partially covered", "half lidded", "half on", "half off")
 		return new(true)
 	}
 	return nil

@@ -700,12 +700,12 @@ func (c *cookery) lastBowl() int {
 	return c.last[0].holder
 }
 
-// inAlready reports whether of all that is named some is in a pot by another line of the list: the stick of cinnamon, where the
-// list has ground cinnamon too.
+// inAlready reports whether of all that is named some is in a pot, by another line of the list it may be: the stick of cinnamon,
+// where the list has ground cinnamon too.
 func (c *cookery) inAlready(list []mention) bool {
 	return !slices.ContainsFunc(list, func(m mention) bool {
 		for i := range c.given {
-			if i != m.item && c.used[i] > 0 && c.given[i].Item.Material == c.given[m.item].Item.Material {
+			if c.used[i] > 0 && c.given[i].Item.Material == c.given[m.item].Item.Material {
 				return false
 			}
 		}

@@ -121,7 +121,7 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		case "two", "the", "of", "a", "one", "cold", "hot", "warm", "boiling":
 			continue
 		default:
-			return left
+			return left - min(c.laterShare(item), left)
 		}
 		if k > 0 && l.words[k-1].text == "two" && l.words[k].one == "third" {
 			share = 2.0 / 3
@@ -135,8 +135,47 @@ func (c *cookery) shareBefore(l *clause, at, item int) float64 {
 		}
 		return min(share, left)
 	}
-	return left
+	return left - min(c.laterShare(item), left)
 }
+
+// laterShare is how much of fat, milk or sugar later sentences take with an amount of their own, if that is not most of it: "fry
+// the nuts in a spoon of ghee", "grind with 1/4 cup of milk". What is taken of the hot milk is in the pot then.
+func (c *cookery) laterShare(item int) (sum float64) {
+	const littleFat, most = 0.25, 0.5
+	m := c.material(item)
+	if c.now < 0 || m == nil || m.Slug == "water" || !pours(m) && m.Behaviour != pantry.Fat && m.Kind != "sweetener" {
+		return 0
+	}
+	for _, text := range c.text[min(c.now+1, len(c.text)):] {
+		for _, found := range takesOwn.FindAllStringSubmatch(text, -1) {
+			if i, ok := c.first(found[3]); !ok || i != item || found[2] != "" {
+				continue
+			}
+			amount := strings.ToLower(found[1])
+			if strings.Contains(amount, "little") || strings.Contains(amount, "some") {
+				sum += littleFat * float64(boolInt(m.Behaviour == pantry.Fat))
+				continue
+			}
+			s := scan{reader: c.reader, line: &Line{}}
+			if q, _, ok := s.quantity(strings.Fields(spoonSaid.ReplaceAllString(amount, "tbsp"))); ok && q.number > 0 {
+				share, _ := c.shareOf(q.String(), item)
+				sum += share
+			}
+		}
+	}
+	if sum > most {
+		return 0
+	}
+	return sum
+}
+
+var (
+	// takesOwn is said of what is taken with an amount of its own; behind that whether it is hot, and its name.
+	takesOwn = regexp.MustCompile(`(?i)\b(?:in|with|heat|melt|add|into|using) ((?:another |about )?(?:a little|some|(?:\d[\d/. ]*|an? |half an? |one |two |three )` +
+		`(?:cups?|ml|l|g|tbsp|tsp|tablespoons?|teaspoons?|spoons?|spoonfuls?|glass(?:es)?)))(?: of)?(?: the| of)*(?: cold| melted| plain)* ` +
+		`(hot |warm |boiling |remaining )?([a-z]+ ?[a-z]*)`)
+	spoonSaid = regexp.MustCompile(`\b(?:spoons?|spoonfuls?)\b`)
+)
 
 // namedLater reports whether a later sentence names something again.
 func (c *cookery) namedLater(item int) bool {
