@@ -120,7 +120,7 @@ var (
 	collective = regexp.MustCompile(`(?i)\b(everything|all|rest|remaining|remainder|ingredients?|mixture|both|them|these|those|` +
 		`others?|spices?|` +
 		`nuts|fruit|dry|wet|topping|flavourings?|sweeteners?|sweeten|season|syrup|batter|paste|slurry|grains?|liquids?|pulses?|left)\b`)
-	restOf  = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?([a-z]+(?: [a-z]+){0,2})`)
+	restOf  = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?(?:[\d/. ]+(?:ml|l|g|cups?|tbsp|tsp|litres?) (?:of )?)?([a-z]+(?: [a-z]+){0,2})`)
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
 		`(?:it|this)\b|\b(?:add|transfer|put|tip|place|return) (?:back )?(?:in|into|to) `)
 	// Words after which something goes in, what says that it goes back to the flame, and where its name ends.
@@ -253,9 +253,11 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 	}
 	named := map[string]bool{"water": true}
 	text := s.Text + " . " + waiting
-	for grain, fat := range r.dressed { // "rub the rice with the ghee": that goes in with it
-		if fat.item >= 0 && slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].brought[r.slug(grain)] }) {
-			named[r.slug(fat.item)] = true
+	for grain, dressings := range r.dressed { // "rub the rice with the ghee": that goes in with it
+		for _, one := range dressings {
+			if one.item >= 0 && slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].brought[r.slug(grain)] }) {
+				named[r.slug(one.item)] = true
+			}
 		}
 	}
 	for _, k := range s.Steps {
@@ -463,6 +465,16 @@ func (r *second) mashing(s *Sentence) {
 	}
 }
 
+// workedOn is what the first preparation of a sentence is done with.
+func (r *second) workedOn(s *Sentence) string {
+	for _, k := range s.Steps {
+		if slugs := slices.Sorted(maps.Keys(r.steps[k].touched)); len(slugs) > 0 {
+			return slugs[0]
+		}
+	}
+	return ""
+}
+
 // beginsDoing reports whether words go on with what is done: "down by a third add the sugar".
 func beginsDoing(text string) bool {
 	word, _, _ := strings.Cut(text, " ")
@@ -473,6 +485,10 @@ func beginsDoing(text string) bool {
 func (r *second) shares(s *Sentence) {
 	told, _, _ := strings.Cut(s.Text, "until")
 	for _, found := range partSaid.FindAllStringSubmatch(told, -1) {
+		if begin, _, _ := strings.Cut(found[1], " "); (begin == "it" || begin == "them") && r.does(s, plan.Grind, plan.Mash) {
+			s.note(AllOfIt, r.called(r.workedOn(s)))
+			continue // "blend two thirds of it"
+		}
 		i, ok := r.first(found[1])
 		ok = ok && !beginsDoing(found[1])
 		for _, k := range s.Steps {

@@ -105,7 +105,7 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if len(list) == 0 && l.has("oven", "the oven", "grill") {
 		return true // it is heated before
 	}
-	if c.onlyFat(list) && l.minutes() == 0 {
+	if c.onlyFat(list) && l.minutes() == 0 && l.find("adding") < 0 {
 		c.hotFat(l, list)
 		return true
 	}
@@ -590,7 +590,7 @@ func (c *cookery) standing(l *clause) bool {
 		l.readAll()
 		return true // what is steeped beside the pot
 	}
-	if l.do == doRest && len(c.last) == 1 && c.dressed[c.last[0].item].share > 0 && namesNothing(c, l) && minutes == 0 {
+	if l.do == doRest && len(c.last) == 1 && len(c.dressed[c.last[0].item]) > 0 && namesNothing(c, l) && minutes == 0 {
 		l.readAll()
 		return true // fruit that draws juice
 	}

@@ -114,7 +114,9 @@ func (r *Reader) Read(text string) ([]Line, error) {
 			continue
 		}
 		text := strings.TrimSpace(strings.ToValidUTF8(raw, "�"))
-		if part := partAndList.FindStringSubmatch(text); part != nil && len(lines) < MaxIntakeLines && len(r.apart(part[2])) > 2 {
+		part := partAndList.FindStringSubmatch(text)
+		const fewest = 3
+		if part != nil && len(lines) < MaxIntakeLines && len(r.apart(part[2])) >= fewest-boolInt(headed.MatchString(part[1])) {
 			// "For the fruit: 200 g cherries, 1 tbsp sugar, 50 ml water"
 			lines = append(lines, Line{Number: number, Text: part[1] + ":", Heading: true, Note: part[1]})
 			text = part[2]
@@ -166,6 +168,53 @@ var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the 
 // apart parts a line with several things that need no amount of their own: "ghee, cashews and raisins",
 // "1/2 tsp each ginger powder and cardamom".
 func (r *Reader) apart(raw string) []string {
+	if list := r.apartByAmounts(raw); len(list) > 1 {
+		return list
+	}
+	return r.severally(raw)
+}
+
+// severally parts a line at its commas where what stands behind them begins with an amount of something else. What does not is
+// said of what stands before it: "300 g pumpkin, peeled, 1 tin coconut milk, 60 g rock sugar".
+func (r *Reader) severally(raw string) []string {
+	list, first := []string(nil), ""
+	for _, part := range commasOutside(clean(raw)) {
+		s := scan{reader: r, line: &Line{}}
+		_, rest, found := s.quantity(tokens(part))
+		m := s.find(strings.Join(rest, " "))
+		other := found && len(list) > 0 && m.slug != "" && m.slug != first
+		if len(list) > 0 && !other {
+			list[len(list)-1] += ", " + part
+			continue
+		}
+		list, first = append(list, part), m.slug
+	}
+	if len(list) < 2 {
+		return []string{raw}
+	}
+	return list
+}
+
+// commasOutside parts a text at commas and semicolons that stand in no brackets.
+func commasOutside(text string) (list []string) {
+	deep, from := 0, 0
+	for k, c := range text {
+		switch c {
+		case '(', '[':
+			deep++
+		case ')', ']':
+			deep--
+		case ',', ';':
+			if next := k + 1; deep == 0 && (c == ';' || next == len(text) || text[next] == ' ') {
+				list, from = append(list, strings.TrimSpace(text[from:k])), next
+			}
+		}
+	}
+	return append(list, strings.TrimSpace(text[from:]))
+}
+
+// apartByAmounts is the same of things that have an amount each, or none of them.
+func (r *Reader) apartByAmounts(raw string) []string {
 	text := clean(raw)
 	if both := bothOf.FindStringSubmatch(text); both != nil { // "zest and juice of 1 lemon"
 		return []string{both[1] + both[2] + " of " + both[4], both[3] + " of " + both[4]}

@@ -54,8 +54,15 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if done, fine := c.addSteeped(l, before); done {
 		return fine
 	}
-	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && c.staysInOven(l, l.minutes()) {
-		return true // "stir again after a further 30 minutes"
+	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && l.minutes() > 0 && c.inDish() {
+		again := l.has("further", "another", "more") // "stir again after a further 30 minutes"
+		l.readAll()
+		c.steeped[c.now] = !again // when it is stirred is no span of time
+		return !again || c.staysInOven(l, l.minutes())
+	}
+	if at := c.bowlOfSentence(); at >= 0 && namesNothing(c, l) && beatsOn.MatchString(l.verb+" "+l.text()) {
+		l.readAll()
+		return true // "add the sugar and beat to soft peaks"
 	}
 	if c.fillsGreased(l) || c.poursPudding(l) || c.tossesForTop(l, before) {
 		return true
@@ -164,13 +171,18 @@ func (c *cookery) tossesForTop(l *clause, before []mention) bool {
 		return true
 	}
 	fruit := c.material(before[0].item)
-	if len(before) != 1 || len(c.unused(l)) != 1 || fruit.Kind != "fruit" || !c.namedLater(before[0].item) || warmsIt.MatchString(c.ahead) ||
+	const most = 3
+	if dressings := len(c.unused(l)); len(before) != 1 || dressings == 0 || dressings > most || fruit.Kind != "fruit" || !c.namedLater(before[0].item) || warmsIt.MatchString(c.ahead) ||
 		cooksIt.MatchString(c.ahead) {
 		return false
 	}
-	dressing := c.mentions(l)[0] // "dice the mango and mix with the lime juice ... top with the mango"
-	c.dressed[before[0].item], c.reserved[dressing.item] = dressing, dressing.share
-	delete(c.said, dressing.item)
+	for _, dressing := range c.mentions(l) { // "dice the mango and mix with the lime juice ... top with the mango"
+		if dressing.item >= 0 && dressing.share > 0 {
+			c.dressed[before[0].item] = append(c.dressed[before[0].item], dressing)
+			c.reserved[dressing.item] = dressing.share
+			delete(c.said, dressing.item)
+		}
+	}
 	c.last = before
 	return true
 }
@@ -665,7 +677,8 @@ func (c *cookery) comesBack(list []mention) bool {
 // the remaining sugar"; -1 for none.
 func (c *cookery) whipped(l *clause) int {
 	bowl := c.mixedLast()
-	if bowl < 0 || !slices.Contains([]string{"beat", "whisk", "whip"}, l.verb) || !l.beginsWith("in") {
+	beatsIn := slices.Contains([]string{"beat", "whisk", "whip"}, l.verb) && l.beginsWith("in")
+	if bowl < 0 || !beatsIn && (l.verb != "add" || !beatsOn.MatchString(c.ahead)) {
 		return -1
 	}
 	if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at != c.now-1 || !beatenFirst.MatchString(c.text[at]) {
@@ -673,6 +686,9 @@ func (c *cookery) whipped(l *clause) int {
 	}
 	return bowl
 }
+
+// beatsOn is said of egg or cream that is beaten on when something has gone in.
+var beatsOn = regexp.MustCompile(`\b(?:beat|whisk|whip|beating|whisking|whipping)\b.*\b(?:peaks?|stiff|glossy|firm|thick|pale)\b`)
 
 // beatenFirst is said of what is beaten beside the pot.
 var beatenFirst = regexp.MustCompile(`(?i)\b(?:beat|whip|whisk)\b`)

@@ -126,13 +126,14 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	own := len(given)
 	given = fruitApart(eggsApart(given, method), method)
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, shared: map[string][]int{},
+		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, beside: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
-		dressed: map[int]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
+		dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
 	}
+	c.lastWords()
 	var sentences []Sentence
 	told := Sentences(method)
 	c.text = slices.Clone(told)
@@ -292,8 +293,13 @@ func (r *Cooked) lead(c *cookery) {
 			if k > 0 {
 				before = r.Sentences[k-1].Steps
 			}
+			whole := s.Text
+			if c.beside[k] {
+				s.Text = ifNeeded.ReplaceAllString(whole, "")
+			}
 			s.recheck(r.Plan, before)
 			again.read(s, waiting)
+			s.Text = whole
 			if c.steeped[k] {
 				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool {
 					return d.Of == TimeLost || d.Of == NotDone && (d.Words == "soak" || d.Words == "steep")
@@ -315,7 +321,7 @@ func (r *Cooked) lead(c *cookery) {
 			}
 		}
 		unsure := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of != HowLong })
-		if r.ByList || s.Understood() && !unsure && !c.kept[k] && s.As == "" || beside < 0 {
+		if r.ByList || s.Understood() && !unsure && !c.kept[k] && !c.beside[k] && s.As == "" || beside < 0 {
 			continue
 		}
 		const most = 500
@@ -343,6 +349,7 @@ type cookery struct {
 	steps        []plan.Step
 	doubts       map[int][]Doubt // by sentence
 	kept         map[int]bool
+	beside       map[int]bool // sentences that say what is done in some case only, beside what they do
 	taken        []taking
 
 	text    []string // the sentences
@@ -363,19 +370,19 @@ type cookery struct {
 	offHeat  bool
 	flame    vessel.Flame // turned to, for what comes
 	lid      *bool
-	sealed   bool             // the lid of a cooker is closed, and nothing has cooked in it yet
-	bowls    bool             // it is shared out before it cools
-	shared   map[string][]int // by the name of what is fried: further sentences that add to it
-	reserved map[int]float64  // of items: the share that is kept for later
-	steeps   int              // the sentence in which something is steeped beside the pot; -1 for none
-	greased  int              // the sentence in which a dish is buttered for the oven; -1 for none
-	steeped  map[int]bool     // sentences in which something was: their minutes are its
-	strained map[int]bool     // sentences that strain, or let cool, what needs no step for it
-	pressed  map[int]bool     // sentences that press coconut: they were read together, and figures of one may be of another
-	dressed  map[int]mention  // by what is tossed in it: fat that goes in with that
-	powdered map[int]int      // of items that flavour: the sentence that grinds them
-	joined   int              // how often something was added to what is fried
-	assumed  int              // the step whose end is our own guess; -1: none
+	sealed   bool              // the lid of a cooker is closed, and nothing has cooked in it yet
+	bowls    bool              // it is shared out before it cools
+	shared   map[string][]int  // by the name of what is fried: further sentences that add to it
+	reserved map[int]float64   // of items: the share that is kept for later
+	steeps   int               // the sentence in which something is steeped beside the pot; -1 for none
+	greased  int               // the sentence in which a dish is buttered for the oven; -1 for none
+	steeped  map[int]bool      // sentences in which something was: their minutes are its
+	strained map[int]bool      // sentences that strain, or let cool, what needs no step for it
+	pressed  map[int]bool      // sentences that press coconut: they were read together, and figures of one may be of another
+	dressed  map[int][]mention // by what is tossed in it: fat, juice or sugar that goes in with that
+	powdered map[int]int       // of items that flavour: the sentence that grinds them
+	joined   int               // how often something was added to what is fried
+	assumed  int               // the step whose end is our own guess; -1: none
 }
 
 func (c *cookery) doubt(of DoubtOf, words, amount string) {

@@ -102,6 +102,32 @@ func (r *Reader) namesOf(g Given) []string {
 	return list
 }
 
+// lastWords lets things be called by the last word of their name, where nothing else ends so: "the flakes" of millet flakes.
+func (c *cookery) lastWords() {
+	const shortest = 5 // letters
+	last := make([]string, len(c.given))
+	for i := range c.given {
+		name, _, _ := strings.Cut(bracketed.ReplaceAllString(c.given[i].Text, ""), ",")
+		words := plainWords(name)
+		if len(words) > 1 {
+			last[i] = words[len(words)-1]
+		}
+	}
+	for i, word := range last {
+		taken := slices.ContainsFunc(last[:i], func(other string) bool { return other == word }) || slices.Contains(last[i+1:], word)
+		if len(word) < shortest || taken || c.isName(word) || describes[word] || doing[word] != "" || filler[word] || besideUnit[word] ||
+			vagueNames[word] || len(c.names[i]) == 0 {
+			continue
+		}
+		if _, unit := intakeUnits[word]; !unit && !strings.ContainsFunc(word, unicode.IsDigit) {
+			c.names[i] = append(c.names[i], word)
+		}
+	}
+}
+
+// vagueNames are last words of names that are said of other things as well.
+var vagueNames = wordSet("water cream paste syrup powder sauce juice mixture batter topping caramel custard puree")
+
 // commonly are what cooks call things in a method, by a piece of the slug.
 var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", "pulse"}, "masoor": {"dal", "lentil", "pulse"},
 	"urad":   {"dal", "lentil", "pulse"},
@@ -420,6 +446,9 @@ func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 		c.waterForLater(i, cmp.Or(first(c.amountBefore(l, k)), c.amountAfter(l, k+length))) {
 		return true
 	}
+	if i := candidates[0]; c.given[i].Item.Material == "water" && !c.given[i].inMethod && plentySaid.MatchString(l.text()) && c.restLater(i) {
+		return true // the list's is for what comes: "in plenty of water ... bring the remaining water to the boil"
+	}
 	if i := candidates[0]; c.waterFor(l, k, length, i) {
 		return true
 	}
@@ -446,6 +475,9 @@ func (c *cookery) waterFor(l *clause, k, length, item int) bool {
 		return !slices.ContainsFunc(c.namedIn(l.text()), func(here []int) bool { return here[0] == group[0] })
 	})
 }
+
+// plentySaid is said of water that nobody measures.
+var plentySaid = regexp.MustCompile(`\b(?:plenty|lots|a lot|a large pan|a large pot) of [a-z ]{0,20}water\b`)
 
 // forSaid is what a line of the list is for.
 var forSaid = regexp.MustCompile(`(?i)\b(?:for|to (?:melt|dissolve|cook|boil|soak)) (.+)$`)

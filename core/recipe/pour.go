@@ -118,7 +118,7 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 			step.Items = append(step.Items, item)
 			c.holders[c.at].items = append(c.holders[c.at].items, m.item)
 		}
-		if fat, ok := c.dressed[m.item]; ok {
+		for _, fat := range c.dressed[m.item] {
 			delete(c.reserved, fat.item)
 			if item, ok := c.take(fat); ok {
 				step.Items = append(step.Items, item)
@@ -179,7 +179,7 @@ func (c *cookery) roastedApart(list []mention) bool {
 
 // putIn is said of what goes into a pot.
 var putIn = regexp.MustCompile(`(?i)\b(?:adds?|combines?|puts?|(?:tip|stir|pour|mix|fold|drop|slide)s? in) ([^.;]*?)` +
-	`(?:\b(?:to|into|onto|with|until|in (?:an?|the)|and (?:cook|simmer|boil|stir|mix|bring|heat))\b|$)`)
+	`(?:\b(?:to|into|onto|with|until|in (?:an?|the)|and (?:cook|simmer|boil|stir|mix|bring|heat|let|leave)|lid)\b|$)`)
 
 func boolShare(all bool) float64 {
 	if all {

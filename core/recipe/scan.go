@@ -600,6 +600,12 @@ func (s *scan) material(name, note string, asides []string) {
 		note = strings.Trim("with "+mixed+", "+note, " ,")
 		l.Note = note
 	}
+	for _, word := range []string{"dissolved", "soaked", "steeped", "infused"} { // "saffron dissolved in 1/4 cup hot water"
+		if before, how, has := cutWord(name, word); has && strings.HasPrefix(how, "in ") {
+			name, note = before, strings.Trim(word+" "+how+", "+note, " ,")
+			l.Note = note
+		}
+	}
 	for _, word := range []string{"for", "to"} { // "sugar for the syrup", "nutmeg to grate over"
 		if before, purpose, has := cutWord(name, word); has {
 			name, note = before, strings.Trim(word+" "+purpose+", "+note, " ,")

@@ -32,6 +32,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
+	text = c.onlyIfNeeded(text)
 	if farewell.MatchString(text) || takesVessel.MatchString(text) || greasesWith.MatchString(text) || doneWhen.MatchString(text) ||
 		(looksSo.MatchString(text) || wanted.MatchString(text)) && !asksMore.MatchString(text) {
 		return true
@@ -83,6 +84,26 @@ func (c *cookery) sentence(text string) (passed bool) {
 	}
 	return passed
 }
+
+// onlyIfNeeded takes out of a sentence what it adds in some case only, and keeps that as a note: "simmer for 20 minutes, adding
+// water if it gets too dry".
+func (c *cookery) onlyIfNeeded(text string) string {
+	rest := strings.TrimSpace(ifNeeded.ReplaceAllString(text, ""))
+	const fewest = 2 // words
+	words := roughly(rest)
+	if rest == text || len(words) < fewest || !slices.ContainsFunc(words, func(w *token) bool { return doing[w.text] != "" && doing[w.text] != doPass }) {
+		return text
+	}
+	c.beside[c.now] = true
+	return rest
+}
+
+// ifNeeded is said of what is added in some case only.
+var ifNeeded = regexp.MustCompile(`(?i)[,;]? *\b(?:and |but )?(?:add(?:ing)?|pour(?:ing)? in|top(?:ping)? (?:it )?up with|` +
+	`thin(?:ning)?(?: it)? (?:down )?with|loosen(?:ing)?(?: it)? with) [^,.;()]{2,60}? (?:if|when|whenever|as|should) ` +
+	`(?:it |the [a-z]+ |you |this |they )?(?:(?:is|are|looks?|gets?|seems?|becomes?|feels?|turns?|starts? to|begins? to|find it|be) )?` +
+	`(?:needed|necessary|required|needs?(?: be| it| to| more)?|(?:too |very |a bit |a little )*(?:dry|thick|stiff)|sticks?|` +
+	`catch(?:es)?)\b[^,.;]*`)
 
 // partsAtWhen parts a sentence where it waits for something again: "stir in the butter, and when it is nearly cold add the eggs".
 func partsAtWhen(tokens []*token) (parts [][]*token) {

@@ -300,6 +300,8 @@ var inPassing = []meaning{
 		return last >= 0 && c.steps[last].Do == plan.Fry && !namesNew(c, l)
 	}, do: doNothing},
 	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
+	{verbs: "let leave", has: []string{"it alone", "alone", "the skin form", "a skin form"}, when: both(inPot, untimed), do: doNothing,
+		then: readAll},
 	{verbs: "let leave allow", finds: []string{"crackle", "splutter", "sizzle", "pop", "bloom"}, when: both(untimed, namesNothing),
 		do:   doNothing,
 		then: readAll},
@@ -315,7 +317,7 @@ var inPassing = []meaning{
 	},
 		do: doNothing, then: func(c *cookery, l *clause) {
 			list := c.dresses(l)
-			c.dressed[list[0].item] = list[1]
+			c.dressed[list[0].item] = list[1:]
 			c.mentions(l)
 		}},
 	{verbs: "press", has: []string{"film", "wrap", "paper", "parchment", "cling film", "a circle of"}, do: doNothing},
@@ -548,6 +550,8 @@ var meanings = []meaning{
 	{when: func(_ *cookery, l *clause) bool { return (l.do == doAdd || l.verb == "divide") && l.container() != "" }, do: doMove},
 	{of: []action{doAdd}, has: []string{"to the boil", "to a boil"}, do: doBoil},
 	{verbs: "pulse", of: []action{doGrind}, when: inPot, do: doMash},
+	{verbs: "blend", when: inPot, has: []string{"to a smooth puree", "to a puree", "to a smooth purée", "to a purée", "smooth puree"},
+		do: doMash},
 	{verbs: "blend", when: both(inPot, namesNothing), do: doMash},
 	{verbs: "blend", when: func(c *cookery, l *clause) bool {
 		return !inPot(c, l) && c.lastBowl() < 0 && !slices.ContainsFunc(c.unused(l), func(m mention) bool {

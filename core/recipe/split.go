@@ -551,9 +551,18 @@ func tellsOnly(line string) bool {
 	return len(strings.Fields(line)) >= fewest && !isSentence(line)
 }
 
+// greets is said of a line that speaks to its readers.
+var greets = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|good)\b|\b(?:is|was|are|were|here)\b`)
+
 // isTitle reports whether a first line is what the recipe is called.
 func isTitle(line string) bool {
 	const most = 60
-	return len(line) <= most && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") && !strings.ContainsAny(line, ".,;!?|") &&
-		len(strings.Fields(line)) >= 2
+	const longer = 90 // for one that says which pudding it is
+	marks := ".,;!?|"
+	named := dishes.MatchString(line) && !hasAmount(line) && !isSentence(line) && !greets.MatchString(line)
+	if named {
+		marks = ".;!?|" // "Carrot kheer, pressure cooker method"
+	}
+	return len(line) <= most+(longer-most)*boolInt(named) && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") &&
+		!strings.ContainsAny(line, marks) && len(strings.Fields(line)) >= 2
 }
