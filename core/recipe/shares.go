@@ -28,6 +28,9 @@ func (c *cookery) amountBefore(l *clause, k int) (text string, from int) {
 		if !ok || q.unit == "" || q.number <= 0 || from > 0 && words[from-1] == "in" && q.unit == "bowl" { // "in a bowl whisk the yolks"
 			continue
 		}
+		if !topsWith.MatchString(strings.Join(words[from:k], " ")) { // "80 g of washed rice", and no "sprinkle of toasted almonds"
+			rest = slices.DeleteFunc(slices.Clone(rest), func(w string) bool { return describes[w] })
+		}
 		if between := strings.Join(rest, " "); !plainBetween.MatchString(between) {
 			continue
 		}

@@ -221,6 +221,13 @@ func plainLine(raw string) string {
 // onOneLine takes a heading that has what belongs to it behind it: "Method: boil the milk". A note is of its line alone.
 func (s *splitting) onOneLine(line string) bool {
 	const least = 8 // letters
+	if list, rest := listInASentence(clean(line)); len(list) > 0 {
+		if rest != "" {
+			list = append(list, rest)
+		}
+		s.blocks = append(s.blocks, block{part: listPart, lines: list})
+		return true
+	}
 	head, rest, colon := strings.Cut(clean(line), ":")
 	if !colon {
 		head, rest, colon = strings.Cut(clean(line), " - ")
@@ -239,6 +246,37 @@ func (s *splitting) onOneLine(line string) bool {
 	}
 	return true
 }
+
+// listInASentence parts a list that is told: "You need a cup of rice, two pints of milk and some nutmeg." rest is what the line says
+// behind it.
+func listInASentence(line string) (list []string, rest string) {
+	const fewest = 3
+	found := needsSaid.FindStringSubmatch(line)
+	if found == nil {
+		return nil, ""
+	}
+	told := found[1]
+	if end := sentenceEnd.FindStringIndex(told); end != nil {
+		told, rest = told[:end[0]], strings.TrimSpace(told[end[1]:])
+	}
+	with := 0
+	for _, one := range commasOutside(told) {
+		one = strings.TrimPrefix(one, "and ")
+		words := roughly(one)
+		if len(words) == 0 || doing[words[0].text] != "" && !greasing[words[0].text] && !nounish[words[0].text] {
+			return nil, "" // "take a cup of rice, wash it, ..."
+		}
+		with += boolInt(withAmount.MatchString(one))
+		list = append(list, one)
+	}
+	if len(list) < fewest || with < fewest-1 {
+		return nil, ""
+	}
+	return list, rest
+}
+
+// needsSaid is how a list begins that is told.
+var needsSaid = regexp.MustCompile(`(?i)^(?:for (?:this|it) )?(?:you(?:'ll| will| would)? need|we need|it needs|it takes|i (?:use|take)|take)[: ]+(.+)$`)
 
 // inOneLine parts a list that stands in one line: "1 cup rice, 1 l milk, a pinch of saffron".
 func inOneLine(text string) []string {
@@ -446,7 +484,7 @@ func (s *splitting) withoutHeadings() {
 			}
 		}
 	}
-	if len(s.list) == 0 && s.name != "" {
+	if len(s.list) == 0 && len(s.method) == 0 && s.name != "" {
 		s.list, s.name = []string{s.name}, ""
 	}
 	if len(s.blocks) == 1 && len(s.method) == 0 && s.name != "" { // a list and nothing else: its first line may be one of it

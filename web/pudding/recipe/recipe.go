@@ -108,6 +108,9 @@ func (s *Screen) Read(c *gin.Context) error {
 	var lines []recipe.Line
 	reader := recipe.NewReader(plan.HomePantry(home), home.Measures)
 	if f.Err() == nil {
+		if f.Text("list") == "" { // it is told without one
+			f.Typed.Set("list", strings.Join(reader.ListOf(f.Text("method")), "\n"))
+		}
 		if lines, err = reader.Read(f.Text("list")); err != nil {
 			f.Fault("list", err)
 		} else if len(lines) == 0 {
@@ -468,6 +471,7 @@ type lineView struct {
 	Key                                   string
 	Number                                int
 	Text, Material, Amount, Also, Note    string
+	Usual                                 string // where the list gives none
 	Asks                                  []string
 	Heading, Understood, NoAmount, Differ bool
 	Skip                                  bool
@@ -485,6 +489,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, reader *r
 	for _, m := range all.All() {
 		v.Names = append(v.Names, m.Name)
 	}
+	bowls, _ := strconv.Atoi(strings.TrimSpace(f.Text("bowls")))
 	for i, l := range lines {
 		key := strconv.Itoa(i)
 		one := lineView{Key: key, Number: l.Number, Text: l.Text, Heading: l.Heading, Amount: l.Amount, Also: l.Also, Note: l.Note,
@@ -495,6 +500,10 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, reader *r
 		}
 		for _, ask := range l.Asks {
 			one.Asks = append(one.Asks, say.Fault(ask.Why))
+		}
+		if one.NoAmount {
+			one.Usual = reader.UsualAmount(l.Material, bowls)
+			one.Amount = one.Usual
 		}
 		if typed, again := f.Typed["material"+key]; again {
 			one.Material, one.Amount = typed[0], f.Text("amount"+key)

@@ -55,6 +55,27 @@ func TestARecipeIsRead(t *testing.T) {
 	require.Contains(t, got.Location, "/puddings/")
 }
 
+// A recipe that is told without a list is read, and what it has no amount for has a usual one, which is said; taken out, it is out.
+func TestARecipeThatIsTold(t *testing.T) {
+	h := &house{}
+	site := frametest.New(t)
+	s := New(site.App, h)
+	site.POST("/intake", s.Read)
+	site.POST("/intake/create", s.Create)
+	const told = "Aunt's rice\nBoil a litre of milk with 80 g of washed basmati rice for 40 minutes. Stir in 100 g sugar and some cardamom."
+	site.Post("/intake", "list", told, "bowls", "4", "serve", "hot").MustSay(t, 200, `value="Aunt&#39;s rice"`, "a litre of milk",
+		"80 g of basmati rice", `value="0.25 tsp"`, "so much is usual for 4 bowls")
+	site.Post("/intake", "list", "I like puddings. They are nice with milk.", "bowls", "4").MustSay(t, 422, "paste the ingredients")
+
+	const list = "1 l milk\n80 g basmati rice\ncardamom"
+	site.Post("/intake", "list", list, "bowls", "20").MustSay(t, 200, `value="1.5 tsp"`, "usual for 20 bowls")
+	fields := []string{"list", list, "bowls", "4", "serve", "hot", "material0", "Whole milk", "amount0", "1 l", "material1",
+		"Basmati rice (white)", "amount1", "80 g", "material2", "Cardamom (ground seed)", "amount2", ""}
+	got := site.Post("/intake", fields...)
+	got.MustSay(t, 200, "it goes into the notes unless you give one")
+	require.NotContains(t, got.Body, "is usual for")
+}
+
 // What was understood shows where each line goes, points to the sentences that are read wrongly most often, and says what
 // comes of it; a method that serves it cold has that chosen, until the cook chooses.
 func TestWhereEachLineGoes(t *testing.T) {
