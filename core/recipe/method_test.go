@@ -1,6 +1,7 @@
 package recipe_test
 
 import (
+	"cmp"
 	"fmt"
 	"os"
 	"strings"
@@ -36,7 +37,8 @@ func tryText(t testing.TB, list, method string) (recipe.Cooked, error) {
 	require.NoError(t, err)
 	var given []recipe.Given
 	section := ""
-	for _, l := range lines {
+	supplied := r.Supply(lines, method, 6)
+	for k, l := range lines {
 		if l.Heading {
 			section = l.Note
 			continue
@@ -45,7 +47,7 @@ func tryText(t testing.TB, list, method string) (recipe.Cooked, error) {
 			continue
 		}
 		if l.Amount == "" {
-			l.Amount = "1 pinch"
+			l.Amount = cmp.Or(supplied[k].Amount, "1 pinch")
 		}
 		given = append(given, recipe.Given{Item: plan.Item{Material: l.Material, Amount: l.Amount, State: l.State}, Text: l.Text,
 			Note: l.Note, Section: section})

@@ -246,24 +246,31 @@ func FuzzListOf(f *testing.F) {
 	})
 }
 
-// What is to taste has a usual amount, in measures that there are; what a pudding is made of has none.
-func TestUsualAmounts(t *testing.T) {
+// What the list gives no amount of has that of the method, or a usual one, in measures that there are; what a pudding is made of
+// has none.
+func TestAmountsThatTheListLeavesOut(t *testing.T) {
 	r := reader()
-	for slug, want := range map[string]string{"cardamom": "0.25 tsp", "saffron": "12 thread", "cashew": "2 tbsp", "ghee": "1 tbsp",
-		"sugar-white": "4 tbsp", "vanilla-pod": "1 pod", "nutmeg": "0.125 tsp", "milk-whole": "", "rice-short": "", "fresh-cheese": "",
-		"nothing": ""} {
-		require.Equal(t, want, r.UsualAmount(slug, 4), slug)
+	lines := func(text string) []recipe.Line {
+		list, err := r.Read(text)
+		require.NoError(t, err)
+		return list
 	}
-	require.Equal(t, "10 tbsp", r.UsualAmount("cashew", 20))
-	require.Empty(t, r.UsualAmount("cardamom", 0))
+	usual := func(amount string) recipe.Supplied { return recipe.Supplied{Amount: amount, Usual: true} }
+	require.Equal(t, []recipe.Supplied{{}, usual(""), usual("0.25 tsp"), usual("12 thread"), {Amount: "2 tbsp"}, {Amount: "1 pinch"}},
+		r.Supply(lines("1 l milk\nrice\ncardamom\nsaffron\nghee\nsalt"),
+			"Fry the rice in a tbsp of ghee. Add the milk, a pinch of salt and the spices. Stir in another tbsp of ghee.", 4)[:6])
+	require.Equal(t, usual("10 tbsp"), r.Supply(lines("cashews"), "", 20)[0])
+	require.Equal(t, usual(""), r.Supply(lines("cashews"), "", 0)[0])
 	for _, m := range pantry.Standard().All() {
 		for bowls := 1; bowls <= 30; bowls++ {
-			if text := r.UsualAmount(m.Slug, bowls); text != "" {
-				amount, err := measure.ParseAmount(text)
-				require.NoError(t, err, text)
-				_, err = measure.Measures{}.Grams(amount, m.Body())
-				require.NoError(t, err, "%s %s", text, m.Slug)
+			text := r.Supply([]recipe.Line{{Material: m.Slug, Text: m.Name}}, "", bowls)[0].Amount
+			if text == "" {
+				continue
 			}
+			amount, err := measure.ParseAmount(text)
+			require.NoError(t, err, text)
+			_, err = measure.Measures{}.Grams(amount, m.Body())
+			require.NoError(t, err, "%s %s", text, m.Slug)
 		}
 	}
 }

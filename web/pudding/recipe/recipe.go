@@ -471,7 +471,7 @@ type lineView struct {
 	Key                                   string
 	Number                                int
 	Text, Material, Amount, Also, Note    string
-	Usual                                 string // where the list gives none
+	Supplied                              recipe.Supplied // where the list gives none
 	Asks                                  []string
 	Heading, Understood, NoAmount, Differ bool
 	Skip                                  bool
@@ -490,6 +490,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, reader *r
 		v.Names = append(v.Names, m.Name)
 	}
 	bowls, _ := strconv.Atoi(strings.TrimSpace(f.Text("bowls")))
+	supplied := reader.Supply(lines, f.Text("method"), bowls)
 	for i, l := range lines {
 		key := strconv.Itoa(i)
 		one := lineView{Key: key, Number: l.Number, Text: l.Text, Heading: l.Heading, Amount: l.Amount, Also: l.Also, Note: l.Note,
@@ -502,8 +503,7 @@ func (s *Screen) showRead(c *gin.Context, status int, f *frame.Fields, reader *r
 			one.Asks = append(one.Asks, say.Fault(ask.Why))
 		}
 		if one.NoAmount {
-			one.Usual = reader.UsualAmount(l.Material, bowls)
-			one.Amount = one.Usual
+			one.Amount, one.Supplied = supplied[i].Amount, supplied[i]
 		}
 		if typed, again := f.Typed["material"+key]; again {
 			one.Material, one.Amount = typed[0], f.Text("amount"+key)
