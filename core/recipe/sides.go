@@ -67,7 +67,8 @@ func likeList(plain string) (weight int) {
 	if begins && told == 0 {
 		return weight // "Half a pound of rice. Three pints of milk."
 	}
-	return weight - min(len(innerEnd.FindAllString(plain, -1)), several) - boolInt(strings.HasSuffix(plain, ".") && (count > short || !hasAmount(plain)))
+	ends := strings.HasSuffix(plain, ".") && (count > short || !hasAmount(plain))
+	return weight - min(len(innerEnd.FindAllString(plain, -1)), several) - boolInt(ends)
 }
 
 // roughly are the words of a line and what parts them: to read it wholly takes much longer.

@@ -276,7 +276,8 @@ func listInASentence(line string) (list []string, rest string) {
 }
 
 // needsSaid is how a list begins that is told.
-var needsSaid = regexp.MustCompile(`(?i)^(?:for (?:this|it) )?(?:you(?:'ll| will| would)? need|we need|it needs|it takes|i (?:use|take)|take)[: ]+(.+)$`)
+var needsSaid = regexp.MustCompile(`(?i)^(?:for (?:this|it) )?(?:you(?:'ll| will| would)? need|we need|it needs|it takes|` +
+	`i (?:use|take)|take)[: ]+(.+)$`)
 
 // inOneLine parts a list that stands in one line: "1 cup rice, 1 l milk, a pinch of saffron".
 func inOneLine(text string) []string {

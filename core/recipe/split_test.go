@@ -258,7 +258,7 @@ func TestAmountsThatTheListLeavesOut(t *testing.T) {
 	usual := func(amount string) recipe.Supplied { return recipe.Supplied{Amount: amount, Usual: true} }
 	require.Equal(t, []recipe.Supplied{{}, usual(""), usual("0.25 tsp"), usual("12 thread"), {Amount: "2 tbsp"}, {Amount: "1 pinch"}},
 		r.Supply(lines("1 l milk\nrice\ncardamom\nsaffron\nghee\nsalt"),
-			"Fry the rice in a tbsp of ghee. Add the milk, a pinch of salt and the spices. Stir in another tbsp of ghee.", 4)[:6])
+			"Fry the rice in a tbsp of ghee. Add the milk, a pinch of salt and the spices. Stir in one tbsp of ghee.", 4)[:6])
 	require.Equal(t, usual("10 tbsp"), r.Supply(lines("cashews"), "", 20)[0])
 	require.Equal(t, usual(""), r.Supply(lines("cashews"), "", 0)[0])
 	for _, m := range pantry.Standard().All() {
