@@ -120,7 +120,8 @@ var (
 	collective = regexp.MustCompile(`(?i)\b(everything|all|rest|remaining|remainder|ingredients?|mixture|both|them|these|those|` +
 		`others?|spices?|` +
 		`nuts|fruit|dry|wet|topping|flavourings?|sweeteners?|sweeten|season|syrup|batter|paste|slurry|grains?|liquids?|pulses?|left)\b`)
-	restOf  = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?(?:[\d/. ]+(?:ml|l|g|cups?|tbsp|tsp|litres?) (?:of )?)?([a-z]+(?: [a-z]+){0,2})`)
+	restOf = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?(?:[\d/. ]+(?:ml|l|g|cups?|tbsp|tsp|` +
+		`litres?) (?:of )?)?([a-z]+(?: [a-z]+){0,2})`)
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
 		`(?:it|this)\b|\b(?:add|transfer|put|tip|place|return) (?:back )?(?:in|into|to) `)
 	// Words after which something goes in, what says that it goes back to the flame, and where its name ends.
@@ -138,7 +139,8 @@ var (
 	negated  = regexp.MustCompile(`(?i)^ ?(?:when|once|as soon as|after|until|till|while)\b|\b(?:not|never|without|don't|before|` +
 		`avoid|if|unless|no longer|otherwise|or it)\b`)
 	pressureSaid = regexp.MustCompile(`(?i)\b(?:pressure|whistles?)\b`)
-	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|go(?:es|ing)? down|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|open(?:ed)?|falls?|` +
+	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|go(?:es|ing)? down|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|` +
+		`open(?:ed)?|falls?|` +
 		`cools?|comes? down|` +
 		`off|pressure cooker|by itself|counting|naturally|weight|dies|died|steam out)\b`)
 	heatSaid = regexp.MustCompile(`(?i)\b(?:(?:bring|brought|let|allow|comes?|came|get)\b.*\b(?:to (?:a|the) (?:[a-z]+ )?(?:boil|` +
@@ -407,8 +409,8 @@ func (r *second) doings(s *Sentence) {
 			s.note(NotDone, "fry")
 		}
 	}
-	if !heatsSaid.MatchString(s.Text) && !heldUnder.MatchString(s.Text) && cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && len(s.Steps) > 0 && !r.does(s,
-		plan.Cool, plan.Chill, plan.Rest) {
+	cools := cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && !heatsSaid.MatchString(s.Text)
+	if cools && !heldUnder.MatchString(s.Text) && len(s.Steps) > 0 && !r.does(s, plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
 	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == InAlready || d.Of == NotDone || d.Of == Unread })

@@ -878,7 +878,8 @@ var (
 		`(?:gone|boiled away|boiled off|evaporated|disappeared|cooked away|steamed off)\b`)
 	// "let it reduce for half an hour"
 	partOfAnHour = regexp.MustCompile(`\bhalf (?:an )?hour\b|\bhour and a (?:half|quarter)\b|\bquarters? of an hour\b`)
-	leftSaid     = regexp.MustCompile(`\b(?:is|are) (?:about |down to )?half (?:of )?(?:its|their|the) (?:original )?(?:volume|size|quantity|amount)\b|` +
+	leftSaid     = regexp.MustCompile(`\b(?:is|are) (?:about |down to )?half (?:of )?(?:its|their|the) ` +
+		`(?:original )?(?:volume|size|quantity|amount)\b|` +
 		`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
 		`(?:is|are|remains?) ?(?:left)?\b`)
 	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +

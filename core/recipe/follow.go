@@ -227,7 +227,8 @@ func (c *cookery) when(l *clause) {
 		c.answer()
 	case heats && c.steps[last].Until.TempC != nil && *c.steps[last].Until.TempC <= steaming && (until.TempC != nil || until.Boil):
 		c.steps[last].Until = until // "warm the milk. Just before it boils"
-	case heats && c.steps[last].Until.Boil && l.find("begins") < 0 && l.find("starts") < 0 && (until.RemainingPct != nil || until.Thickness != nil || until.Doneness != nil):
+	case heats && c.steps[last].Until.Boil && l.find("begins") < 0 && l.find("starts") < 0 &&
+		(until.RemainingPct != nil || until.Thickness != nil || until.Doneness != nil):
 		c.heat(l, vessel.Simmer, *until) // "boil over a medium flame. When it is down by a third"
 	case heats && !more && (until.Minutes == nil || c.steps[last].Until.Minutes != nil):
 		// it is said already how that ends; what it looks like then is its sign

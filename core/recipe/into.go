@@ -172,7 +172,8 @@ func (c *cookery) tossesForTop(l *clause, before []mention) bool {
 	}
 	fruit := c.material(before[0].item)
 	const most = 3
-	if dressings := len(c.unused(l)); len(before) != 1 || dressings == 0 || dressings > most || fruit.Kind != "fruit" || !c.namedLater(before[0].item) || warmsIt.MatchString(c.ahead) ||
+	if dressings := len(c.unused(l)); len(before) != 1 || dressings == 0 || dressings > most || fruit.Kind != "fruit" ||
+		!c.namedLater(before[0].item) || warmsIt.MatchString(c.ahead) ||
 		cooksIt.MatchString(c.ahead) {
 		return false
 	}

@@ -126,7 +126,8 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	own := len(given)
 	given = fruitApart(eggsApart(given, method), method)
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{}, beside: map[int]bool{}, shared: map[string][]int{},
+		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{},
+		beside: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
 		dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
 	for i := range given {

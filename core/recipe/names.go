@@ -83,7 +83,8 @@ func (r *Reader) namesOf(g Given) []string {
 	// Whatever the list calls it beside: "rosematta" of a line that the pantry took for red rice.
 	for _, w := range plainWords(g.Text) {
 		const longName = 4
-		if (len(w) > longName || len(w) == 3 && strings.Contains(g.Text, w+" (")) && !describes[w] && !filler[w] && !besideUnit[w] && !r.words[w] {
+		named := len(w) > longName || len(w) == 3 && strings.Contains(g.Text, w+" (")
+		if named && !describes[w] && !filler[w] && !besideUnit[w] && !r.words[w] {
 			if _, unit := intakeUnits[w]; !unit {
 				set[w] = true
 			}

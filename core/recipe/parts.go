@@ -12,7 +12,8 @@ func Sentences(text string) (list []string) {
 	for line := range strings.Lines(text) {
 		line = shortened.ReplaceAllStringFunc(leadingNumber.ReplaceAllString(clean(line), ""), func(found string) string {
 			unit, next, _ := strings.Cut(found, ".")
-			if word := strings.TrimSpace(next); unicode.IsUpper(firstRune(word)) && doing[strings.ToLower(word)] != "" && !greasing[strings.ToLower(word)] {
+			word := strings.TrimSpace(next)
+			if plain := strings.ToLower(word); unicode.IsUpper(firstRune(word)) && doing[plain] != "" && !greasing[plain] {
 				return found // "leaving 2 tbsp. Add the milk"
 			}
 			return unit + next

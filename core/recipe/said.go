@@ -306,7 +306,8 @@ func init() {
 		valve knob dial timer pack packet carton bottle whisked scum coat coated coats ceasing ceaselessly melts melted spoonful every
 		unmoulded rubber cloudy fun amazing lines whipped pint pints spooned addition additions total dutch steady stay stays formed
 		string thread segments crackle segmented starch keeping alternating alternately alternate coulis electric tight fitting pin
-		basin iced mound mounded pattern patterns coins generous alone begun mixer spatter spatters angle dollop hiss hisses remain package rava tadka collects creamier solids reserved`) {
+		basin iced mound mounded pattern patterns coins generous alone begun mixer rava tadka collects creamier solids reserved
+		spatter spatters angle dollop hiss hisses remain package`) {
 		filler[w] = true
 	}
 }

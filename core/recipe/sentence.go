@@ -89,9 +89,8 @@ func (c *cookery) sentence(text string) (passed bool) {
 // water if it gets too dry".
 func (c *cookery) onlyIfNeeded(text string) string {
 	rest := strings.TrimSpace(ifNeeded.ReplaceAllString(text, ""))
-	const fewest = 2 // words
-	words := roughly(rest)
-	if rest == text || len(words) < fewest || !slices.ContainsFunc(words, func(w *token) bool { return doing[w.text] != "" && doing[w.text] != doPass }) {
+	does := func(w *token) bool { return doing[w.text] != "" && doing[w.text] != doPass }
+	if rest == text || !slices.ContainsFunc(roughly(rest), does) {
 		return text
 	}
 	c.beside[c.now] = true
@@ -101,7 +100,8 @@ func (c *cookery) onlyIfNeeded(text string) string {
 // ifNeeded is said of what is added in some case only.
 var ifNeeded = regexp.MustCompile(`(?i)[,;]? *\b(?:and |but )?(?:add(?:ing)?|pour(?:ing)? in|top(?:ping)? (?:it )?up with|` +
 	`thin(?:ning)?(?: it)? (?:down )?with|loosen(?:ing)?(?: it)? with) [^,.;()]{2,60}? (?:if|when|whenever|as|should) ` +
-	`(?:it |the [a-z]+ |you |this |they )?(?:(?:is|are|looks?|gets?|seems?|becomes?|feels?|turns?|starts? to|begins? to|find it|be) )?` +
+	`(?:it |the [a-z]+ |you |this |they )?(?:(?:is|are|looks?|gets?|seems?|becomes?|feels?|turns?|` +
+	`starts? to|begins? to|find it|be) )?` +
 	`(?:needed|necessary|required|needs?(?: be| it| to| more)?|(?:too |very |a bit |a little )*(?:dry|thick|stiff)|sticks?|` +
 	`catch(?:es)?)\b[^,.;]*`)
 

@@ -174,7 +174,8 @@ func (c *cookery) laterShare(item int) (sum float64) {
 
 var (
 	// takesOwn is said of what is taken with an amount of its own; behind that whether it is hot, and its name.
-	takesOwn = regexp.MustCompile(`(?i)\b(?:in|with|heat|melt|add|into|using) ((?:another |about )?(?:a little|some|(?:\d[\d/. ]*|an? |half an? |one |two |three )` +
+	takesOwn = regexp.MustCompile(`(?i)\b(?:in|with|heat|melt|add|into|using) ((?:another |about )?(?:a little|some|` +
+		`(?:\d[\d/. ]*|an? |half an? |one |two |three )` +
 		`(?:cups?|ml|l|g|tbsp|tsp|tablespoons?|teaspoons?|spoons?|spoonfuls?|glass(?:es)?)))(?: of)?(?: the| of)*(?: cold| melted| plain)* ` +
 		`(hot |warm |boiling |remaining )?([a-z]+ ?[a-z]*)`)
 	spoonSaid = regexp.MustCompile(`\b(?:spoons?|spoonfuls?)\b`)

@@ -56,5 +56,6 @@ func goesOnBelow(line, below string, shortest int) bool {
 	}
 	begins, _ := utf8.DecodeRuneInString(below)
 	figure := unicode.IsDigit(begins) && !leadingNumber.MatchString(below) || begins == '('
-	return unicode.IsLower(begins) || figure && (holdsOpen.MatchString(line) || !hasAmount(line) || timeFirst.MatchString(line)) // and no list, whose lines begin so
+	unlisted := holdsOpen.MatchString(line) || !hasAmount(line) || timeFirst.MatchString(line) // the lines of a list begin with figures
+	return unicode.IsLower(begins) || figure && unlisted
 }
