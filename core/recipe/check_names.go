@@ -470,8 +470,12 @@ func (r *second) mashing(s *Sentence) {
 // workedOn is what the first preparation of a sentence is done with.
 func (r *second) workedOn(s *Sentence) string {
 	for _, k := range s.Steps {
-		if slugs := slices.Sorted(maps.Keys(r.steps[k].touched)); len(slugs) > 0 {
-			return slugs[0]
+		slugs := slices.Sorted(maps.Keys(r.steps[k].touched))
+		if at := slices.IndexFunc(slugs, func(slug string) bool {
+			m, ok := r.reader.pantry.Material(slug)
+			return ok && (m.Behaviour == pantry.Grain || m.Behaviour == pantry.Tissue)
+		}); at >= 0 {
+			return slugs[at]
 		}
 	}
 	return ""

@@ -94,7 +94,8 @@ func (p *parting) condition(k int) (end int) {
 		if end > 0 {
 			end += p.alsoTime(end)
 		}
-		if next := p.nextDoing(p.tokens, k+1); next > 0 && next < end && doing[p.tokens[next].text] == doAdd {
+		if next := p.nextDoing(p.tokens, k+1); next > 0 && next < end && (doing[p.tokens[next].text] == doAdd ||
+			doing[p.tokens[next].text] == doTurn && !subject[p.tokens[next-1].text]) {
 			end = next // "when it boils add the semolina, stirring"
 		}
 		if at := p.afterTime(); at > 0 && (end < 0 || end > at) {
@@ -114,6 +115,9 @@ func (p *parting) condition(k int) (end int) {
 	}
 	return 0
 }
+
+// subject are words that do something, and do not ask for it: "when you turn the heat down, ...".
+var subject = wordSet("you we i they it to and")
 
 // alsoTime is how many words behind a condition say how long that takes: ", about 10 minutes,"; 0 for none.
 func (p *parting) alsoTime(from int) int {
@@ -335,6 +339,12 @@ func (c *cookery) wordlessPiece(l clause, p []*token) (clause, bool) {
 		l.do, l.verb = doBoil, "bring"
 	case l.has("off the heat", "off the flame", "flame off", "heat off"), last == "off" && len(words) < 3:
 		l.do = doOff
+	case last == "hot" && len(words) < few && c.onlyFat(c.unused(&l)):
+		l.do, l.verb = doMelt, "melt" // "ghee hot"
+	case named && (last == "golden" || last == "brown" || last == "crisp") && c.onlyNuts(c.unused(&l)) && c.fatIsLeft():
+		l.do, l.verb = doFry, "fry" // "ghee hot, nuts golden, out"
+	case last == "out" && len(words) == 1:
+		l.do, l.verb = doPass, "remove"
 	case l.find("fridge") >= 0 || l.find("refrigerator") >= 0:
 		l.do, l.verb = doChill, "chill"
 	case l.find("oven") >= 0 && l.minutes() > 0:

@@ -412,6 +412,12 @@ func (c *cookery) remainingVolume(l *clause) float64 {
 	if found == nil {
 		return 0
 	}
+	switch found[1] { // "to about a litre"
+	case "a", "one":
+		found[1] = "1"
+	case "half a":
+		found[1] = "0.5"
+	}
 	amount, err := measure.ParseAmount(found[1] + " " + found[2])
 	if err != nil {
 		return 0
@@ -883,7 +889,7 @@ var (
 		`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
 		`(?:is|are|remains?) ?(?:left)?\b`)
 	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +
-		`([\d./]+) ?(ml|l|litre|cup|pint)s?\b`)
+		`([\d./]+|half a|a|one) ?(ml|l|litre|cup|pint)s?\b`)
 	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)

@@ -174,26 +174,38 @@ func (r *Reader) apart(raw string) []string {
 	return r.severally(raw)
 }
 
-// severally parts a line at its commas where what stands behind them begins with an amount of something else. What does not is
-// said of what stands before it: "300 g pumpkin, peeled, 1 tin coconut milk, 60 g rock sugar".
+// severally parts a line at its commas where what stands behind them has an amount, and is something else. What is not is said of
+// what stands before it: "300 g pumpkin, peeled, 1 tin coconut milk, 60 g rock sugar", "dal 1 cup, washed, jaggery 200 g".
 func (r *Reader) severally(raw string) []string {
-	list, first := []string(nil), ""
+	list, last := []string(nil), ""
 	for _, part := range commasOutside(clean(raw)) {
-		s := scan{reader: r, line: &Line{}}
-		_, rest, found := s.quantity(tokens(part))
-		m := s.find(strings.Join(rest, " "))
-		other := found && len(list) > 0 && m.slug != "" && m.slug != first
-		if len(list) > 0 && !other {
+		l := r.line(part)
+		switch {
+		case len(list) == 0:
+			if l.Material == "" {
+				return []string{raw}
+			}
+			fallthrough
+		case (hasAmount(part) || partOf.MatchString(part)) && l.Amount != "" && l.Material != "" && l.Material != last && !isPurpose(part):
+			list, last = append(list, part), l.Material
+		default:
 			list[len(list)-1] += ", " + part
-			continue
 		}
-		list, first = append(list, part), m.slug
 	}
 	if len(list) < 2 {
 		return []string{raw}
 	}
-	return list
+	var parts []string
+	for _, part := range list {
+		parts = append(parts, r.apartByAmounts(part)...) // "grated rind and juice of 1 lemon"
+	}
+	return parts
 }
+
+// isPurpose reports whether an amount is one of what was named before: "1/4 cup for the jaggery".
+func isPurpose(text string) bool { return purposeSaid.MatchString(text) }
+
+var purposeSaid = regexp.MustCompile(`(?i)^[\d/. ¼½¾]*[a-z]+ (?:more |extra )?(?:for|to|if|when)\b`)
 
 // commasOutside parts a text at commas and semicolons that stand in no brackets.
 func commasOutside(text string) (list []string) {
@@ -229,6 +241,9 @@ func (r *Reader) apartByAmounts(raw string) []string {
 	q, rest, found := s.quantity(tokens(text))
 	if strings.ContainsAny(text, "([") {
 		return []string{raw}
+	}
+	if behind := eachBehind.FindStringSubmatch(text); behind != nil && !found { // "cashews, almonds - 2 tbsp each, chopped"
+		return r.apartByAmounts(behind[2] + " each " + behind[1])
 	}
 	if found && (len(rest) < 2 || !strings.EqualFold(rest[0], "each") && !strings.EqualFold(rest[0], "of")) {
 		return r.eachWithIts(raw, text)
@@ -270,11 +285,17 @@ func (r *Reader) apartByAmounts(raw string) []string {
 	return list
 }
 
+// eachBehind is said of an amount that stands behind the things that have it each.
+var eachBehind = regexp.MustCompile(`(?i)^(\pL[^\d]+?)(?: ?[-:,])? (\d[\d/. ]*[a-z]*) each\b(?:, .*)?$`)
+
 // together parts a line with one amount for several things, of which it takes equal parts: "2 tbsp cashews and raisins".
 func (r *Reader) together(raw string) (list []string, ok bool) {
 	const most = 3
 	s := scan{reader: r, line: &Line{}}
 	q, rest, found := s.quantity(tokens(clean(raw)))
+	if !found && !strings.Contains(raw, ",") { // "almonds and cashews 2 tbsp"
+		q, rest, found = s.trailing(tokens(clean(raw)))
+	}
 	text := strings.Join(rest, " ")
 	names := joined.Split(text, -1)
 	if !found || !equalParts[q.unit] || len(names) < 2 || len(names) > most || strings.ContainsAny(raw, "([") ||
@@ -310,6 +331,8 @@ func (r *Reader) eachWithIts(raw, text string) []string {
 		m := s.findIn(plainWords(strings.Join(rest, " ")), r.names)
 		one := r.line(part)
 		switch understood := one.Understood() && one.Note == "" && !known[one.Material]; {
+		case isPurpose(part):
+			return []string{raw}
 		case found && m.slug != "" && m.sure:
 			amounts++
 		case understood:

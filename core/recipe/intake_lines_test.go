@@ -179,5 +179,4 @@ var intakeLines = []struct{ text, material, amount string }{
 	{"moong dal half cup", "moong-split", "0.5 cup"},
 	{"1 vanilla pod", "vanilla-extract", "1 piece"},
 	{"Pachai payaru 1/2 cup", "moong-split", "0.5 cup"},
-	{"Cashews and raisins - 2 tbsp each", "cashew", "2 tbsp"},
 }

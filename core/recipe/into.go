@@ -382,7 +382,7 @@ func (c *cookery) bothPots(l *clause, named []mention) bool {
 func (c *cookery) bothInto(l *clause, named []mention) bool {
 	const two = 2
 	main := c.mainPot()
-	if main < 0 || l.find("both") < 0 || len(named) == 0 {
+	if at := l.find("both"); main < 0 || at < 0 || len(named) == 0 || at+1 < len(l.words) && !behindBoth[l.words[at+1].text] {
 		return false
 	}
 	var list []mention

@@ -542,7 +542,8 @@ func (s *scan) trailing(words []string) (quantity, []string, bool) {
 		q, rest, ok := s.quantity(words[i:])
 		first := strings.ToLower(words[i])
 		_, inWords := numberWords[first]
-		if !ok || (q.unit == "" && (inWords || len(rest) > 0 && rest[0] != ",")) {
+		sized := len(rest) > 0 && sizes[strings.ToLower(rest[0])] && (len(rest) == 1 || rest[1] == ",") // "coconut 1 big, grated"
+		if !ok || (q.unit == "" && (inWords || len(rest) > 0 && rest[0] != "," && !sized)) {
 			continue
 		}
 		name := words[:i]
@@ -559,6 +560,9 @@ func (s *scan) trailing(words []string) (quantity, []string, bool) {
 	}
 	return quantity{}, words, false
 }
+
+// sizes are said of what is counted.
+var sizes = wordSet("big small large medium whole ripe fresh huge little")
 
 // splitName parts the name of a thing from what is said of it.
 func splitName(words []string) (name, note string) {

@@ -300,6 +300,12 @@ var inPassing = []meaning{
 		return last >= 0 && c.steps[last].Do == plan.Fry && !namesNew(c, l)
 	}, do: doNothing},
 	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
+	{verbs: "take lift scoop remove", finds: []string{"everything", "all"}, when: func(_ *cookery, l *clause) bool {
+		return takenOut.MatchString(l.verb+" "+l.text()) || l.find("plate") >= 0 || l.find("out") >= 0
+	}, do: doNothing, then: readAll}, // what was fried
+	{verbs: "cover", when: func(c *cookery, l *clause) bool {
+		return c.offHeat && inPot(c, l) && timed(c, l) && l.flame() == "" && namesNothing(c, l)
+	}, do: doRest}, // "turn off the heat. Cover for 2 minutes"
 	{verbs: "let leave", has: []string{"it alone", "alone", "the skin form", "a skin form"}, when: both(inPot, untimed), do: doNothing,
 		then: readAll},
 	{verbs: "let leave allow", finds: []string{"crackle", "splutter", "sizzle", "pop", "bloom"}, when: both(untimed, namesNothing),

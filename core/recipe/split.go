@@ -120,8 +120,9 @@ var (
 	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+(?:method|directions?|instructions?|preparation):?$`)
 	numbered      = regexp.MustCompile(`(?i)^(?:step )?\d+\s*[.):]\s+\pL`)
 	amountBehind  = regexp.MustCompile(`(?i)(?:\b(?:half|quarter|a|\d[\d./]*) ?(?:cups?|tbsp|tsp|g|gms?|kg|ml|l|litres?|liters?|` +
-		`ltr|nos?|tins?|pinch)|\b\d+)\.?$`)
+		`ltr|nos?|tins?|pinch)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
 	withAmount = regexp.MustCompile(`(?i)^[-*•·▢\s]*(?:(?:about|around|approx\.?|some) )?(?:\d|[¼½¾⅓⅔⅛]|an? |` +
+		`(?:pinch|handful|knob|dash)(?:es|s)? (?:of )?|` +
 		`(?:half|one|two|three|four|five|six|seven|eight|nine|ten|twelve) (?:(?:a|an|and|half|of|quarters?|thirds?|small|large|ripe) ` +
 		`)*(?:cups?|glass(?:es)?|litres?|liters?|pints?|pounds?|ounces?|spoons?|tablespoons?|teaspoons?|tbsp|tsp|handfuls?|tins?|cans?|` +
 		`eggs?|sticks?|pods?|kilos?|kg|grams?|bowls?|mugs?|pinch(?:es)?|drops?|bananas?|mangoe?s?|apples?|coconuts?|lemons?)\b)`)
@@ -595,6 +596,7 @@ var greets = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|good)\b|\b(?:is|was|a
 
 // isTitle reports whether a first line is what the recipe is called.
 func isTitle(line string) bool {
+	line = strings.TrimSuffix(line, ".")
 	const most = 60
 	const longer = 90 // for one that says which pudding it is
 	marks := ".,;!?|"
