@@ -108,7 +108,7 @@ func TestWhatIsNoRecipe(t *testing.T) {
 			"more than one recipe"},
 		"ten thousand lines":  {strings.Repeat("1 g sugar\n", 10000), "", 422, "at most 200 lines"},
 		"another language":    {"80 g Rundkornreis\n1 Prise Safran\nZucker nach Geschmack\nein Stück Butter\nSahne", "", 200, "Hardly a line"},
-		"a novel":             {novel, "", 200, "too long for an ingredient"},
+		"a novel":             {novel, "", 422, "no ingredients with an amount"},
 		"prose for a method":  {"1 l milk\n80 g rice", novel, 200, "No pot and no flame were found in it"},
 		"prose without a sum": {"some milk\na bit of rice\nsugar", "Boil the milk and add the rice.", 200, "goes into the notes"},
 	} {

@@ -84,8 +84,9 @@ func (s *Screen) showPaste(c *gin.Context, status int, f *frame.Fields) error {
 
 // Faults of a list.
 var (
-	errEmpty = measure.Code("recipe.empty")
-	errFile  = measure.Code("recipe.file")
+	errEmpty  = measure.Code("recipe.empty")
+	errNoList = measure.Code("recipe.no-list")
+	errFile   = measure.Code("recipe.file")
 )
 
 // Read reads a pasted list or a recipe file and shows what was understood.
@@ -113,6 +114,8 @@ func (s *Screen) Read(c *gin.Context) error {
 		}
 		if lines, err = reader.Read(f.Text("list")); err != nil {
 			f.Fault("list", err)
+		} else if len(lines) == 0 && f.Text("method") != "" {
+			f.Fault("list", errNoList)
 		} else if len(lines) == 0 {
 			f.Fault("list", errEmpty)
 		}

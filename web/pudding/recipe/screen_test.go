@@ -65,7 +65,7 @@ func TestARecipeThatIsTold(t *testing.T) {
 	const told = "Aunt's rice\nBoil a litre of milk with 80 g of washed basmati rice for 40 minutes. Stir in 100 g sugar and some cardamom."
 	site.Post("/intake", "list", told, "bowls", "4", "serve", "hot").MustSay(t, 200, `value="Aunt&#39;s rice"`, "a litre of milk",
 		"80 g of basmati rice", `value="0.25 tsp"`, "so much is usual for 4 bowls")
-	site.Post("/intake", "list", "I like puddings. They are nice with milk.", "bowls", "4").MustSay(t, 422, "paste the ingredients")
+	site.Post("/intake", "list", "I like puddings. They are nice with milk.", "bowls", "4").MustSay(t, 422, "no ingredients with an amount")
 
 	const list = "1 l milk\n80 g basmati rice\ncardamom"
 	site.Post("/intake", "list", list, "bowls", "20").MustSay(t, 200, `value="1.5 tsp"`, "usual for 20 bowls")
