@@ -262,6 +262,9 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			}
 		}
 	}
+	for with := range r.powdered { // ground with what is named
+		named[r.slug(with)] = true
+	}
 	for _, k := range s.Steps {
 		for _, also := range r.shared[r.plan.Steps[k].Name] {
 			text += " . " + r.text[also]

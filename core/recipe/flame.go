@@ -36,7 +36,15 @@ func (c *cookery) heat(l *clause, usual vessel.Flame, until plan.Until) {
 	c.emit(step)
 }
 
+// bowlToPan puts what this sentence has stirred together into the pan that is to be opened.
+func (c *cookery) bowlToPan(l *clause) {
+	if bowl := c.mixedLast(); c.next != nil && bowl >= 0 && c.bowlOfSentence() == bowl && namesNothing(c, l) {
+		c.put([]mention{allOf(bowl)}, plan.Step{})
+	}
+}
+
 func (c *cookery) boil(l *clause) (fine bool) {
+	c.bowlToPan(l)
 	list := c.fresh(l)
 	if len(list) == 0 && len(c.held()) == 0 && l.find("water") >= 0 && steepedSaid.MatchString(c.text[c.now]) {
 		l.has("water")
@@ -101,6 +109,7 @@ func (c *cookery) cook(l *clause) (fine bool) {
 		})...)
 		return true
 	}
+	c.bowlToPan(l)
 	list := c.fresh(l)
 	if len(list) == 0 && l.has("oven", "the oven", "grill") {
 		return true // it is heated before

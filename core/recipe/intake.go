@@ -258,6 +258,10 @@ func (r *Reader) apartByAmounts(raw string) []string {
 	} else if strings.ContainsFunc(text, unicode.IsDigit) {
 		return r.eachWithIts(raw, text)
 	}
+	purpose := ""
+	if at := forTopSaid.FindStringIndex(names); at != nil && !found { // "walnuts, raisins and cinnamon for the top"
+		names, purpose = names[:at[0]], names[at[0]:]
+	}
 	var list []string
 	known := map[string]bool{}
 	for _, name := range joined.Split(names, -1) {
@@ -277,13 +281,17 @@ func (r *Reader) apartByAmounts(raw string) []string {
 		if found {
 			name = q.String() + " " + name
 		}
-		list = append(list, name)
+		list = append(list, name+purpose)
 	}
 	if len(list) < 2 {
 		return []string{raw}
 	}
 	return list
 }
+
+// forTopSaid is what things are for that a line has together.
+var forTopSaid = regexp.MustCompile(`(?i),? (?:for|to) (?:the top|topping|garnish(?:ing)?|decorat(?:e|ion|ing)|serve|serving|finish|` +
+	`sprinkle(?: over| on top)?)$`)
 
 // eachBehind is said of an amount that stands behind the things that have it each.
 var eachBehind = regexp.MustCompile(`(?i)^(\pL[^\d]+?)(?: ?[-:,])? (\d[\d/. ]*[a-z]*) each\b(?:, .*)?$`)

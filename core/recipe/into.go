@@ -731,7 +731,7 @@ func (l *clause) goesOnStirring() bool {
 }
 
 // behindIn may stand behind "stir in" where it is what was named before that goes in.
-var behindIn = wordSet("off the heat away from at end well too together flame fire last now")
+var behindIn = wordSet(", and off the heat away from at end well too together flame fire last now")
 
 // putsItself reports whether a clause says only where something goes: it is what was named before.
 func (l *clause) putsItself() bool {

@@ -582,6 +582,24 @@ func (c *cookery) inSomePot(item int) bool {
 	return slices.ContainsFunc(c.holders, func(h holder) bool { return h.pot && slices.Contains(h.items, item) })
 }
 
+// groundWith is what was ground to one paste with something, and is in nothing yet: spices, and some of a liquid.
+func (c *cookery) groundWith(item int) (list []mention) {
+	if item < 0 || item >= len(c.preparations) {
+		return nil
+	}
+	ground := slices.IndexFunc(c.preparations[item], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
+	if ground < 0 {
+		return nil
+	}
+	for with := range c.given { // in the order of the list
+		share := cmp.Or(c.reserved[with], 1)
+		if sentence, is := c.powdered[with]; is && sentence == c.preparations[item][ground].sentence && (c.used[with] == 0 || share < 1) {
+			list = append(list, mention{item: with, share: share, holder: -1})
+		}
+	}
+	return list
+}
+
 // groundTo returns what was ground and is in no pot yet: "the paste".
 func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	if phrase != "paste" && phrase != "batter" && phrase != "puree" && phrase != "purée" && phrase != "powder" &&
@@ -594,11 +612,10 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 			continue
 		}
 		list = append(list, mention{item: i, share: 1, holder: -1, at: k})
-		for spice, sentence := range c.powdered { // ground with it
-			share := cmp.Or(c.reserved[spice], 1)
-			if sentence == c.preparations[i][ground].sentence && (c.used[spice] == 0 || share < 1) &&
-				!slices.ContainsFunc(list, func(m mention) bool { return m.item == spice }) {
-				list = append(list, mention{item: spice, share: share, holder: -1, at: k})
+		for _, with := range c.groundWith(i) {
+			if !slices.ContainsFunc(list, func(m mention) bool { return m.item == with.item }) {
+				with.at = k
+				list = append(list, with)
 			}
 		}
 	}

@@ -83,10 +83,20 @@ func sectionWords(heading string) (list []string) {
 func (c *cookery) cooksForTop() bool {
 	const ahead = 3 // sentences
 	text := strings.Join(c.text[c.now:min(c.now+ahead, len(c.text))], " . ")
-	return c.cooked() && warmsIt.MatchString(text) && slices.ContainsFunc(c.given, func(g Given) bool {
-		m, ok := c.reader.pantry.Material(g.Item.Material)
-		return ok && g.Section == c.section && g.Section != "" && pours(m)
-	})
+	if !c.cooked() || !warmsIt.MatchString(text) {
+		return false
+	}
+	parted := slices.ContainsFunc(c.given, func(g Given) bool { return g.Section == c.section })
+	named := c.namedIn(c.text[c.now])
+	for i := range c.given { // what this part of the list has, or what the sentence names
+		m := c.material(i)
+		own := parted && c.given[i].Section == c.section || !parted && c.used[i] < fullyUsed &&
+			slices.ContainsFunc(named, func(group []int) bool { return slices.Contains(group, i) })
+		if own && m != nil && pours(m) && m.Slug != "water" {
+			return true
+		}
+	}
+	return false
 }
 
 // enter begins a part of the recipe: one that is new is cooked in a pot of its own.

@@ -70,10 +70,29 @@ func (c *cookery) mainPot() int {
 	if named := slices.IndexFunc(c.holders, func(h holder) bool { return full(h) && thePudding[h.name] }); named >= 0 {
 		return named
 	}
+	if main := slices.IndexFunc(c.holders, func(h holder) bool { return full(h) && !h.waits && !c.onlyFruit(h) }); main >= 0 {
+		return main
+	}
 	if main := slices.IndexFunc(c.holders, func(h holder) bool { return full(h) && !h.waits }); main >= 0 {
 		return main
 	}
 	return slices.IndexFunc(c.holders, full)
+}
+
+// onlyFruit reports whether there is nothing in a pot but fruit and what it is sweetened, thickened and flavoured with: it is served
+// with the pudding.
+func (c *cookery) onlyFruit(h holder) bool {
+	fruit := false
+	for _, i := range h.items {
+		switch m := c.material(i); {
+		case m == nil:
+		case m.Kind == "fruit" || m.Kind == "berry":
+			fruit = true
+		case m.Kind != "sweetener" && m.Slug != "water" && m.Behaviour != pantry.Aroma && m.Behaviour != pantry.Flour:
+			return false
+		}
+	}
+	return fruit
 }
 
 // thePudding is what the pot is called that is served: "for the pudding".
@@ -117,6 +136,12 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 		if item, ok := c.take(m); ok {
 			step.Items = append(step.Items, item)
 			c.holders[c.at].items = append(c.holders[c.at].items, m.item)
+		}
+		for _, with := range c.groundWith(m.item) {
+			if item, ok := c.take(with); ok {
+				step.Items = append(step.Items, item)
+				c.holders[c.at].items = append(c.holders[c.at].items, with.item)
+			}
 		}
 		for _, fat := range c.dressed[m.item] {
 			delete(c.reserved, fat.item)

@@ -121,7 +121,10 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 // pot by its name.
 func (c *cookery) steepsBy(l *clause) bool {
 	solid := slices.DeleteFunc(c.unused(l), func(m mention) bool { return c.behaves(m, pantry.Liquid) })
-	nuts := !slices.ContainsFunc(solid, func(m mention) bool { return c.material(m.item).Kind != "nut" })
+	nuts := !slices.ContainsFunc(solid, func(m mention) bool {
+		kind := c.material(m.item).Kind
+		return kind != "nut" && (kind != "dried-fruit" || c.behaves(m, pantry.Puree))
+	})
 	if len(solid) == 0 || nuts && l.minutes() > 0 || slices.ContainsFunc(solid, func(m mention) bool {
 		return !c.behaves(m, pantry.Aroma) && !c.behaves(m, pantry.Tissue) && !c.behaves(m, pantry.Piece)
 	}) {

@@ -31,6 +31,7 @@ func methodWords(text string) (list []*token) {
 		" apart from ", " except ", " other than ", " except ", " what is left of ", " the rest of ",
 		" whatever is left of ", " the rest of ").Replace(text)
 	text = followsThat.ReplaceAllString(text, "")
+	text = ownJuice.ReplaceAllString(text, "")
 	if staysOn.MatchString(text) && (strings.Contains(text, "until") || anyTime.MatchString(text)) {
 		text = staysOn.ReplaceAllString(text, "cook on $1")
 	}
@@ -61,6 +62,9 @@ var (
 )
 
 func firstRune(w string) rune { return []rune(w)[0] }
+
+// ownJuice is what comes with fruit: "the plums and their juice".
+var ownJuice = regexp.MustCompile(` (?:and|with|in) (?:all )?(?:its|their) (?:own )?juices?\b`)
 
 // beforeAdding is said of what comes next: "let it cool before adding the honey".
 var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)

@@ -300,6 +300,12 @@ var inPassing = []meaning{
 		return last >= 0 && c.steps[last].Do == plan.Fry && !namesNew(c, l)
 	}, do: doNothing},
 	{verbs: "remove", finds: []string{"foil", "film", "paper", "lid", "weight"}, do: doNothing},
+	{verbs: "take lift scoop remove", when: func(c *cookery, l *clause) bool { // "roast the oats. Take out"
+		bare := l.find("out") >= 0 && len(l.words) <= 2 || l.lead >= len(l.words)
+		return bare && slices.ContainsFunc(c.last, func(m mention) bool {
+			return m.item >= 0 && c.unput(m) && len(c.preparations[m.item]) > 0
+		})
+	}, do: doNothing, then: readAll},
 	{verbs: "take lift scoop remove", finds: []string{"everything", "all"}, when: func(_ *cookery, l *clause) bool {
 		return takenOut.MatchString(l.verb+" "+l.text()) || l.find("plate") >= 0 || l.find("out") >= 0
 	}, do: doNothing, then: readAll}, // what was fried

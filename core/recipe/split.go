@@ -99,9 +99,10 @@ var (
 	servesHead  = regexp.MustCompile(`(?i)^(?:serves?|servings?|makes|for|yields?)\b.{0,40}$`)
 	keyOfServes = regexp.MustCompile(`(?i)^(?:serves|servings?|yields?|makes|portions?):?$`)
 	peopleSaid  = regexp.MustCompile(`(?i)^(\d+) (?:servings?|people|persons|portions?|bowls)$`)
-	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings:?|makes|sufficient for|enough for) (\d+)\b`)
-	bareFact    = regexp.MustCompile(`(?i)^(?:\d+\s*(?:minutes?|mins?|hours?|hrs?|h|m|kcal|servings?|people|portions?)\s*)+$`)
-	nutrients   = regexp.MustCompile(`(?i)\b(?:calories|kcal|carbohydrates?|protein|sodium|cholesterol|saturated)\b.*\d+ ?(?:k?cal|` +
+	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings:?|makes|sufficient for|enough for) (\d+)\b|` +
+		`\b(\d+) (?:servings|portions|people|persons|bowls)\b`)
+	bareFact  = regexp.MustCompile(`(?i)^(?:\d+\s*(?:minutes?|mins?|hours?|hrs?|h|m|kcal|servings?|people|portions?)\s*)+$`)
+	nutrients = regexp.MustCompile(`(?i)\b(?:calories|kcal|carbohydrates?|protein|sodium|cholesterol|saturated)\b.*\d+ ?(?:k?cal|` +
 		`m?g|%|kj)`)
 	// onThePage is what a page lays around a recipe for its readers to press.
 	onThePage = regexp.MustCompile(`(?i)^(?:(?:jump to (?:the )?(?:recipe|video|comments)|print(?: (?:the )?recipe)?|pin(?: (?:it|` +
@@ -194,6 +195,7 @@ func (s *splitting) take(text string, first part) {
 		titled := is && begins == methodPart && s.name == "" && len(s.blocks) == 1 && len(in.lines) == 0 && len(strings.Fields(plain)) > 2
 		switch {
 		case titled:
+			s.servesToo(plain)
 			s.name = plain // "How to make rice pudding"
 		case bothHeads.MatchString(plain):
 			s.blocks = append(s.blocks, block{part: listPart})
@@ -350,7 +352,7 @@ func (s *splitting) isFact(plain string, valued bool, in part) bool {
 // servesToo takes how many it is for from a line that says more.
 func (s *splitting) servesToo(plain string) {
 	if found := servesToo.FindStringSubmatch(plain); found != nil {
-		s.serves(found[1])
+		s.serves(cmp.Or(found[1], found[2]))
 	}
 }
 
@@ -458,11 +460,11 @@ func (s *splitting) fromList(b *block, tells bool) {
 func (s *splitting) fromLead(lines []string) {
 	for _, line := range lines {
 		plain := clean(line)
+		s.servesToo(plain)
 		if s.name == "" && isTitle(plain) {
 			s.name = plain
 			continue
 		}
-		s.servesToo(plain)
 		s.aside = append(s.aside, line)
 	}
 }
@@ -477,6 +479,7 @@ func (s *splitting) withoutHeadings() {
 		first := max(slices.IndexFunc(b.lines, func(line string) bool { return listsAmounts(clean(line)) }), 0)
 		sides := sidesOf(&b, first)
 		s.name = cmp.Or(s.name, titleOf(b.lines[:first]))
+		s.servesToo(s.name)
 		tells := slices.Contains(sides, methodPart)
 		for k, line := range b.lines {
 			if k < first {
