@@ -52,7 +52,7 @@ func init() {
 		doFry:   "fry saute sauté temper puff sweat",
 		doGrind: "grind blitz pound pulse", doGrate: "grate shred shave",
 		doCut:  "chop slice dice cut halve quarter cube snip slit split sliver julienne",
-		doPeel: "peel deseed hull core stone pit slip",
+		doPeel: "peel pare deseed hull core stone pit slip",
 		doMash: "mash crush puree purée liquidise liquidize", doDrain: "drain strain filter sieve", doPress: "squeeze press extract wring",
 		doChill: "chill refrigerate", doCool: "cool", doBake: "bake microwave",
 		doTop: "garnish decorate scatter sprinkle top strew drizzle break dust lay", doOff: "remove kill", doTurn: "turn switch raise increase",

@@ -86,6 +86,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 	}
 	named = c.friedFirst(l, c.sweetensThat(l, named))
 	if bowl := max(c.whipped(l), c.bowlOfSentence()); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
+		if len(c.held()) == 0 && heatsAhead.MatchString(c.ahead) { // "whisk the milk with the cocoa. Add the rice and bring to a simmer"
+			return c.put(append([]mention{allOf(bowl)}, named...), plan.Step{})
+		}
 		return c.temper(l, named, bowl)
 	}
 	if c.toAnother(l, named) || c.toHotFat(l, named) {
@@ -108,6 +111,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 	}
 	return c.addList(l, list, before)
 }
+
+// heatsAhead is said of what goes over a flame next.
+var heatsAhead = regexp.MustCompile(`\b(?:bring|simmer|boil|cook|heat)\b`)
 
 // withItsFat adds to what was fried the fat that it was fried in, and to that what was: "tip them with their ghee over the
 // pudding", "pour over, ghee and all".

@@ -510,7 +510,7 @@ func (c *cookery) stand() standing {
 
 // vesselSize is how large a vessel is.
 var vesselSize = regexp.MustCompile(`\b\d[\d./]*(?: \d/\d)? ?(?:litres?|liters?|l|quarts?|pints?|cm|inch)(?: [a-z]+){0,3} ` +
-	`(?:dish|pan|pot|saucepan|cooker|mould|bowl|tin|diameter)\b`)
+	`(?:dish|pan|pot|saucepan|cooker|mould|bowl|tin|casserole|diameter)\b`)
 
 // dryPan is one that something is only toasted in.
 var dryPan = regexp.MustCompile(`\bdry (?:[a-z]+ )?(?:pan|skillet|pot|saucepan)\b`)
@@ -577,6 +577,13 @@ func (c *cookery) opening(tokens []*token) []*token {
 			return tokens[k+2:]
 		}
 	}
+	if end := c.partAhead(tokens); end > 0 {
+		c.enter(phraseOf(tokens[:end]))
+		for _, t := range tokens[:end] {
+			t.read = true
+		}
+		return tokens[end:]
+	}
 	for k, w := range tokens[:min(len(tokens), 3)] { // "Syrup: melt the jaggery"
 		if w.text == "," && k > 0 && slices.ContainsFunc(c.given, func(g Given) bool {
 			return g.Section != "" && sameSection(g.Section,
@@ -588,6 +595,29 @@ func (c *cookery) opening(tokens []*token) []*token {
 	}
 	return tokens
 }
+
+// partAhead is how many words name a part of the recipe without a comma behind them: "for the sauce stone the apricots"; 0 for none.
+func (c *cookery) partAhead(tokens []*token) int {
+	const most = 5
+	if len(tokens) < most || tokens[0].text != "for" || tokens[1].text != "the" {
+		return 0
+	}
+	for k := 3; k < most; k++ {
+		if doing[tokens[k].text] == "" || !opens(tokens, k) && !partNames[tokens[k-1].one] {
+			continue
+		}
+		known := slices.ContainsFunc(c.given, func(g Given) bool {
+			return g.Section != "" && sameSection(g.Section, phraseOf(tokens[:k]))
+		})
+		if known || partNames[tokens[k-1].one] {
+			return k
+		}
+	}
+	return 0
+}
+
+// partNames are what parts of a recipe are called.
+var partNames = wordSet("sauce syrup topping compote caramel custard porridge pudding kheer payasam tempering garnish filling crumble fruit")
 
 // countPrepared counts what is done to things beforehand, and added to what is done.
 func (c *cookery) countPrepared() (n int) {

@@ -98,6 +98,12 @@ var meltsIt = regexp.MustCompile(`(?i)\b(?:heat|melt|dissolve|boil|bring|simmer|
 // inCooker is said of what is to cook under pressure.
 var inCooker = regexp.MustCompile(`(?i)\bin(?:to)? (?:a|the|your) (?:pressure )?cooker\b`)
 
+// bakedIn is what goes into the oven.
+var bakedIn = regexp.MustCompile(`\bin(?:to)? an? (?:[a-z0-9/]+ ){0,5}(?:casserole|baking dish|ovenproof dish|pie dish|oven dish)\b`)
+
+// cookerSaid names one.
+var cookerSaid = regexp.MustCompile(`(?i)\b(?:pressure|\d l(?:itre)?) cooker\b|\bin(?:to)? (?:a|the|your) cooker\b`)
+
 // boilsIt is said of what is cooked.
 var boilsIt = regexp.MustCompile(`(?i)\b(?:boil|simmer|cook)\b`)
 
@@ -169,8 +175,10 @@ var inPassing = []meaning{
 	}, do: doNothing},
 	{verbs: "remove take", finds: []string{"skin", "skins", "threads", "strings", "peel"}, when: namesNothing, do: doNothing,
 		then: func(_ *cookery, l *clause) { l.has("bay", "bay leaf", "leaf") }},
-	{verbs: "close seal lock cover", when: func(c *cookery, _ *clause) bool {
-		return inCooker.MatchString(strings.Join(c.text[max(c.now-1, 0):c.now+1], " "))
+	{verbs: "close seal lock cover", when: func(c *cookery, l *clause) bool {
+		const back = 5 // sentences
+		far := l.verb != "cover" && cookerSaid.MatchString(strings.Join(c.text[max(c.now-back, 0):c.now+1], " "))
+		return far || inCooker.MatchString(strings.Join(c.text[max(c.now-1, 0):c.now+1], " "))
 	}, do: doNothing, then: func(c *cookery, l *clause) {
 		l.has("the lid", "tightly", "lid")
 		c.sealed = true
@@ -543,6 +551,9 @@ var meanings = []meaning{
 	{verbs: "simmer", when: func(_ *cookery, l *clause) bool {
 		return l.minutes() == 0 && (l.beginsWith("the") || l.beginsWith("heat") || l.beginsWith("flame"))
 	}, has: []string{"the flame", "the heat", "the stove", "flame", "heat"}, do: doTurn},
+	{verbs: "mix combine stir place put layer arrange", when: func(c *cookery, l *clause) bool { // and it is not on the flame
+		return namesNew(c, l) && c.heated > 0 && len(c.held()) == 0 && bakedIn.MatchString(l.text())
+	}, do: doAdd, then: intoADish},
 	{of: []action{doTop}, when: namesNew, has: []string{"of the dish", "in the dish", "of a dish", "in a dish", "of the tin",
 		"of a baking dish", "in a baking dish", "over the base"}, do: doAdd, then: intoADish},
 	{of: []action{doTop}, when: func(c *cookery, l *clause) bool { return namesNew(c, l) && inADish.MatchString(l.text()) }, do: doAdd,

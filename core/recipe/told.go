@@ -25,6 +25,9 @@ func (r *Reader) tales(method string) (list []tale) {
 		words := tokens(clean(sentence))
 		for k := 0; k < len(words); {
 			s := scan{reader: r, line: &Line{}}
+			if strings.EqualFold(words[k], "another") {
+				words[k] = "one"
+			}
 			q, rest, found := s.quantity(words[k:])
 			behind := len(words) - len(rest)
 			if name, end := r.nameAt(rest); found && name != "" && (q.unit != "" || s.hasPieces(strings.Fields(name))) {
