@@ -177,8 +177,12 @@ func (r *Reader) apart(raw string) []string {
 // severally parts a line at its commas where what stands behind them has an amount, and is something else. What is not is said of
 // what stands before it: "300 g pumpkin, peeled, 1 tin coconut milk, 60 g rock sugar", "dal 1 cup, washed, jaggery 200 g".
 func (r *Reader) severally(raw string) []string {
+	parts := commasOutside(clean(raw))
+	if len(parts) == 1 {
+		parts = beforeAmounts(parts[0])
+	}
 	list, last := []string(nil), ""
-	for _, part := range commasOutside(clean(raw)) {
+	for _, part := range parts {
 		l := r.line(part)
 		switch {
 		case len(list) == 0:
@@ -195,11 +199,25 @@ func (r *Reader) severally(raw string) []string {
 	if len(list) < 2 {
 		return []string{raw}
 	}
-	var parts []string
+	var all []string
 	for _, part := range list {
-		parts = append(parts, r.apartByAmounts(part)...) // "grated rind and juice of 1 lemon"
+		all = append(all, r.apartByAmounts(part)...) // "grated rind and juice of 1 lemon"
 	}
-	return parts
+	return all
+}
+
+// beforeAmounts parts a line that has lost its ends before each amount: "1 l milk 5 tbsp sugar 50 g rice".
+func beforeAmounts(text string) (list []string) {
+	const several = 3
+	at := figureUnit.FindAllStringIndex(text, -1)
+	if len(at) < several {
+		return []string{text}
+	}
+	from := 0
+	for _, next := range at[1:] {
+		list, from = append(list, strings.TrimSpace(text[from:next[0]])), next[0]
+	}
+	return append(list, strings.TrimSpace(text[from:]))
 }
 
 // isPurpose reports whether an amount is one of what was named before: "1/4 cup for the jaggery".

@@ -141,10 +141,15 @@ var commonly = map[string][]string{"rice": {"rice"}, "moong": {"dal", "lentil", 
 	"vanilla-extract": {"essence", "extract"}, "pandan-leaf": {"pandan"}, "cornstarch": {"starch"}, "saffron": {"strand", "thread"}}
 
 // classes are words for all of a kind.
-var classes = map[string][]string{"sweetener": {"sugar", "sweetener"}, "nut": {"nut"}, "spice": {"spice"}, "fruit": {"fruit"}}
+var classes = map[string][]string{"sweetener": {"sugar", "sweetener"}, "nut": {"nut", "dry fruit"}, "spice": {"spice"},
+	"fruit": {"fruit"}, "dried-fruit": {"dry fruit", "dried fruit"}}
 
 func isClass(phrase string) bool {
-	return phrase == "nut" || phrase == "spice" || phrase == "sweetener" || phrase == "fruit" || phrase == "pulse"
+	switch phrase {
+	case "nut", "spice", "sweetener", "fruit", "dry fruit", "dried fruit", "pulse":
+		return true
+	}
+	return false
 }
 
 // A mention is something that a clause names: an item of the list and how much of it, or what was

@@ -91,6 +91,9 @@ func (s *scan) read(text string) {
 	}
 	name, note := splitName(rest)
 	s.material(name, note, asides)
+	if found && q.unit == "pod" && l.Material == "vanilla-extract" {
+		l.Material = "vanilla-pod" // "vanilla 1 pod"
+	}
 	s.weigh(q, found)
 	s.second(asides)
 	l.Note = noteOf(q.note, l.Note, like, asides)

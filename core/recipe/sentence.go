@@ -150,7 +150,7 @@ var (
 		`let (?:me|us) know|leave (?:me |us )?a comment|(?:many )?thanks?\b|(?:i )?hope (?:you|this)|please (?:do )?(?:try|share|` +
 		`leave (?:me|us|a|your)|rate)|` +
 		`do (?:try|let)|try (?:this|it) (?:out|and)|(?:and )?that(?:'s| is) (?:it|all)\b|you(?:'re| are) (?:all )?done|` +
-		`there you (?:go|have it)|` +
+		`there you (?:go|have it)|(?:it is |it's |now )?ready to (?:serve|eat|enjoy)|` +
 		`share (?:it|this) with|and you(?:'re| are) done|see you|until next time|love\b)`)
 	besideSaid = regexp.MustCompile(`(?i)^(?:to reheat|reheat(?:ing)?\b.*\b(?:splash|serving|serve|microwave|leftovers?|if|` +
 		`later)\b|when reheating|for reheating|leftovers?\b|any leftovers?|` +
@@ -617,7 +617,8 @@ func (c *cookery) partAhead(tokens []*token) int {
 }
 
 // partNames are what parts of a recipe are called.
-var partNames = wordSet("sauce syrup topping compote caramel custard porridge pudding kheer payasam tempering garnish filling crumble fruit")
+var partNames = wordSet(`sauce syrup topping compote caramel custard porridge pudding kheer payasam tempering garnish filling crumble ` +
+	`fruit`)
 
 // countPrepared counts what is done to things beforehand, and added to what is done.
 func (c *cookery) countPrepared() (n int) {

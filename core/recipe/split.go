@@ -99,7 +99,7 @@ var (
 	servesHead  = regexp.MustCompile(`(?i)^(?:serves?|servings?|makes|for|yields?)\b.{0,40}$`)
 	keyOfServes = regexp.MustCompile(`(?i)^(?:serves|servings?|yields?|makes|portions?):?$`)
 	peopleSaid  = regexp.MustCompile(`(?i)^(\d+) (?:servings?|people|persons|portions?|bowls)$`)
-	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings:?|makes|sufficient for|enough for) (\d+)\b|` +
+	servesToo   = regexp.MustCompile(`(?i)\b(?:serves|servings|makes|sufficient for|enough for):? (\d+)\b|` +
 		`\b(\d+) (?:servings|portions|people|persons|bowls)\b`)
 	bareFact  = regexp.MustCompile(`(?i)^(?:\d+\s*(?:minutes?|mins?|hours?|hrs?|h|m|kcal|servings?|people|portions?)\s*)+$`)
 	nutrients = regexp.MustCompile(`(?i)\b(?:calories|kcal|carbohydrates?|protein|sodium|cholesterol|saturated)\b.*\d+ ?(?:k?cal|` +
@@ -116,9 +116,10 @@ var (
 	// What a chat writes before each message, a step's own name in bold, what others wrote, and two headings side by side.
 	chatted = regexp.MustCompile(`^\[?\d{1,2}[/.]\d{1,2}(?:[/.]\d{2,4})?,? \d{1,2}:\d{2}(?::\d{2})?(?: ` +
 		`?[AaPp]\.?[Mm]\.?)?\]?(?: -)? [^:]{1,40}: `)
+	emphasis      = regexp.MustCompile(`^[*_]([^*_ ][^*_]*)[*_](\PL*)$`)
 	boldLead      = regexp.MustCompile(`^(\d+[.)] *|[-*] *)\*\*[^*]{1,40}[.:]\*\*:?(.*)$`)
 	commentsBelow = regexp.MustCompile(`(?i)^\d+ (?:comments?|replies|responses|thoughts|reviews?)(?: on\b.{0,60})?:?$`)
-	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+(?:method|directions?|instructions?|preparation):?$`)
+	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+\|?\s*(?:method|directions?|instructions?|preparation):?$`)
 	numbered      = regexp.MustCompile(`(?i)^(?:step )?\d+\s*[.):]\s+\pL`)
 	amountBehind  = regexp.MustCompile(`(?i)(?:\b(?:half|quarter|a|\d[\d./]*) ?(?:cups?|tbsp|tsp|g|gms?|kg|ml|l|litres?|liters?|` +
 		`ltr|nos?|tins?|pinch)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
@@ -165,8 +166,10 @@ type splitting struct {
 // take sorts the lines of a text under their headings.
 func (s *splitting) take(text string, first part) {
 	s.blocks = []block{{part: first}}
-	fact := false // the line before is the name of a fact
-	gap := false  // it is empty
+	fact := false  // the line before is the name of a fact
+	gap := false   // it is empty
+	table := false // list and method stand side by side
+	var beside []string
 	for raw := range strings.Lines(unwrapped(text)) {
 		line := plainLine(raw)
 		plain := clean(line)
@@ -199,6 +202,11 @@ func (s *splitting) take(text string, first part) {
 			s.name = plain // "How to make rice pudding"
 		case bothHeads.MatchString(plain):
 			s.blocks = append(s.blocks, block{part: listPart})
+			table = strings.Contains(plain, "|")
+		case table && strings.Contains(line, "|"):
+			left, right, _ := strings.Cut(strings.Trim(line, "| "), "|")
+			in.append(strings.TrimSpace(left), gap)
+			beside = append(beside, strings.TrimSpace(right))
 		case is && !(in.part == aroundPart && begins == notesPart && !briefly(plain)):
 			s.servesToo(plain)
 			s.blocks = append(s.blocks, block{part: begins})
@@ -210,6 +218,9 @@ func (s *splitting) take(text string, first part) {
 			gap = false
 		}
 	}
+	if len(beside) > 0 {
+		s.blocks = append(s.blocks, block{part: methodPart, lines: beside})
+	}
 }
 
 // plainLine takes off a line what a chat or a marked-up text puts around it.
@@ -218,7 +229,11 @@ func plainLine(raw string) string {
 	if named := boldLead.FindStringSubmatch(line); named != nil && strings.TrimSpace(named[2]) != "" {
 		line = named[1] + named[2] // "1. **Cook.** Rinse the millet"
 	}
-	return strings.TrimSpace(strings.TrimLeft(strings.NewReplacer("**", "", "__", "").Replace(line), "#"))
+	line = strings.TrimSpace(strings.TrimLeft(strings.NewReplacer("**", "", "__", "").Replace(line), "#"))
+	if emphasised := emphasis.FindStringSubmatch(line); emphasised != nil {
+		return emphasised[1] + emphasised[2] // "*Rice kheer*"
+	}
+	return line
 }
 
 // onOneLine takes a heading that has what belongs to it behind it: "Method: boil the milk". A note is of its line alone.
@@ -272,7 +287,7 @@ func listInASentence(line string) (list []string, rest string) {
 		with += boolInt(withAmount.MatchString(one))
 		list = append(list, one)
 	}
-	if len(list) < fewest || with < fewest-1 {
+	if len(list)+strings.Count(list[len(list)-1], " and ") < fewest || with < fewest-1 {
 		return nil, ""
 	}
 	return list, rest
@@ -594,6 +609,9 @@ func tellsOnly(line string) bool {
 	return len(strings.Fields(line)) >= fewest && !isSentence(line)
 }
 
+// oneWord is a title that is only what kind of pudding it is.
+var oneWord = regexp.MustCompile(`(?i)^(?:kheer|payasam|payesh|phirni|pradhaman|pongal|halwa|pudding|porridge|custard)$`)
+
 // greets is said of a line that speaks to its readers.
 var greets = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|good)\b|\b(?:is|was|are|were|here)\b`)
 
@@ -608,5 +626,5 @@ func isTitle(line string) bool {
 		marks = ".;!?|" // "Carrot kheer, pressure cooker method"
 	}
 	return len(line) <= most+(longer-most)*boolInt(named) && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") &&
-		!strings.ContainsAny(line, marks) && len(strings.Fields(line)) >= 2
+		!strings.ContainsAny(line, marks) && (len(strings.Fields(line)) >= 2 || oneWord.MatchString(line))
 }

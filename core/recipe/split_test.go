@@ -30,6 +30,20 @@ func TestAWholeRecipeIsTakenApart(t *testing.T) {
 		"two words":   {"whole milk\nwhite sugar", "", "whole milk\nwhite sugar", ""},
 		"numbered": {"500 ml milk\n60 g sugar\n1) Heat the milk with the sugar.\n2) Chill for two hours.", "", "500 ml milk\n60 g sugar",
 			"1) Heat the milk with the sugar.\n2) Chill for two hours."},
+		"from a chat": {"*Rice kheer* 🍚\n\n*Ingredients:*\n" +
+			"🥛 Milk - 1 litre\n🍚 Rice - 1/4 cup\n*Method:*\n👉 Boil the milk.\n👉 Add the rice.",
+			"Rice kheer", "🥛 Milk - 1 litre\n🍚 Rice - 1/4 cup", "👉 Boil the milk.\n👉 Add the rice."},
+		"side by side": {"Payasam\nINGREDIENTS | METHOD\n200 g millet | Wash the millet.\n600 ml water | Boil the water, add the millet.",
+			"Payasam", "200 g millet\n600 ml water", "Wash the millet.\nBoil the water, add the millet."},
+		"in a sentence": {"My aunt's barley, as she told it\nYou need a cup of barley, two pints of milk and some nutmeg. Boil the barley in " +
+			"the milk.", "My aunt's barley, as she told it", "a cup of barley\ntwo pints of milk and some nutmeg",
+			"Boil the barley in the milk."},
+		"told": {"Aunt's rice\nBoil a litre of milk, add 80 g of rice and simmer for 40 minutes.", "Aunt's rice", "",
+			"Boil a litre of milk, add 80 g of rice and simmer for 40 minutes."},
+		"the amount behind": {"carrots 500 g\nmilk 1 litre (full fat)\nGrate the carrots and boil them in the milk.", "",
+			"carrots 500 g\nmilk 1 litre (full fat)", "Grate the carrots and boil them in the milk."},
+		"rinsed first": {"1 l milk\n80 g rice\nRinse the rice. Boil it in the milk.", "", "1 l milk\n80 g rice",
+			"Rinse the rice. Boil it in the milk."},
 		"nothing to it": {"", "", "", ""},
 	} {
 		got, err := recipe.Split(c.text)
