@@ -42,7 +42,7 @@ func (c *cookery) toFry(list []mention) bool {
 	if last < 0 || c.steps[last].Do != plan.Fry || len(list) == 0 {
 		return false
 	}
-	at, _ := unmarked(c.steps[last].Note)
+	at := c.madeBy(last)
 	together := at == c.now-1 && c.now+1 < len(c.text) && (bothOut.MatchString(c.text[c.now+1]) || puffsUp.MatchString(c.text[c.now]))
 	if at != c.now && !together {
 		return false
@@ -218,7 +218,7 @@ func (c *cookery) meltsOn(l *clause) bool {
 	if last < 0 || c.steps[last].Do != plan.Melt || l.find("add") >= 0 {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now && !(at >= c.now-2 && c.boilsOn(l)) {
+	if at := c.madeBy(last); at != c.now && !(at >= c.now-2 && c.boilsOn(l)) {
 		return false
 	}
 	if only := c.mentioned(&clause{words: l.copied()}); slices.ContainsFunc(only, func(m mention) bool {
@@ -226,7 +226,7 @@ func (c *cookery) meltsOn(l *clause) bool {
 	}) || l.find("everything") >= 0 || l.find("both") >= 0 {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+	if c.madeBy(last) != c.now {
 		c.shared[c.steps[last].Name] = append(c.shared[c.steps[last].Name], c.now)
 	}
 	l.has("the syrup", "syrup")
@@ -417,7 +417,7 @@ func (c *cookery) fryMore(l *clause, f frying, minutes measure.Minute) bool {
 	l.sign()
 	c.joined++
 	c.last = []mention{allOf(h)}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now && !slices.Contains(c.shared[c.steps[last].Name], c.now) {
+	if at := c.madeBy(last); at != c.now && !slices.Contains(c.shared[c.steps[last].Name], c.now) {
 		c.shared[c.steps[last].Name] = append(c.shared[c.steps[last].Name], c.now)
 	}
 	return true

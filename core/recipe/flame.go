@@ -164,7 +164,7 @@ func (c *cookery) inAll(l *clause, minutes measure.Minute) bool {
 	if minutes == 0 || last < 0 || !l.has("in total", "altogether", "in all", "all told") || c.steps[last].Do != plan.Heat {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now || c.steps[last].Until.Minutes != nil {
+	if at := c.madeBy(last); at != c.now || c.steps[last].Until.Minutes != nil {
 		return false
 	}
 	c.saidMinutes(minutes)
@@ -195,7 +195,7 @@ func (c *cookery) underPressure(l *clause, minutes measure.Minute) bool {
 		c.assumed != last {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now && c.assumed != last {
+	if c.madeBy(last) != c.now && c.assumed != last {
 		return false
 	}
 	if c.assumed == last { // "bring to pressure. After one whistle lower the heat and cook for 20 minutes"
@@ -822,7 +822,7 @@ func (c *cookery) staysInOven(l *clause, minutes measure.Minute) bool {
 		c.at < 0 || c.steps[last].Pot != c.holders[c.at].name {
 		return false
 	}
-	since, _ := unmarked(c.steps[last].Note)
+	since := c.madeBy(last)
 	if since < 0 || outOfOven.MatchString(strings.Join(c.text[since:c.now+1], ". ")) {
 		return false
 	}

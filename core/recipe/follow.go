@@ -259,7 +259,7 @@ func (l *clause) told() string {
 
 // answer takes back the guess that the last step was made with.
 func (c *cookery) answer() {
-	at, _ := unmarked(c.steps[c.assumed].Note)
+	at := c.madeBy(c.assumed)
 	c.assumed = -1
 	for k, d := range c.doubts[at] {
 		if d.Of == HowLong {

@@ -326,7 +326,7 @@ func (c *cookery) backToMain(l *clause, named []mention) bool {
 		c.steps[last].Pot != c.holders[c.at].name {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+	if c.madeBy(last) != c.now {
 		return false
 	}
 	from := c.at
@@ -626,7 +626,7 @@ func (c *cookery) boilingSyrup() int {
 	if last < 0 || c.steps[last].Do != plan.Melt {
 		return -1
 	}
-	at, _ := unmarked(c.steps[last].Note)
+	at := c.madeBy(last)
 	if at < 0 || !syrupBoils.MatchString(c.text[at]) {
 		return -1
 	}
@@ -688,7 +688,7 @@ func (c *cookery) whipped(l *clause) int {
 	if bowl < 0 || !beatsIn && (l.verb != "add" || !beatsOn.MatchString(c.ahead)) {
 		return -1
 	}
-	if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at != c.now-1 || !beatenFirst.MatchString(c.text[at]) {
+	if at := c.madeBy(len(c.steps)-1); at != c.now-1 || !beatenFirst.MatchString(c.text[at]) {
 		return -1
 	}
 	return bowl
@@ -707,7 +707,7 @@ func (c *cookery) bowlOfSentence() int {
 	if bowl < 0 {
 		return -1
 	}
-	if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
+	if at := c.madeBy(len(c.steps)-1); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
 		return -1
 	}
 	return bowl
@@ -947,7 +947,7 @@ func (c *cookery) stirsUntil(l *clause) bool {
 		c.assumed == last {
 		return false
 	}
-	if at, _ := unmarked(c.steps[last].Note); at != c.now {
+	if c.madeBy(last) != c.now {
 		return false
 	}
 	if stir := l.stirring(); stir != "" {

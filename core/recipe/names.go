@@ -201,7 +201,7 @@ func (c *cookery) inPotAlready(l *clause) bool {
 		if l.find("everything") < 0 || l.verb != "mix" && l.verb != "stir" || !c.cooked() || c.now < 0 {
 			return false
 		}
-		if at, _ := unmarked(c.steps[len(c.steps)-1].Note); at == c.now {
+		if c.madeBy(len(c.steps)-1) == c.now {
 			return true // "add the sugar and mix everything well"
 		}
 		for i := range c.given {

@@ -91,7 +91,7 @@ func (c *cookery) friedNow() []mention {
 	if last < 0 || c.steps[last].Do != plan.Fry {
 		return nil
 	}
-	at, _ := unmarked(c.steps[last].Note)
+	at := c.madeBy(last)
 	h := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left > 0 })
 	if at != c.now && at != c.now-1 || h < 0 {
 		return nil

@@ -37,6 +37,12 @@ func unmarked(note string) (sentence int, rest string) {
 	return n, parts[2]
 }
 
+// madeBy is the sentence that made a step, until the plan is done; below 0 for none.
+func (c *cookery) madeBy(step int) int {
+	sentence, _ := unmarked(c.steps[step].Note)
+	return sentence
+}
+
 // open begins a new pot.
 func (c *cookery) open(words []string) {
 	name := "pan"
@@ -266,7 +272,7 @@ func (c *cookery) toppingOf(h *holder) bool {
 func (c *cookery) madeIn(name string) int {
 	for i := range c.steps {
 		if c.steps[i].Name == name || c.steps[i].Pot == name {
-			at, _ := unmarked(c.steps[i].Note)
+			at := c.madeBy(i)
 			return at
 		}
 	}

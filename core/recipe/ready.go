@@ -438,7 +438,7 @@ func (c *cookery) mash(l *clause) bool {
 		return true
 	}
 	if last := len(c.steps) - 1; len(c.mentions(l)) == 0 && last >= 0 && c.steps[last].Do == plan.Fry {
-		if at, _ := unmarked(c.steps[last].Note); at == c.now {
+		if c.madeBy(last) == c.now {
 			return true // what was fried is crushed, and not what is in the pot
 		}
 	}

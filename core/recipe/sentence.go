@@ -461,7 +461,7 @@ func (c *cookery) lasted(text string) (read, passed bool) {
 		c.answer()
 	} else if c.steps[last].Until.Minutes == nil {
 		c.saidMinutes(minutes)
-	} else if at, _ := unmarked(c.steps[last].Note); at >= 0 && len(saidTimes(c.text[at])) == 0 { // what is usual was taken
+	} else if at := c.madeBy(last); at >= 0 && len(saidTimes(c.text[at])) == 0 { // what is usual was taken
 		c.steps[last].Until = &plan.Until{Minutes: &minutes}
 	}
 	return true, true

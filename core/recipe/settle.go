@@ -345,7 +345,7 @@ var inPassing = []meaning{
 		if c.mixedLast() < 0 || !timed(c, l) || !namesNothing(c, l) {
 			return false
 		}
-		at, _ := unmarked(c.steps[len(c.steps)-1].Note)
+		at := c.madeBy(len(c.steps)-1)
 		return at == c.now
 	}, do: doNothing, then: func(c *cookery, l *clause) { // what was stirred together stands
 		c.steps[len(c.steps)-1].Minutes = new(l.minutes())
