@@ -378,63 +378,11 @@ func (c *cookery) fresh(l *clause) []mention {
 	return list
 }
 
-// saidLater reports whether the sentence of a clause names an item that the clause does not: it goes in then.
-func (c *cookery) saidLater(l *clause, item int) bool {
-	if item < 0 || c.now >= len(c.text) {
-		return false
-	}
-	all := " " + strings.Join(plainWords(c.text[c.now]), " ") + " "
-	here := " " + l.text() + " " + strings.Join(plainWords(l.text()), " ") + " "
-	const enough = 3 // words to find it by
-	said := plainWords(l.asked().text())
-	said = said[:min(enough, len(said))]
-	if at := strings.Index(all, " "+strings.Join(said, " ")+" "); len(said) > 0 && at > 0 {
-		all = all[at:] // "wash the rice and cook with the water": it was named before
-	}
-	if slices.ContainsFunc(c.names[item], func(name string) bool {
-		return strings.Contains(all, " "+name+" ") && !strings.Contains(here, " "+name+" ")
-	}) {
-		return true
-	}
-	const ahead = 5 // sentences
-	for _, text := range c.text[c.now+1 : min(c.now+1+ahead, len(c.text))] {
-		at := goesInSaid.FindStringIndex(text)
-		if at == nil || c.sweetens(item) && strings.Contains(strings.ToLower(text), "syrup") {
-			continue
-		}
-		if !passivelyIn.MatchString(text[at[0]:at[1]]) {
-			text = text[at[0]:] // what stands before that is done with otherwise
-		}
-		plain := cookedOfIt.ReplaceAllString(intoIt.ReplaceAllString(text, ""), "")
-		if slices.ContainsFunc(c.namedIn(plain), func(group []int) bool { return slices.Contains(group, item) }) {
-			return true
-		}
-	}
-	return false
-}
-
-// passivelyIn is said of what is put in, where its name stands before that.
-var passivelyIn = regexp.MustCompile(`(?i)(?:ed|thrown)\b|\b(?:go(?:es)?|comes?|went)\b`)
-
 // sweetens reports whether an item may be made a syrup of.
 func (c *cookery) sweetens(item int) bool {
 	m := c.material(item)
 	return m != nil && m.Kind == "sweetener"
 }
-
-// cookedOfIt is said of what was cooked before it goes in: "add the mashed rice and dal".
-var cookedOfIt = regexp.MustCompile(`(?i)\b(?:mashed|cooked|boiled|softened)\b [^,.;]*`)
-
-// intoIt is said of what something goes into: "add this paste to the dal".
-var intoIt = regexp.MustCompile(`(?i)\b(?:to|into|onto|over|from|through) (?:the |this |it )?(?:(?:cooked|boiled|mashed|hot|` +
-	`simmering|boiling|soft|` +
-	`tender|rest|same|of) ?)*[a-z]+(?: (?:dal|rice|milk|mixture|pot|pan))?` +
-	`(?: and (?:the )?(?:[a-z]+ )?(?:dal|rice|lentils?|millet|sago|wheat|barley))?`)
-
-// goesInSaid is said of what goes into the pot.
-var goesInSaid = regexp.MustCompile(`(?i)\b(?:add(?:s|ed)?|(?:puts?|tips?|tip(?:ped)?|sprinkled?|pour(?:ed)?|stir(?:red)?|drop(?:ped)?|` +
-	`throw[n]?|rain(?:ed)?|` +
-	`goes|go|come|comes|went) (?:it|them|in|into|on)|drained)\b`)
 
 // follows reports whether the method is one to go by: something goes into the pot and is heated.
 func (c *cookery) follows() bool {

@@ -338,7 +338,7 @@ func (c *cookery) backToMain(l *clause, named []mention) bool {
 // sauces makes a sauce of what is left of a liquid that a later sentence pours over: "season the rest of the coconut milk with the
 // salt".
 func (c *cookery) sauces(l *clause, named []mention) bool {
-	const ahead, two = 3, 2
+	const ahead, two = 2, 2
 	seasons := slices.Contains([]string{"season", "salt", "sweeten", "mix", "stir", "whisk", "flavour", "thicken"}, l.verb)
 	if !seasons || len(named) < two || !c.cooked() || c.next != nil || named[0].item < 0 || named[0].share <= 0 || named[0].holder >= 0 {
 		return false
@@ -352,7 +352,7 @@ func (c *cookery) sauces(l *clause, named []mention) bool {
 	if m == nil || !pours(m) || slices.ContainsFunc(named[1:], other) {
 		return false
 	}
-	over := slices.ContainsFunc(c.text[c.now+1:min(c.now+ahead, len(c.text))], func(text string) bool {
+	over := slices.ContainsFunc(c.later(ahead), func(text string) bool {
 		return slices.ContainsFunc(c.namedIn(overIt.FindString(text)), func(group []int) bool { return slices.Contains(group, named[0].item) })
 	})
 	if !over {
@@ -437,7 +437,7 @@ func (c *cookery) meltsBeside(l *clause, list []mention) bool {
 	onto := to >= 0 && len(list) == two && list[0].at < to && list[1].at > to && list[1].share > 0 && c.sweetens(list[1].item)
 	if !c.cooked() || len(list) != two || !onto && (to >= 0 || !slices.Contains([]string{"mix", "combine", "take", "put", "place"}, l.verb)) ||
 		l.find("into") >= 0 || !dissolves.MatchString(strings.Join(c.text[c.now:min(c.now+two, len(c.text))], " ")) ||
-		!syrupLater.MatchString(strings.Join(c.text[c.now+1:], " ")) {
+		!syrupLater.MatchString(strings.Join(c.later(0), " ")) {
 		return false
 	}
 	l.verb = "dissolve"
@@ -664,7 +664,7 @@ func (c *cookery) comesBack(list []mention) bool {
 	if len(c.held()) == 0 {
 		return false
 	}
-	later := strings.ToLower(strings.Join(c.text[c.now+1:], " "))
+	later := strings.ToLower(strings.Join(c.later(0), " "))
 	solid := 0
 	for _, m := range list {
 		switch {
@@ -688,7 +688,7 @@ func (c *cookery) whipped(l *clause) int {
 	if bowl < 0 || !beatsIn && (l.verb != "add" || !beatsOn.MatchString(c.ahead)) {
 		return -1
 	}
-	if at := c.madeBy(len(c.steps)-1); at != c.now-1 || !beatenFirst.MatchString(c.text[at]) {
+	if at := c.madeBy(len(c.steps) - 1); at != c.now-1 || !beatenFirst.MatchString(c.text[at]) {
 		return -1
 	}
 	return bowl
@@ -707,7 +707,7 @@ func (c *cookery) bowlOfSentence() int {
 	if bowl < 0 {
 		return -1
 	}
-	if at := c.madeBy(len(c.steps)-1); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
+	if at := c.madeBy(len(c.steps) - 1); at != c.now && (at < c.now-1 || len(c.held()) > 0) {
 		return -1
 	}
 	return bowl

@@ -322,16 +322,6 @@ func (c *cookery) whatWasMade(l *clause) (list []mention, meant bool) {
 	return list, true
 }
 
-// restComesLater reports whether later sentences name all that is in nothing yet.
-func (c *cookery) restComesLater() bool {
-	for i := range c.given {
-		if c.used[i] < fullyUsed && !c.given[i].inMethod && len(c.names[i]) > 0 && !c.namedLater(i) && !c.said[i] {
-			return false
-		}
-	}
-	return true
-}
-
 // everything is all of the list, or of the part of it that is told of, that is in no pot yet.
 func (c *cookery) everything(l *clause) (list []mention) {
 	section := cmp.Or(c.sectionOf(l), c.section)
@@ -507,7 +497,7 @@ func (c *cookery) waterForLater(item int, said string) bool {
 	if share, ok := c.shareOf(said, item); said == "" || !ok || math.Abs(share-1) < 0.03 {
 		return false
 	}
-	later := clause{words: methodWords(strings.Join(c.text[c.now+1:], " , "))}
+	later := clause{words: methodWords(strings.Join(c.later(0), " , "))}
 	for k, w := range later.words {
 		if w.text != "water" {
 			continue

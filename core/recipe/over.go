@@ -3,7 +3,6 @@ package recipe
 import (
 	"regexp"
 	"slices"
-	"strings"
 
 	"kirdu/core/pantry"
 	"kirdu/core/plan"
@@ -139,22 +138,6 @@ func (c *cookery) pouredOver(l *clause, named []mention) bool {
 	from := c.at
 	c.at, c.next = main, nil
 	return c.put([]mention{allOf(from)}, plan.Step{Topping: !c.inDish()})
-}
-
-// servedLater reports whether what is in the pan beside the pot is named again by a later sentence, and a clause names nothing
-// of the pot: what is sprinkled is sprinkled over that.
-func (c *cookery) servedLater(l *clause) bool {
-	if c.at < 0 || l.do == doPass || len(c.held()) == 0 || c.now+1 >= len(c.text) || l.find("over") >= 0 || l.find("pudding") >= 0 {
-		return false
-	}
-	at := c.steps[len(c.steps)-1].Pot
-	if at != c.holders[c.at].name {
-		return false
-	}
-	return slices.ContainsFunc(c.namedIn(strings.Join(c.text[c.now+1:], " . ")), func(group []int) bool {
-		m := c.material(group[0])
-		return m != nil && m.Kind == "fruit" && slices.Contains(c.held(), group[0])
-	})
 }
 
 // topsWith is said of as much as one likes.

@@ -468,7 +468,7 @@ func (c *cookery) syrupApart(list []mention) bool {
 			return false
 		}
 	}
-	later := strings.Join(c.text[c.now+1:], " . ")
+	later := strings.Join(c.later(0), " . ")
 	return sweet && water && c.cooked() && !c.isSyrup(c.at) && (drainSaid.MatchString(c.text[c.now]) || syrupLater.MatchString(later))
 }
 
@@ -485,7 +485,7 @@ func (c *cookery) compote(l *clause, list []mention) bool {
 	if l.verb == "stew" {
 		return true
 	}
-	later := " " + strings.Join(plainWords(strings.Join(c.text[c.now+1:], " ")), " ") + " "
+	later := " " + strings.Join(plainWords(strings.Join(c.later(0), " ")), " ") + " "
 	return slices.ContainsFunc(append(slices.Clone(c.names[list[first].item]), "compote", "fruit", "sauce"), func(name string) bool {
 		return strings.Contains(later, " "+name+" ")
 	})

@@ -168,37 +168,6 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 	return true
 }
 
-// comesLater reports whether what goes in now is for a pot of its own: what is in the pot was cooked, and a later sentence puts
-// that into something: "cook the sago in a cup of water ... put the dal, the sago and the syrup into a pot".
-func (c *cookery) comesLater(list []mention) bool {
-	if c.next != nil || !c.cooked() || c.now < 0 {
-		return false
-	}
-	cooks, grain := false, c.any(list, pantry.Grain) || c.any(list, pantry.Tissue)
-	for _, m := range list {
-		if m.item < 0 || m.share <= 0 || m.holder >= 0 || slices.Contains(c.held(), m.item) {
-			return false
-		}
-		water := c.given[m.item].Item.Material == "water" && !grain // for what is in the pot
-		cooks = cooks || c.behaves(m, pantry.Grain) || c.material(m.item) != nil && pours(c.material(m.item)) && m.share >= fullyUsed && !water
-	}
-	if !cooks {
-		return false
-	}
-	const ahead = 5 // sentences
-	for _, text := range append([]string{c.ahead}, c.text[c.now+1:min(c.now+1+ahead, len(c.text))]...) {
-		for _, found := range putIn.FindAllStringSubmatch(text, -1) {
-			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
-				i, of := group[0], mention{item: group[0]}
-				return slices.Contains(c.held(), i) && c.used[i] >= fullyUsed && (c.behaves(of, pantry.Grain) || c.behaves(of, pantry.Tissue))
-			}) {
-				return true
-			}
-		}
-	}
-	return false
-}
-
 // roastedApart reports whether dry grain goes into fat in which something was fried, while there is liquid in the pot: it is in
 // the pan that the fat is in.
 func (c *cookery) roastedApart(list []mention) bool {
@@ -207,10 +176,6 @@ func (c *cookery) roastedApart(list []mention) bool {
 		slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) }) &&
 		!slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Liquid) })
 }
-
-// putIn is said of what goes into a pot.
-var putIn = regexp.MustCompile(`(?i)\b(?:adds?|combines?|puts?|(?:tip|stir|pour|mix|fold|drop|slide)s? in) ([^.;]*?)` +
-	`(?:\b(?:to|into|onto|with|until|in (?:an?|the)|and (?:cook|simmer|boil|stir|mix|bring|heat|let|leave)|lid)\b|$)`)
 
 func boolShare(all bool) float64 {
 	if all {

@@ -83,11 +83,6 @@ func (c *cookery) powders(m mention) bool {
 	return true
 }
 
-// waterIsLater reports whether a later sentence puts the water of the list on.
-func (c *cookery) waterIsLater() bool {
-	return waterOn.MatchString(strings.Join(c.text[c.now+1:], ". "))
-}
-
 var waterOn = regexp.MustCompile(`(?i)\b(?:bring|heat|boil|add|pour|put|take|measure)\b(?: in)? (?:the |your |all the )?` +
 	`(?:cold |hot |fresh )?water\b`)
 

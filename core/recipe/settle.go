@@ -345,7 +345,7 @@ var inPassing = []meaning{
 		if c.mixedLast() < 0 || !timed(c, l) || !namesNothing(c, l) {
 			return false
 		}
-		at := c.madeBy(len(c.steps)-1)
+		at := c.madeBy(len(c.steps) - 1)
 		return at == c.now
 	}, do: doNothing, then: func(c *cookery, l *clause) { // what was stirred together stands
 		c.steps[len(c.steps)-1].Minutes = new(l.minutes())
@@ -700,15 +700,6 @@ func (c *cookery) dresses(l *clause) []mention {
 		return nil
 	}
 	return []mention{grain[0], fat[0]}
-}
-
-// addedLater reports whether a later clause or sentence puts something in by its name: "now add the rice".
-func (c *cookery) addedLater(item int) bool {
-	later := " " + strings.Join(plainWords(c.ahead+" "+strings.Join(c.text[c.now+1:], " ")), " ") + " "
-	return slices.ContainsFunc(c.names[item], func(name string) bool {
-		return strings.Contains(later, " add "+name+" ") || strings.Contains(later, " add the "+name+" ") ||
-			strings.Contains(later, " add this "+name+" ")
-	})
 }
 
 // stirsOn sets how the last step over a flame is stirred.
