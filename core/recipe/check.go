@@ -114,7 +114,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 			}
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
 		})
-		if !kept && !serveOr.MatchString(s.Text) {
+		if !kept && !releaseSaid.MatchString(s.Text) && !serveOr.MatchString(s.Text) {
 			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
 		}
 	}
@@ -156,6 +156,9 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 		}
 	}
 }
+
+// releaseSaid is said of a cooker that opens by itself: it takes as long as it does.
+var releaseSaid = regexp.MustCompile(`(?i)^(?:then |and )?(?:let|allow|wait|leave|release)\b[^.;]*\bpressure\b`)
 
 // orElse is another time for another heat: "on low for 5 hours or on high for 2".
 var orElse = regexp.MustCompile(`\bor (?:on )?(?:high|low) for ` + number + ` (?:hours?|minutes?)`)

@@ -168,11 +168,22 @@ var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the 
 // apart parts a line with several things that need no amount of their own: "ghee, cashews and raisins",
 // "1/2 tsp each ginger powder and cardamom".
 func (r *Reader) apart(raw string) []string {
+	if both := bothMilks.FindStringSubmatch(clean(raw)); both != nil { // "coconut milk - thick 1/2 cup, thin 1 1/2 cups"
+		return []string{"thick coconut milk " + both[1] + both[2], "thin coconut milk " + both[3] + both[4]}
+	}
 	if list := r.apartByAmounts(raw); len(list) > 1 {
 		return list
 	}
 	return r.severally(raw)
 }
+
+// bothMilks is said of the two milks of a coconut, each with its amount before or behind.
+var bothMilks = func() *regexp.Regexp {
+	const much, thick, thin = `([\d½¼¾][\d½¼¾/. ]*[a-z]+)`, `(?:thick|first|1st)(?: milk)?`, `(?:thin|second|2nd)(?: milk)?`
+	each := func(which string) string { return `(?:` + which + `[ :-]*` + much + `|` + much + `(?: of)? ` + which + `)` }
+	return regexp.MustCompile(`(?i)^(?:\d [a-z ]*)?coconut[^\d]*?milk[a-z]*(?: extracted)?[ :,(-]*` + each(thick) +
+		`[ ,;+&]*(?:and )?` + each(thin) + `\)?$`)
+}()
 
 // severally parts a line at its commas where what stands behind them has an amount, and is something else. What is not is said of
 // what stands before it: "300 g pumpkin, peeled, 1 tin coconut milk, 60 g rock sugar", "dal 1 cup, washed, jaggery 200 g".

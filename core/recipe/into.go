@@ -461,7 +461,9 @@ func (c *cookery) addSteeped(l *clause, before []mention) (done, fine bool) {
 		return true, c.put(c.asMeant(it, nil, before), plan.Step{})
 	}
 	if c.steeps == c.now || c.steepsBeside(l) {
+		solid := slices.DeleteFunc(c.unused(l), func(m mention) bool { return !c.behaves(m, pantry.Aroma) })
 		c.steep(l)
+		c.remember(solid)
 		return true, true
 	}
 	return false, false
@@ -644,6 +646,10 @@ func (c *cookery) steepsBeside(l *clause) bool {
 	if spoonOf.MatchString(l.text()) && c.comesBack(named) {
 		return true
 	}
+	flavours := !slices.ContainsFunc(named, func(m mention) bool { return !c.behaves(m, pantry.Aroma) && !c.behaves(m, pantry.Liquid) })
+	if spoonOf.MatchString(l.text()) && flavours && len(c.held()) > 0 && addsIt.MatchString(c.ahead) && c.any(named, pantry.Aroma) {
+		return true // "mix the saffron in a spoon of warm milk and add"
+	}
 	some := slices.ContainsFunc(named, func(m mention) bool { return c.behaves(m, pantry.Liquid) && m.share < little })
 	return (len(c.held()) > 0 || some) && slices.Contains([]string{"take", "put", "pour", "mix"}, l.verb) &&
 		!slices.ContainsFunc(named, func(m mention) bool {
@@ -658,6 +664,9 @@ func (c *cookery) steepsBeside(l *clause) bool {
 // spoonOf is said of what steeps in a little of what is in the pot: "crumble the saffron into 2 tablespoons of the hot milk".
 var spoonOf = regexp.MustCompile(`\b(?:in|into|with) (?:an? |the |about |[\d/]+ |two |three |four )?` +
 	`(?:little|bit|splash|spoon|spoons|spoonful|tablespoons?|tbsp|teaspoons?|tsp|ladle|ladleful)\b.*\b(?:milk|cream|water)\b`)
+
+// addsIt is said of what goes in at once.
+var addsIt = regexp.MustCompile(`^ ?(?:add|stir in|mix in|pour in|pour)\b`)
 
 // comesBack reports whether all that is named flavours, and a later sentence puts it in by its name: "the saffron milk".
 func (c *cookery) comesBack(list []mention) bool {
@@ -853,7 +862,8 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	if flame := l.flame(); put && flame != "" && (l.find("over") >= 0 || l.find("on") >= 0) {
 		c.flame = flame // "put the milk in a pan over medium heat"
 	}
-	if put && l.verb == "dissolve" && slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) {
+	if put && l.verb == "dissolve" && !hotLiquid.MatchString(l.text()) &&
+		slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Aroma) }) {
 		minutes := fewMinutes
 		c.emit(plan.Step{Do: plan.Heat, Flame: vessel.Simmer, Stir: plan.StirOften, Until: &plan.Until{Minutes: &minutes}})
 		return true
@@ -876,6 +886,9 @@ func (c *cookery) goesIn(l *clause, list []mention) (fine bool) {
 	}
 	return slices.Contains([]string{"stir", "mix", "move", "whisk", "beat", "return"}, l.verb) || len(list) > 0 && !c.anyNew(list)
 }
+
+// hotLiquid is said of what dissolves something by itself.
+var hotLiquid = regexp.MustCompile(`\b(?:warm|hot|lukewarm|boiling) (?:[a-z]+ )?(?:water|milk)\b`)
 
 // justMixed is said of what is stirred for a moment.
 var justMixed = regexp.MustCompile(`\buntil\b.*\b(?:smooth|dissolv\w*|melt\w*|combined?|mixed|incorporated?|blend\w*|lumps?|even\w*|` +

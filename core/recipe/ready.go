@@ -22,7 +22,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 	minutes := l.minutes()
 	before := c.last
 	list := c.mentions(l)
-	list = c.ofThese(l, list, before)
+	list = c.ofThese(l, c.onlyTheNuts(l, list), before)
 	if len(list) == 0 && l.do == doCut && l.match(intoPieces) != nil {
 		return true // what is in pieces already, or was cooked whole
 	}
@@ -68,6 +68,22 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 	}
 	return fine
+}
+
+// onlyTheNuts leaves raisins and seeds out of "the nuts" that are chopped, toasted or ground.
+func (c *cookery) onlyTheNuts(l *clause, list []mention) []mention {
+	at := slices.IndexFunc(l.words, func(w *token) bool { return w.one == "nut" })
+	nut := func(m mention) bool { return c.material(m.item) != nil && c.material(m.item).Kind == "nut" }
+	if at < 0 || !slices.ContainsFunc(list, nut) {
+		return list
+	}
+	return slices.DeleteFunc(list, func(m mention) bool {
+		others := m.at == at && !nut(m)
+		if others {
+			delete(c.said, m.item)
+		}
+		return others
+	})
 }
 
 // powders grinds what flavours: it goes in so by its name.

@@ -32,7 +32,9 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
-	text = c.onlyIfNeeded(text)
+	text = gasMark.ReplaceAllStringFunc(c.onlyIfNeeded(text), func(found string) string {
+		return "Bake at " + gasCelsius[found[len(found)-1]] + " C"
+	})
 	if farewell.MatchString(text) || takesVessel.MatchString(text) || greasesWith.MatchString(text) || doneWhen.MatchString(text) ||
 		(looksSo.MatchString(text) || wanted.MatchString(text)) && !asksMore.MatchString(text) {
 		return true
@@ -104,6 +106,12 @@ var ifNeeded = regexp.MustCompile(`(?i)[,;]? *\b(?:and |but )?(?:add(?:ing)?|pou
 	`starts? to|begins? to|find it|be) )?` +
 	`(?:needed|necessary|required|needs?(?: be| it| to| more)?|(?:too |very |a bit |a little )*(?:dry|thick|stiff)|sticks?|` +
 	`catch(?:es)?)\b[^,.;]*`)
+
+// gasMark is how a sentence begins that is of an oven: "gas 2 for two hours".
+var (
+	gasMark    = regexp.MustCompile(`(?i)^gas(?: mark)? [1-9]\b`)
+	gasCelsius = map[byte]string{'1': "140", '2': "150", '3': "165", '4': "180", '5': "190", '6': "200", '7': "220", '8': "230", '9': "240"}
+)
 
 // partsAtWhen parts a sentence where it waits for something again: "stir in the butter, and when it is nearly cold add the eggs".
 func partsAtWhen(tokens []*token) (parts [][]*token) {

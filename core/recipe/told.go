@@ -133,7 +133,7 @@ func (r *Reader) nameAt(words []string) (name string, end int) {
 		if slices.ContainsFunc(said, func(w string) bool { return w == "," }) {
 			continue
 		}
-		if phrase := strings.Join(plainWords(strings.Join(said, " ")), " "); r.names[phrase] != "" && doing[phrase] == "" {
+		if phrase := strings.Join(plainWords(strings.Join(said, " ")), " "); r.names[phrase] != "" && (doing[phrase] == "" || greasing[phrase]) {
 			return strings.ToLower(strings.Trim(strings.Join(said, " "), ".")), from + length
 		}
 	}
