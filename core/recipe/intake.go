@@ -180,7 +180,9 @@ func (r *Reader) apart(raw string) []string {
 // bothMilks is said of the two milks of a coconut, each with its amount before or behind.
 var bothMilks = func() *regexp.Regexp {
 	const much, thick, thin = `([\d½¼¾][\d½¼¾/. ]*[a-z]+)`, `(?:thick|first|1st)(?: milk)?`, `(?:thin|second|2nd)(?: milk)?`
-	each := func(which string) string { return `(?:` + which + `[ :-]*` + much + `|` + much + `(?: of)? ` + which + `)` }
+	each := func(which string) string {
+		return `(?:` + which + `[ :-]*` + much + `|` + much + `(?: of)? ` + which + `)`
+	}
 	return regexp.MustCompile(`(?i)^(?:\d [a-z ]*)?coconut[^\d]*?milk[a-z]*(?: extracted)?[ :,(-]*` + each(thick) +
 		`[ ,;+&]*(?:and )?` + each(thin) + `\)?$`)
 }()
