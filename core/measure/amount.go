@@ -276,6 +276,23 @@ func (a Amount) Scale(factor float64) Amount {
 
 // String writes an amount so that ParseAmount reads it back.
 func (a Amount) String() string {
+	const near = 1e-4 // of a third: "0.3333 cup" is one
+	whole, part := math.Modf(a.Number)
+	if unit := singular(a.Unit); slices.ContainsFunc(unit, func(u string) bool { return fixedVolume[u] > 0 || fixedMass[u] > 0 }) {
+		part = 0 // a scale has no thirds
+	}
+	for _, third := range []struct {
+		part float64
+		text string
+	}{{1. / 3, "1/3"}, {2. / 3, "2/3"}} {
+		if math.Abs(part-third.part) > near {
+			continue
+		}
+		if whole == 0 {
+			return third.text + " " + a.Unit
+		}
+		return strconv.FormatFloat(whole, 'f', -1, 64) + " " + third.text + " " + a.Unit
+	}
 	return strconv.FormatFloat(a.Number, 'f', -1, 64) + " " + a.Unit
 }
 

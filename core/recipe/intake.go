@@ -205,6 +205,8 @@ func (r *Reader) severally(raw string) []string {
 			fallthrough
 		case (hasAmount(part) || partOf.MatchString(part)) && l.Amount != "" && l.Material != "" && l.Material != last && !isPurpose(part):
 			list, last = append(list, part), l.Material
+		case r.bareName(part, last):
+			list, last = append(list, part), l.Material // "10 cashews, raisins"
 		default:
 			list[len(list)-1] += ", " + part
 		}
@@ -217,6 +219,21 @@ func (r *Reader) severally(raw string) []string {
 		all = append(all, r.apartByAmounts(part)...) // "grated rind and juice of 1 lemon"
 	}
 	return all
+}
+
+// bareName reports whether some words are the name of something of another kind than what stands before them, and no more: a cook
+// says it of nothing.
+func (r *Reader) bareName(text, before string) bool {
+	s := scan{reader: r, line: &Line{}}
+	m := s.findIn(plainWords(text), r.names)
+	return m.slug != "" && m.sure && m.rest == "" && m.slug != before && r.otherThing(m.slug, before)
+}
+
+// otherThing reports whether two names beside each other are two things: "cashews, almonds", and not "rice, basmati".
+func (r *Reader) otherThing(slug, before string) bool {
+	other, _ := r.pantry.Material(slug)
+	one, known := r.pantry.Material(before)
+	return !known || one.Kind != other.Kind || one.Kind == "nut" || one.Kind == "spice" || one.Kind == "dried-fruit"
 }
 
 // beforeAmounts parts a line that has lost its ends before each amount: "1 l milk 5 tbsp sugar 50 g rice".
@@ -342,13 +359,14 @@ func (r *Reader) together(raw string) (list []string, ok bool) {
 		return nil, false
 	}
 	q.number /= float64(len(names))
-	known := map[string]bool{}
+	var known []string
 	for _, name := range names {
 		m := s.findIn(plainWords(name), r.names)
-		if m.slug == "" || !m.sure || known[m.slug] {
+		same := func(before string) bool { return !r.otherThing(m.slug, before) }
+		if m.slug == "" || !m.sure || slices.Contains(known, m.slug) || slices.ContainsFunc(known, same) {
 			return nil, false
 		}
-		known[m.slug] = true
+		known = append(known, m.slug)
 		list = append(list, q.String()+" "+name)
 	}
 	return list, true

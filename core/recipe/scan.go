@@ -852,7 +852,12 @@ func (s *scan) weigh(q quantity, found bool) {
 }
 
 // String writes the quantity as an amount of a plan.
-func (q quantity) String() string { return rounded4(q.number) + " " + q.unit }
+func (q quantity) String() string {
+	if text := (measure.Amount{Number: q.number, Unit: q.unit}).String(); strings.Contains(text, "/") {
+		return text // "1/3 cup"
+	}
+	return rounded4(q.number) + " " + q.unit
+}
 
 // second keeps an amount in brackets as the other amount that a recipe gives.
 func (s *scan) second(asides []string) {

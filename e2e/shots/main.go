@@ -29,7 +29,20 @@ type shot struct {
 	path, file    string
 	width, height int64
 	dark          bool
+	paste         string // into the form of the page, which is sent; the picture is of what comes then
 }
+
+// pasted is a recipe as a cook has it.
+const pasted = `My aunt's rice for the rains
+1 litre full fat milk
+1/2 cup basmati rice, washed and soaked for 30 mins
+1/3 cup sugar
+1 tbsp ghee
+10 cashews, raisins
+cardamom
+Bring the milk to the boil in a heavy pan, then turn down the flame. Drain the rice, add it and let it simmer for 35 minutes,
+stirring often, until it is soft and the milk is down to two thirds. Stir in the sugar and the cardamom and cook 5 minutes
+more. Fry the cashews and raisins in the ghee and pour over. It thickens as it cools.`
 
 func main() {
 	if err := run(context.Background()); err != nil {
@@ -93,10 +106,6 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 	if err != nil {
 		return nil, err
 	}
-	burners, err := s.Burners(ctx)
-	if err != nil {
-		return nil, err
-	}
 	suppers, err := s.Gatherings(ctx)
 	if err != nil {
 		return nil, err
@@ -109,24 +118,24 @@ func chosen(ctx context.Context, s *store.Store) ([]shot, error) {
 		if errWidth != nil || errHeight != nil {
 			return nil, fmt.Errorf("give width and height as numbers")
 		}
-		return []shot{{path, os.Args[4], width, height, len(os.Args) > 5 && os.Args[5] == "dark"}}, nil
+		return []shot{{path, os.Args[4], width, height, len(os.Args) > 5 && os.Args[5] == "dark", ""}}, nil
 	}
 	const wide, high, narrow, tall = 1280, 800, 390, 844
 	at := func(name string) string { return filepath.Join("docs", "screenshots", name+".png") }
 	return []shot{
-		{"/", at("today"), wide, high, false}, {"/puddings", at("puddings"), wide, high, false},
-		{pudding, at("workbench"), wide, high, false}, {pudding, at("workbench-dark"), wide, high, true},
-		{stove, at("stove"), narrow, tall, false}, {"/", at("today-phone"), narrow, tall, false},
-		{"/logbook", at("logbook"), wide, high, false}, {batch, at("batch"), wide, high, false},
-		{"/kitchen", at("kitchen"), wide, high, false}, {"/gatherings/" + suppers[0].ID, at("gathering"), wide, high, false},
-		{"/kitchen/burners/" + burners[1].ID + "/test", at("water-test"), wide, high, false},
-		{pudding + "/scale?bowls=18", at("scaling"), wide, high, false},
-		{pudding + "/balance?thickness=4.2&sweet=13&bowls=6&lock=rice-short", at("balance"), wide, high, false},
-		{pudding + "/sheet", at("sheet"), wide, high, false},
-		{stove + "/rescue?symptom=too-thick&wanted=3", at("rescue"), wide, high, false}, {"/pantry", at("pantry"), wide, high, false},
-		{"/benches/coconut", at("bench-coconut"), wide, high, false}, {"/puddings/new?way=pulse+with+jaggery+and+presses", at("new-pudding"),
-			wide, high, false},
-		{pudding + "/compare?question=sugar", at("compare"), wide, high, false},
+		{"/", at("today"), wide, high, false, ""}, {"/puddings", at("puddings"), wide, high, false, ""},
+		{pudding, at("workbench"), wide, high, false, ""}, {pudding, at("workbench-dark"), wide, high, true, ""},
+		{stove, at("stove"), narrow, tall, false, ""}, {"/", at("today-phone"), narrow, tall, false, ""},
+		{"/logbook", at("logbook"), wide, high, false, ""}, {batch, at("batch"), wide, high, false, ""},
+		{"/kitchen", at("kitchen"), wide, high, false, ""}, {"/gatherings/" + suppers[0].ID, at("gathering"), wide, high, false, ""},
+		{"/intake", at("recipe"), wide, high, false, pasted},
+		{pudding + "/scale?bowls=18", at("scaling"), wide, high, false, ""},
+		{pudding + "/balance?thickness=4.2&sweet=13&bowls=6&lock=rice-short", at("balance"), wide, high, false, ""},
+		{pudding + "/sheet", at("sheet"), wide, high, false, ""},
+		{stove + "/rescue?symptom=too-thick&wanted=3", at("rescue"), wide, high, false, ""}, {"/pantry", at("pantry"), wide, high, false, ""},
+		{"/benches/coconut", at("bench-coconut"), wide, high, false, ""}, {"/puddings/new?way=pulse+with+jaggery+and+presses", at("new-pudding"),
+			wide, high, false, ""},
+		{pudding + "/compare?question=sugar", at("compare"), wide, high, false, ""},
 	}, nil
 }
 
@@ -148,6 +157,14 @@ func take(browser context.Context, site string, one shot) error {
 	if err := chromedp.Do(tab, chromedp.EmulateViewport(one.width, one.height), media,
 		chromedp.Navigate(site+one.path), chromedp.WaitVisible(chromedp.CSS("h1")), chromedp.Sleep(settle)); err != nil {
 		return err
+	}
+	if one.paste != "" {
+		const form, read = "#list", "#method-head"
+		if err := chromedp.Do(tab, chromedp.SetValue(chromedp.CSS(form), one.paste), chromedp.Click(chromedp.CSS("form button.is-primary")),
+			chromedp.WaitVisible(chromedp.CSS(read)), chromedp.ScrollIntoView(chromedp.CSS("section.method ol, section.method li")),
+			chromedp.Sleep(settle)); err != nil {
+			return err
+		}
 	}
 	picture, err := chromedp.Run(tab, chromedp.CaptureScreenshot())
 	if err != nil {
