@@ -822,7 +822,7 @@ var english = map[string]string{
 	"fault.recipe.bowls":            "give a whole number of bowls from 1 to 500, such as 6",
 	"fault.recipe.correction":       "is too long: say it in %[1]s letters",
 	"fault.recipe.doing":            "choose what is done",
-	"fault.recipe.no-list":          "has no ingredients with an amount: paste them here, one a line (“1 l milk”); what was pasted stands as the method",
+	"fault.recipe.no-list":          "has no ingredients with an amount: put them here, one a line (“1 l milk”); the text is kept below",
 	"fault.recipe.empty":            "is empty: paste the ingredients, one a line, or choose a recipe file",
 	"fault.recipe.file":             "could not be read; choose it again",
 	"fault.recipe.file-is":          "“%[1]s” %[2]s",

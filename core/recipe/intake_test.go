@@ -228,7 +228,7 @@ func TestSeveralThingsOnOneLine(t *testing.T) {
 		"300 g pumpkin, peeled, 1 tin (400 ml) coconut milk, 60 g honey":    "pumpkin 300 g, coconut-milk-tin 400 ml, honey 60 g",
 		"moong dal 1 cup, washed, coconut 1 big, elaichi 5":                 "moong-split 1 cup, coconut-meat 1 coconut, cardamom 5 pod",
 		"1 cup rice, 1/2 cup more for the top":                              "rice-short 1 cup",
-		"1 litre milk 5 tbsp sugar 50g rice flour 1 tsp rose water":         "milk-whole 1 l, sugar-white 5 tbsp, rice-flour 50 g, rose-water 1 tsp",
+		"1 l milk 5 tbsp sugar 50g rice flour 1 tsp salt":                   "milk-whole 1 l, sugar-white 5 tbsp, rice-flour 50 g, salt 1 tsp",
 		"coconut milk - thick 1/2 cup, thin 1 1/2 cups":                     "coconut-milk-thick 0.5 cup, coconut-milk-thin 1.5 cup",
 		"Coconut milk: 1 cup first milk and 2 cups second milk":             "coconut-milk-thick 1 cup, coconut-milk-thin 2 cup",
 		"1 coconut, milk extracted: 1st 1 cup, 2nd 3 cups":                  "coconut-milk-thick 1 cup, coconut-milk-thin 3 cup",
