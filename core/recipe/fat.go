@@ -104,6 +104,9 @@ func (c *cookery) melt(l *clause) bool {
 		c.hotFat(l, list)
 		return true
 	}
+	if c.becomesCaramel(l, list) {
+		return c.caramel(l)
+	}
 	if c.melts(l, list) {
 		return true
 	}
@@ -115,6 +118,22 @@ func (c *cookery) melt(l *clause) bool {
 	}
 	return true
 }
+
+// becomesCaramel reports whether sugar, with water or without, is melted until it browns.
+func (c *cookery) becomesCaramel(l *clause, list []mention) bool {
+	sugar := false
+	for _, m := range list {
+		material := c.material(m.item)
+		if material == nil || m.holder >= 0 || m.share <= 0 || material.Kind != "sweetener" && material.Slug != "water" {
+			return false
+		}
+		sugar = sugar || material.Kind == "sweetener"
+	}
+	return sugar && caramelSaid.MatchString((&clause{words: l.until()}).text())
+}
+
+// caramelSaid is what sugar looks like that has browned.
+var caramelSaid = regexp.MustCompile(`\b(?:amber|caramel\w*|copper|mahogany|golden|brown|browns|browned|toffee)\b`)
 
 // melts makes the syrup of lumps and water, if a clause does.
 func (c *cookery) melts(l *clause, list []mention) bool {

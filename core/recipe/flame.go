@@ -121,8 +121,14 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	if l.verb == "keep" && c.anyNew(list) && l.minutes() == 0 && l.bareMinutes() == 0 && !l.waitsFor() && l.flame() == "" {
 		return false // "keep the milk that runs out"
 	}
-	c.aside(l, list)
-	list = c.asOther(list)
+	from := c.holderOfAll(list)
+	another := from >= 0 && from != c.at && c.holders[from].pot
+	if another && len(c.held()) > 0 && c.onlyWaterHeld() && inThat.MatchString(l.text()) {
+		list = []mention{allOf(from)} // "boil the water and cook the sago in it", which was roasted in another pan
+	} else {
+		c.aside(l, list)
+		list = c.asOther(list)
+	}
 	if l.do == doCook && c.melts(l, list) {
 		return true
 	}
@@ -157,6 +163,14 @@ func (c *cookery) cook(l *clause) (fine bool) {
 	}
 	return c.heatUntil(l, minutes)
 }
+
+// onlyWaterHeld reports whether there is nothing but water in the pot.
+func (c *cookery) onlyWaterHeld() bool {
+	return !slices.ContainsFunc(c.held(), func(i int) bool { return c.given[i].Item.Material != "water" })
+}
+
+// inThat is said of what is cooked in what was named before.
+var inThat = regexp.MustCompile(`\bin (?:it|that|this)\b`)
 
 // inAll takes how long what a sentence tells of takes altogether: "until each addition is absorbed, about 30 minutes in total".
 func (c *cookery) inAll(l *clause, minutes measure.Minute) bool {
@@ -224,9 +238,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 	}
 	celsius := l.celsius()
 	switch {
-	case c.at >= 0 && c.onlySugar() && l.has("amber", "caramel", "caramelises", "caramelizes", "caramelised", "caramelized", "copper",
-		"mahogany") &&
-		c.browns(l):
+	case c.at >= 0 && c.onlySugar() && caramelSaid.MatchString((&clause{words: l.until()}).text()) && c.browns(l):
 	case celsius > 0 && celsius < 105:
 		c.heat(l, vessel.Medium, plan.Until{TempC: &celsius})
 	case remaining > 0:
@@ -883,7 +895,8 @@ func (c *cookery) bakeFor(l *clause, minutes measure.Minute) {
 }
 
 var (
-	partlyDone = regexp.MustCompile(`\b(?:half|three[ -](?:fourths?|quarters?)|3/4|almost|nearly|partly|partially) (?:th )?(?:of the way )?` +
+	partlyDone = regexp.MustCompile(`\b(?:[5-9]\d ?%|half|three[ -](?:fourths?|quarters?)|3/4|almost|nearly|partly|partially) (?:th )?` +
+		`(?:of the way )?` +
 		`(?:done|cooked|soft|tender)\b`)
 	weighed     = regexp.MustCompile(`\b\d[\d./]* ?(?:g|ml|minutes?)\b`) // and no degrees
 	thickThen   = regexp.MustCompile(`\b(?:thick\w*|creamy|coats?)\b.*\bthen\b`)
@@ -898,7 +911,7 @@ var (
 		`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
 		`(?:is|are|remains?) ?(?:left)?\b`)
 	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +
-		`([\d./]+|half a|a|one) ?(ml|l|litre|cup|pint)s?\b`)
+		`(\d+ \d/\d|[\d./]+|half a|a|one) ?(ml|l|litre|cup|pint)s?\b`)
 	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)

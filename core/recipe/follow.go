@@ -386,7 +386,9 @@ func (c *cookery) sweetens(item int) bool {
 
 // follows reports whether the method is one to go by: something goes into the pot and is heated.
 func (c *cookery) follows() bool {
-	heats := slices.ContainsFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Heat || s.Do == plan.Pressure || s.Do == plan.Bake })
+	heats := slices.ContainsFunc(c.steps, func(s plan.Step) bool {
+		return slices.Contains([]plan.Verb{plan.Heat, plan.Pressure, plan.Bake, plan.Caramel}, s.Do)
+	})
 	return heats && slices.ContainsFunc(c.holders, func(h holder) bool { return h.pot && len(h.items) > 0 })
 }
 

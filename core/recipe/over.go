@@ -98,6 +98,14 @@ func (c *cookery) friedNow() []mention {
 	return []mention{allOf(h)}
 }
 
+// holderOfAll is the one thing that holds all that is named; -1 for none.
+func (c *cookery) holderOfAll(named []mention) int {
+	if len(named) == 0 || named[0].holder < 0 || slices.ContainsFunc(named, func(m mention) bool { return m.holder != named[0].holder }) {
+		return -1
+	}
+	return named[0].holder
+}
+
 // servedWith is what goes over of what a pudding is served with: nobody pours the milk in.
 func (c *cookery) servedWith(l *clause, list []mention) []mention {
 	if l.find("over") >= 0 || l.has("topped", "drizzled", "sprinkled", "scattered", "garnished", "decorated", "dusted") {
@@ -120,6 +128,9 @@ func (c *cookery) pouredOver(l *clause, named []mention) bool {
 		from := c.at
 		c.at, c.next = named[0].holder, nil
 		return c.put([]mention{allOf(from)}, plan.Step{}) // "pour over the apples", which are in their dish
+	}
+	if h := c.holderOfAll(named); c.inDish() && l.beginsWith("over") && h >= 0 && h != c.at && c.holders[h].pot && !c.isDish(h) {
+		return c.put([]mention{allOf(h)}, plan.Step{}) // "scatter the rice in the dish and pour over the milk", which was warmed
 	}
 	bowl := len(named) > 0 && (c.at == main || slices.ContainsFunc(named, func(m mention) bool {
 		return m.holder >= 0 && !c.holders[m.holder].pot

@@ -40,7 +40,7 @@ var afterDash = wordSet("in then now next meanwhile finally lastly for at first 
 
 var (
 	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
-	shortened     = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med)\.\s+(?:[a-z]+|[\d(½¼¾])`)
+	shortened     = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med|qt|pt|oz|lb)\.\s+(?:[a-z]+|[\d(½¼¾])`)
 	dashBegins    = regexp.MustCompile(` --? [A-Za-z]+\b`) // "milk to the boil - add the rice - simmer"
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`)      // of a step, in the middle of a line
 	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)

@@ -239,7 +239,10 @@ func plainLine(raw string) string {
 // onOneLine takes a heading that has what belongs to it behind it: "Method: boil the milk". A note is of its line alone.
 func (s *splitting) onOneLine(line string) bool {
 	const least = 8 // letters
-	if list, rest := listInASentence(clean(line)); len(list) > 0 {
+	if before, list, rest := listInASentence(clean(line)); len(list) > 0 {
+		if before != "" {
+			s.aside = append(s.aside, before)
+		}
 		if rest != "" {
 			list = append(list, rest)
 		}
@@ -265,14 +268,23 @@ func (s *splitting) onOneLine(line string) bool {
 	return true
 }
 
-// listInASentence parts a list that is told: "You need a cup of rice, two pints of milk and some nutmeg." rest is what the line says
-// behind it.
-func listInASentence(line string) (list []string, rest string) {
+// listInASentence parts a list that is told: "You need a cup of rice, two pints of milk and some nutmeg." before and rest are what
+// the line says beside it.
+func listInASentence(line string) (before string, list []string, rest string) {
 	const fewest = 3
+	begins := 0
 	found := needsSaid.FindStringSubmatch(line)
-	if found == nil {
-		return nil, ""
+	for _, end := range sentenceEnd.FindAllStringIndex(line, -1) {
+		if found != nil {
+			break
+		}
+		begins = end[1]
+		found = needsSaid.FindStringSubmatch(line[begins:])
 	}
+	if found == nil {
+		return "", nil, ""
+	}
+	before = strings.TrimSpace(line[:begins])
 	told := found[1]
 	if end := sentenceEnd.FindStringIndex(told); end != nil {
 		told, rest = told[:end[0]], strings.TrimSpace(told[end[1]:])
@@ -282,15 +294,15 @@ func listInASentence(line string) (list []string, rest string) {
 		one = strings.TrimPrefix(one, "and ")
 		words := roughly(one)
 		if len(words) == 0 || doing[words[0].text] != "" && !greasing[words[0].text] && !nounish[words[0].text] {
-			return nil, "" // "take a cup of rice, wash it, ..."
+			return "", nil, "" // "take a cup of rice, wash it, ..."
 		}
 		with += boolInt(withAmount.MatchString(one))
 		list = append(list, one)
 	}
 	if len(list)+strings.Count(list[len(list)-1], " and ") < fewest || with < fewest-1 {
-		return nil, ""
+		return "", nil, ""
 	}
-	return list, rest
+	return before, list, rest
 }
 
 // needsSaid is how a list begins that is told.
@@ -518,7 +530,7 @@ func (s *splitting) aboveList(line string, tells bool) {
 	begins := len(s.list) == 0
 	switch {
 	case plain == s.name && begins:
-	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
+	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the") && !strings.HasSuffix(plain, ":"):
 		s.servesToo(plain)
 		s.aside = append(s.aside, line)
 	case tellsOnly(plain) || s.name != "" && isTitle(plain) && !namesPart(plain):
@@ -539,7 +551,7 @@ func (s *splitting) withoutHeading(line string, side part) {
 	plain := clean(line)
 	begins := len(s.list) == 0 && len(s.method) == 0
 	switch {
-	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the"):
+	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the") && !strings.HasSuffix(plain, ":"):
 		s.servesToo(plain)
 		s.aside = append(s.aside, line)
 	case begins && s.name == "" && isTitle(plain) && !hasAmount(plain) && !namesPart(plain) && !isSentence(plain):
