@@ -142,7 +142,7 @@ var (
 	pressureGone = regexp.MustCompile(`(?i)\b(?:release[ds]?|go(?:es|ing)? down|drop(?:s|ped)?|gone|goes|subsides?|settles?|escapes?|` +
 		`open(?:ed)?|falls?|` +
 		`cools?|comes? down|` +
-		`off|pressure cooker|by itself|counting|naturally|weight|dies|died|steam out)\b`)
+		`off|pressure cooker|by itself|counting|naturally|weight|pressure pan|dies|died|steam out)\b`)
 	heatSaid = regexp.MustCompile(`(?i)\b(?:(?:bring|brought|let|allow|comes?|came|get)\b.*\b(?:to (?:a|the) (?:[a-z]+ )?(?:boil|` +
 		`simmer)|boil|simmer|bubble)|` +
 		`(?:simmer|poach|bubble|boil|cook) (?:it|them|this|gently|slowly|again|for|over|on low|on medium|until|till|\d))\b`)

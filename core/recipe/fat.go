@@ -311,7 +311,9 @@ func (c *cookery) fry(l *clause) {
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 		return
 	}
-	c.fryThese(l, list)
+	if c.fryThese(l, list) && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry {
+		c.next = nil // the other pan was for that
+	}
 }
 
 // A frying is what is fried, and in what.

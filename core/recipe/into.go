@@ -455,6 +455,10 @@ var dissolves = regexp.MustCompile(`(?i)\b(?:heat|boil|warm|cook|simmer|stir)\b[
 // milk for 10 minutes and add it".
 func (c *cookery) addSteeped(l *clause, before []mention) (done, fine bool) {
 	bare := l.lead >= len(l.words) || l.find("it") >= 0 || l.find("them") >= 0 || l.beginsWith("to")
+	if c.steeps == c.now && len(c.held()) > 0 && l.beginsWith("with") && l.verb == "add" { // "soak the saffron, add with the cardamom"
+		c.steeps = -1
+		return true, c.put(append(c.asMeant(it, nil, before), c.mentions(l)...), plan.Step{})
+	}
 	if c.steeps == c.now && len(c.held()) > 0 && bare && namesNothing(c, l) {
 		c.steeps = -1
 		l.has("to the pot", "to the pan", "to the milk", "to it", "pot", "pan")

@@ -18,6 +18,7 @@ func Sentences(text string) (list []string) {
 			}
 			return unit + next
 		})
+		line = goesOnAfter.ReplaceAllString(line, "$1 $2")
 		line = dashBegins.ReplaceAllStringFunc(line, func(found string) string {
 			word := strings.ToLower(strings.TrimLeft(found, "- "))
 			if doing[word] != "" && !nounish[word] || conditions[word] && word != "or" && word != "that" || afterDash[word] {
@@ -39,8 +40,10 @@ func Sentences(text string) (list []string) {
 var afterDash = wordSet("in then now next meanwhile finally lastly for at first also off")
 
 var (
-	sentenceEnd   = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
-	shortened     = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med|qt|pt|oz|lb)\.\s+(?:[a-z]+|[\d(½¼¾])`)
+	sentenceEnd = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
+	shortened   = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med|qt|pt|oz|lb)\.\s+(?:[a-z]+|[\d(½¼¾])`)
+	// "45 min. or until set"
+	goesOnAfter   = regexp.MustCompile(`\b((?i:mins?|hrs?))\.\s+((?:or|until|till|and|more|on|over|then|with|stirring)\b)`)
 	dashBegins    = regexp.MustCompile(` --? [A-Za-z]+\b`) // "milk to the boil - add the rice - simmer"
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`)      // of a step, in the middle of a line
 	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)

@@ -42,7 +42,7 @@ func (s *scan) read(text string) {
 	text = strings.ReplaceAll(text, " | ", " / ")
 	text, like, grams := likeAThing(text)
 	if (strings.HasSuffix(text, ":") || headed.MatchString(text)) &&
-		!strings.ContainsFunc(text, unicode.IsDigit) && s.heading(text) {
+		!strings.ContainsFunc(text, unicode.IsDigit) && (s.heading(text) || layerSaid.MatchString(text)) {
 		l.Heading, l.Note = true, strings.TrimSuffix(text, ":")
 		return
 	}
@@ -103,7 +103,13 @@ func (s *scan) read(text string) {
 var seedsOf = regexp.MustCompile(`(?i)^(?:the )?((?:crushed |ground )?seeds) (?:of|from) (\d.*)$`)
 
 // headed is how the heading of a part of a list begins.
-var headed = regexp.MustCompile(`(?i)^(?:for |to (?:finish|serve|decorate|garnish|top|assemble)\b)`)
+var (
+	headed    = regexp.MustCompile(`(?i)^(?:for |to (?:finish|serve|decorate|garnish|top|assemble)\b)|` + layer)
+	layerSaid = regexp.MustCompile(`(?i)` + layer)
+)
+
+// layer is how a part is called after what it is of: "rhubarb layer".
+const layer = `^\pL[\pL ]{2,30} (?:layer|base)$`
 
 // packs are things that a size in brackets may stand before.
 var packs = map[string]bool{"tin": true, "can": true, "packet": true, "pack": true, "carton": true, "bottle": true, "jar": true,

@@ -121,6 +121,8 @@ var inPassing = []meaning{
 		return inPot(c, l) && c.cooked() && !c.anyNew(c.unused(l))
 	}, do: doDrain}, // what was cooked: its water is gone
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
+	{verbs: "pour drain", when: func(c *cookery, l *clause) bool { return inPot(c, l) && l.beginsWith("off") && l.find("water") >= 0 },
+		has: []string{"whatever", "any", "what", "the rest"}, do: doDrain, then: readAll}, // "pour off whatever water is left"
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in
 	{verbs: "cover", finds: []string{"water"}, when: soaksIt, has: []string{"cold water", "plenty of", "fresh water", "lukewarm water",
 		"overnight", "warm water", "hot water"}, do: doSoak},
@@ -320,6 +322,8 @@ var inPassing = []meaning{
 	{verbs: "cover", when: func(c *cookery, l *clause) bool {
 		return c.offHeat && inPot(c, l) && timed(c, l) && l.flame() == "" && namesNothing(c, l)
 	}, do: doRest}, // "turn off the heat. Cover for 2 minutes"
+	{verbs: "let leave", when: func(c *cookery, l *clause) bool { return c.cooked() && untimed(c, l) }, has: []string{"to draw", "draw"},
+		do: doNothing, then: readAll},
 	{verbs: "let leave", has: []string{"it alone", "alone", "the skin form", "a skin form"}, when: both(inPot, untimed), do: doNothing,
 		then: readAll},
 	{verbs: "let leave allow", finds: []string{"crackle", "splutter", "sizzle", "pop", "bloom"}, when: both(untimed, namesNothing),
