@@ -279,16 +279,15 @@ func (p *page) change(selector, value string) {
 		field.dispatchEvent(new Event("change", {bubbles: true})); return true; })()`, s, v))
 }
 
-// press clicks the button of that text or label.
+// press clicks the button of that text or label, once it is there: to look and to click are one, as the page may be drawn anew
+// between them.
 func (p *page) press(name string) {
 	p.t.Helper()
 	n, err := json.Marshal(name)
 	require.NoError(p.t, err)
-	p.until(fmt.Sprintf(`[...document.querySelectorAll("button, summary, a")]
-		.some((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility())`, n))
-	js[bool](p, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("button, summary, a")]
+	p.until(fmt.Sprintf(`(() => { const e = [...document.querySelectorAll("button, summary, a")]
 		.find((e) => (e.textContent.trim().replace(/\s+/g, " ") === %[1]s || e.ariaLabel === %[1]s) && e.checkVisibility());
-		e.click(); return true; })()`, n))
+		e?.click(); return e !== undefined; })()`, n))
 }
 
 // scheme sets light or dark.
