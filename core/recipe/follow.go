@@ -222,6 +222,8 @@ func (c *cookery) when(l *clause) {
 	switch {
 	case until.Doneness != nil && last >= 0 && c.steps[last].Do == plan.Pressure:
 		return // it is soft by that
+	case until.Minutes != nil && c.offHeat && !open: // "take it off the stove. After 5 minutes add the jaggery"
+		c.emit(plan.Step{Do: plan.Rest, Minutes: until.Minutes})
 	case open:
 		c.steps[last].Until = until
 		c.answer()

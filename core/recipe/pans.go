@@ -534,9 +534,9 @@ func (c *cookery) move(l *clause) bool {
 			}
 			return c.add(l)
 		}
-		from := c.at
+		from, with := c.at, slices.DeleteFunc(c.mentions(l), func(m mention) bool { return m.item < 0 || m.share <= 0 || m.holder >= 0 })
 		c.open([]string{})
-		return c.put([]mention{allOf(from)}, plan.Step{})
+		return c.put(append([]mention{allOf(from)}, with...), plan.Step{}) // "transfer to the cooker with 2 cups of water"
 	case l.verb == "transfer" && len(c.held()) > 0 && len(c.unused(l)) == 0 && inABowl.MatchString(l.text()):
 		return true // as good as its pot
 	case l.verb == "divide" || l.verb == "portion" || l.verb == "share":

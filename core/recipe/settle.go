@@ -324,6 +324,7 @@ var inPassing = []meaning{
 	}, do: doRest}, // "turn off the heat. Cover for 2 minutes"
 	{verbs: "let leave", when: func(c *cookery, l *clause) bool { return c.cooked() && untimed(c, l) }, has: []string{"to draw", "draw"},
 		do: doNothing, then: readAll},
+	{verbs: "let leave", when: both(inPot, timed), has: []string{"to draw", "draw"}, do: doRest},
 	{verbs: "let leave", has: []string{"it alone", "alone", "the skin form", "a skin form"}, when: both(inPot, untimed), do: doNothing,
 		then: readAll},
 	{verbs: "let leave allow", finds: []string{"crackle", "splutter", "sizzle", "pop", "bloom"}, when: both(untimed, namesNothing),

@@ -352,7 +352,7 @@ func headingOf(plain string) (part, bool) {
 // isFact reports whether a line is what a page says about a recipe as a whole: how long, for how many, what to press.
 func (s *splitting) isFact(plain string, valued bool, in part) bool {
 	const longest = 90
-	if found := servesSaid.FindStringSubmatch(plain); found != nil {
+	if found := servesSaid.FindStringSubmatch(strings.Trim(plain, "()")); found != nil {
 		s.serves(found[1])
 		return true
 	}
