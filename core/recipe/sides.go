@@ -17,7 +17,7 @@ var (
 	innerEnd   = regexp.MustCompile(`\pL{2}[)"”]?[.!;] +[\pL\d]`)
 	figureUnit = regexp.MustCompile(`(?i)\b\d[\d./ ]*(?:cups?|tbsp|tsp|g|gms?|kg|ml|l|litres?|liters?|oz)\b`)
 	tellsHow   = regexp.MustCompile(`(?i)\b(?:on top|in)\.?$|\b(?:to the boil|off the heat|until|till|stirring)\b`)
-	timeFirst  = regexp.MustCompile(`(?i)^\W*\d[\d -]*(?:to \d+ )?(?:min(?:ute)?s?|hours?|hrs?|h)\b`)
+	timeFirst  = regexp.MustCompile(`(?i)^\W*\d[\d -]*(?:to \d+ )?(?:min(?:ute)?s?|hours?|hrs?|h|whistles?)\b`)
 	notThis    = regexp.MustCompile(`(?i)^(?:don['’]?t|do not|never|always|careful|n\.?b\b|p\.?s\b)|!$`)
 	capitals   = regexp.MustCompile(`^[^a-z]*\p{Lu}{3}[^a-z]*$`)
 )
@@ -52,7 +52,7 @@ func likeList(plain string) (weight int) {
 	switch {
 	case begins, hasAmount(plain) && count <= long && !isNumbered:
 		weight += surelyListed
-	case told == 0 && len(figureUnit.FindAllString(plain, -1)) >= several:
+	case told == 0 && (len(figureUnit.FindAllString(plain, -1)) >= several || partWithList(plain)):
 		weight += surelyListed // "rice 100 g, milk 1 l, sugar 80 g"
 	case count <= short && told == 0 && !strings.HasSuffix(plain, "."):
 		weight++
@@ -86,7 +86,12 @@ func listsAmounts(plain string) bool {
 	const several = 3
 	tells := innerEnd.MatchString(plain) && strings.HasPrefix(strings.ToLower(plain), "a")
 	return hasAmount(plain) && (!tells || figureUnit.MatchString(plain)) ||
-		len(figureUnit.FindAllString(plain, -1)) >= several && !isSentence(plain)
+		(len(figureUnit.FindAllString(plain, -1)) >= several || partWithList(plain)) && !isSentence(plain)
+}
+
+// partWithList reports whether a line is a part of a list and what belongs to it: "For the sago: 200 g sago, 1.5 l water".
+func partWithList(plain string) bool {
+	return partAndList.MatchString(plain) && figureUnit.MatchString(plain)
 }
 
 // onlyHeads reports whether a line stands above others, of either kind: "For the syrup:", "TO FINISH".
@@ -104,6 +109,8 @@ func sidesOf(b *block, from int) []part {
 	for k := len(lines) - 1; k >= 0; k-- {
 		plain := clean(lines[k])
 		switch {
+		case onlyStep.MatchString(plain):
+			weights[k] = surelyTold
 		case !onlyHeads(plain):
 			weights[k] = likeList(plain)
 		case k+1 < len(lines):

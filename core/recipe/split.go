@@ -588,7 +588,7 @@ var dishes = regexp.MustCompile(`(?i)\b(?:pudding|kheer|payasam|payesh|phirni|pr
 func titleOf(lines []string) (name string) {
 	for _, line := range lines {
 		plain := clean(line)
-		if !isTitle(plain) || servesHead.MatchString(plain) {
+		if !isTitle(plain) || servesHead.MatchString(plain) || namesPart(plain) {
 			continue
 		}
 		if dishes.MatchString(plain) {
@@ -630,6 +630,9 @@ var greets = regexp.MustCompile(`(?i)^(?:hi|hello|hey|dear|good)\b|\b(?:is|was|a
 // isTitle reports whether a first line is what the recipe is called.
 func isTitle(line string) bool {
 	line = strings.TrimSuffix(line, ".")
+	if figureUnit.MatchString(line) {
+		return false // "milk 1200 ml, rice 110 g, sugar"
+	}
 	const most = 60
 	const longer = 90 // for one that says which pudding it is
 	marks := ".,;!?|"
