@@ -92,7 +92,7 @@ func (c *cookery) onlyFruit(h holder) bool {
 	for _, i := range h.items {
 		switch m := c.material(i); {
 		case m == nil:
-		case m.Kind == "fruit" || m.Kind == "berry":
+		case m.Kind == "fruit":
 			fruit = true
 		case m.Kind != "sweetener" && m.Slug != "water" && m.Behaviour != pantry.Aroma && m.Behaviour != pantry.Flour:
 			return false

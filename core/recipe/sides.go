@@ -121,8 +121,7 @@ func sidesOf(b *block, from int) []part {
 	sides := make([]part, len(lines))
 	for k, weight := range weights {
 		sides[k] = listPart
-		switch below := k >= at; {
-		case weight <= surelyTold, below && weight < surelyListed:
+		if weight <= surelyTold || k >= at && weight < surelyListed {
 			sides[k] = methodPart
 		}
 	}

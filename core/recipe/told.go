@@ -96,7 +96,8 @@ func (r *Reader) Supply(lines []Line, method string, bowls int) []Supplied {
 	}
 	told := r.tales(method)
 	for i := range lines {
-		if !without(&lines[i]) {
+		m, known := r.pantry.Material(lines[i].Material)
+		if !known || !without(&lines[i]) {
 			continue
 		}
 		names := r.namesOf(Given{Item: plan.Item{Material: lines[i].Material}, Text: lines[i].Text})
@@ -107,7 +108,6 @@ func (r *Reader) Supply(lines []Line, method string, bowls int) []Supplied {
 				sum = measure.Amount{Number: sum.Number + one.amount.Number, Unit: one.amount.Unit}
 			}
 		}
-		m, _ := r.pantry.Material(lines[i].Material)
 		if _, err := r.measures.Grams(sum, m.Body()); err == nil && sum.Number > 0 {
 			list[i] = Supplied{Amount: sum.String()}
 		} else {
@@ -140,8 +140,7 @@ func (r *Reader) nameAt(words []string) (name string, end int) {
 	return "", 0
 }
 
-// usualOf is how much of something goes into a bowl of pudding where a recipe leaves that to taste. Source: our own judgement,
-// after the lists of testdata/methods.txt that say it.
+// usualOf is how much of something goes into a bowl of pudding where a recipe leaves that to taste. Source: our own judgement.
 var usualOf = map[string]measure.Amount{
 	"saffron": {Number: 3, Unit: "thread"}, "clove": {Number: 0.5, Unit: "clove"}, "bay-leaf": {Number: 0.25, Unit: "leaf"},
 	"pandan-leaf": {Number: 0.25, Unit: "leaf"}, "vanilla-pod": {Number: 0.2, Unit: "pod"}, "mint": {Number: 2, Unit: "leaf"},

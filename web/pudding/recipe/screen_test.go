@@ -24,14 +24,20 @@ func (h *house) Pots(context.Context) ([]store.Pot, error) {
 	return []store.Pot{{ID: "a", Pot: vessel.Pot{Name: "wide pot", Shape: vessel.Straight, DiameterMM: 240, HeightMM: 140}}}, nil
 }
 
-// A recipe is read into lines and steps; what is not one is said at its field, and nothing is made of it.
-func TestARecipeIsRead(t *testing.T) {
-	h := &house{}
+// siteOf serves the screen alone.
+func siteOf(t *testing.T, h *house) *frametest.Site {
 	site := frametest.New(t)
 	s := New(site.App, h)
 	site.GET("/intake", s.Show)
 	site.POST("/intake", s.Read)
 	site.POST("/intake/create", s.Create)
+	return site
+}
+
+// A recipe is read into lines and steps; what is not one is said at its field, and nothing is made of it.
+func TestARecipeIsRead(t *testing.T) {
+	h := &house{}
+	site := siteOf(t, h)
 	called := func(slug string) string {
 		m, known := pantry.Standard().Material(slug)
 		require.True(t, known)
@@ -57,11 +63,7 @@ func TestARecipeIsRead(t *testing.T) {
 
 // A recipe that is told without a list is read, and what it has no amount for has a usual one, which is said; taken out, it is out.
 func TestARecipeThatIsTold(t *testing.T) {
-	h := &house{}
-	site := frametest.New(t)
-	s := New(site.App, h)
-	site.POST("/intake", s.Read)
-	site.POST("/intake/create", s.Create)
+	site := siteOf(t, &house{})
 	const told = "Aunt's rice\nBoil a litre of milk with 80 g of washed basmati rice for 40 minutes. Stir in 100 g sugar and some cardamom."
 	site.Post("/intake", "list", told, "bowls", "4", "serve", "hot").MustSay(t, 200, `value="Aunt&#39;s rice"`, "a litre of milk",
 		"80 g of basmati rice", `value="0.25 tsp"`, "so much is usual for 4 bowls")
@@ -79,9 +81,7 @@ func TestARecipeThatIsTold(t *testing.T) {
 // What was understood shows where each line goes, points to the sentences that are read wrongly most often, and says what
 // comes of it; a method that serves it cold has that chosen, until the cook chooses.
 func TestWhereEachLineGoes(t *testing.T) {
-	site := frametest.New(t)
-	s := New(site.App, &house{})
-	site.POST("/intake", s.Read)
+	site := siteOf(t, &house{})
 	const list = "1 l milk\n80 g short grain rice\n70 g sugar\n300 g plums\n1 tsp nutmeg"
 	const method = "Bring the milk to the boil. Add the rice and half of the sugar and simmer 40 minutes. " +
 		"Cook the plums with the rest of the sugar in a second pan for 10 minutes. Spoon the plums over the rice. Serve chilled."
@@ -110,8 +110,7 @@ func TestWhereEachLineGoes(t *testing.T) {
 
 // What is parted from a line of the list and has no place is told, and brings nothing down.
 func TestAPartedLemonIsTold(t *testing.T) {
-	site := frametest.New(t)
-	site.POST("/intake", New(site.App, &house{}).Read)
+	site := siteOf(t, &house{})
 	site.Post("/intake", "list", "1 l milk\n80 g rice\n90 g sugar\n1 lemon", "method",
 		"Bring the milk to the boil with the rice and simmer for 30 minutes. "+
 			"Stir in the sugar. If you like lemon zest or lemon juice, serve them beside it.").
