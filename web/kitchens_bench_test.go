@@ -20,7 +20,6 @@ import (
 	_ "modernc.org/sqlite" // the driver
 
 	"kirdu/app"
-	"kirdu/demo"
 	"kirdu/store"
 	"kirdu/web"
 )
@@ -30,11 +29,7 @@ var kitchens = flag.Int("kitchens", 0, "measure so many households in one proces
 // aYear makes a data file with the sample kitchen and a hundred batches and more.
 func aYear(t testing.TB, path string) {
 	t.Helper()
-	s, err := store.Open(t.Context(), path)
-	require.NoError(t, err)
-	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC,
-		Log: slog.New(slog.DiscardHandler)}))
-	require.NoError(t, s.Close())
+	writeSample(t, path)
 	db, err := sql.Open("sqlite", path)
 	require.NoError(t, err)
 	defer db.Close()

@@ -19,7 +19,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"kirdu/app"
-	"kirdu/demo"
 	"kirdu/store"
 	"kirdu/web"
 )
@@ -38,10 +37,9 @@ var poisoned = []any{nil, "", " ", "\x00", "a\nb\r\nc", "\u200b", strings.Repeat
 func TestPoisonedArchives(t *testing.T) {
 	dir := t.TempDir()
 	model := filepath.Join(dir, "model.sqlite")
+	writeSample(t, model)
 	s, err := store.Open(t.Context(), model)
 	require.NoError(t, err)
-	require.NoError(t, demo.Fill(t.Context(), &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC,
-		Log: slog.New(slog.DiscardHandler)}))
 	clean, err := s.Sheets(t.Context())
 	require.NoError(t, err)
 	require.NoError(t, s.Close())

@@ -3,16 +3,19 @@ package web_test
 import (
 	"bufio"
 	"context"
+	"errors"
 	"io"
 	"log/slog"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"net/url"
+	"os"
 	"path/filepath"
 	"regexp"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -41,12 +44,40 @@ type site struct {
 	client  *http.Client
 }
 
+// sampleFile is the data file of the sample kitchen; it is filled once for all tests.
+var sampleFile = sync.OnceValues(func() ([]byte, error) {
+	dir, err := os.MkdirTemp("", "kirdu-sample")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(dir)
+	path := filepath.Join(dir, "kitchen.sqlite")
+	s, err := store.Open(context.Background(), path)
+	if err != nil {
+		return nil, err
+	}
+	k := &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}
+	if err := errors.Join(demo.Fill(context.Background(), k), s.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
+// writeSample writes a data file with the sample kitchen.
+func writeSample(t testing.TB, path string) {
+	t.Helper()
+	data, err := sampleFile()
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(path, data, 0o600))
+}
+
 func newSite(t testing.TB, change func(*web.Options)) *site {
 	t.Helper()
-	s, err := store.Open(context.Background(), filepath.Join(t.TempDir(), "kitchen.sqlite"))
+	path := filepath.Join(t.TempDir(), "kitchen.sqlite")
+	writeSample(t, path)
+	s, err := store.Open(context.Background(), path)
 	require.NoError(t, err)
 	k := &app.Kitchen{Store: s, Now: func() time.Time { return now }, Zone: time.UTC, Log: slog.New(slog.DiscardHandler)}
-	require.NoError(t, demo.Fill(context.Background(), k))
 	o := web.Options{Kitchen: k}
 	if change != nil {
 		change(&o)
@@ -60,8 +91,6 @@ func newSite(t testing.TB, change func(*web.Options)) *site {
 	client.CheckRedirect = func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }
 	return &site{t, k, s, server, client}
 }
-
-var asciiSpace = regexp.MustCompile(`[ \n\t]+`)
 
 // bareFault is the code of a fault, or a sentence without what it names, on a page.
 var bareFault = regexp.MustCompile(`[>“" ](?:app|archive|balance|benches|convert|cook|design|device|exchange|form|full|gadgets|` +
@@ -91,7 +120,8 @@ func (s *site) do(method, path string, form url.Values, header http.Header) (*ht
 		require.Empty(s.t, bareFault.FindString(string(body)), "%s %s: a fault that is not said", method, path)
 	}
 	if _, timed := s.t.(*testing.B); !timed && strings.HasPrefix(response.Header.Get("Content-Type"), "text/html") {
-		return response, asciiSpace.ReplaceAllString(string(body), " ") // lines are broken for those who read the templates
+		ascii := func(r rune) bool { return strings.ContainsRune(" \n\t", r) }
+		return response, strings.Join(strings.FieldsFunc(string(body), ascii), " ") // lines are broken for those who read the templates
 	}
 	return response, string(body)
 }
