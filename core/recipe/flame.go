@@ -398,7 +398,7 @@ func (l *clause) remaining() float64 {
 	}
 	if found := l.match(fractionSaid); found != nil {
 		if part := mixedNumber(found[1]); part > 0.05 && part < 1 {
-			if l.find("by") >= 0 {
+			if strings.HasPrefix(found[0], "by") {
 				part = 1 - part
 			}
 			return 100 * part
@@ -505,7 +505,7 @@ func (l *clause) thickens() bool {
 }
 
 // thickIsName is what is called thick by name.
-var thickIsName = wordSet("coconut milk cream extract press syrup")
+var thickIsName = wordSet("coconut milk cream extract press syrup pan pot saucepan kadai kadhai uruli vessel bottom bottomed based base")
 
 // grainForCooker is the grain that was made ready, where a cooker would hold nothing else to be cooked: "wash both and pressure
 // cook with the water".
@@ -909,10 +909,12 @@ var (
 	leftSaid     = regexp.MustCompile(`\b(?:is|are) (?:about |down to )?half (?:of )?(?:its|their|the) ` +
 		`(?:original )?(?:volume|size|quantity|amount)\b|` +
 		`\bonly (?:about )?(?:an? |two |three )?(?:half|thirds?|quarters?)(?: of it)? ` +
-		`(?:is|are|remains?) ?(?:left)?\b`)
+		`(?:is|are|remains?) ?(?:left)?\b|` +
+		`\buntil (?:it|the milk) (?:is|becomes|has become) (?:about |almost |nearly |roughly |just )?(?:half|[123]/[234]|two thirds|` +
+		`three quarters|three fourths?)(?: (?:of )?(?:its|the) (?:original )?(?:volume|quantity|amount))?(?: ,| and|$)`)
 	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +
 		`(\d+ \d/\d|[\d./]+|half a|a|one) ?(ml|l|litre|cup|pint)s?\b`)
-	fractionSaid = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
+	fractionSaid = regexp.MustCompile(`(?:to|by|is|becomes?) (?:about |almost |nearly |roughly |just )?(\d/\d)(?: th| rd)?`)
 	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
 	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
 )

@@ -194,7 +194,7 @@ func (r *Reader) severally(raw string) []string {
 	if len(parts) == 1 {
 		parts = beforeAmounts(parts[0])
 	}
-	list, last := []string(nil), ""
+	list, last, bare := []string(nil), "", false
 	for _, part := range parts {
 		l := r.line(part)
 		switch {
@@ -202,7 +202,9 @@ func (r *Reader) severally(raw string) []string {
 			if l.Material == "" {
 				return []string{raw}
 			}
-			fallthrough
+			list, last, bare = append(list, part), l.Material, l.Amount == ""
+		case bare && len(list) == 1 && (l.Material != "" && !r.otherThing(l.Material, last) || onlyHow(part)):
+			list[0] += ", " + part // "rice, basmati 1 cup", "jaggery, grated - 1 cup"
 		case (hasAmount(part) || partOf.MatchString(part)) && l.Amount != "" && l.Material != "" && l.Material != last && !isPurpose(part):
 			list, last = append(list, part), l.Material
 		case r.bareName(part, last):
@@ -220,6 +222,9 @@ func (r *Reader) severally(raw string) []string {
 	}
 	return all
 }
+
+// onlyHow reports whether a part of a line names nothing, and says only how something is and how much.
+func onlyHow(part string) bool { return allDescribe(amountBehind.ReplaceAllString(part, "")) }
 
 // bareName reports whether some words are the name of something of another kind than what stands before them, and no more: a cook
 // says it of nothing.

@@ -760,13 +760,18 @@ func (l *clause) putsItself() bool {
 	}) { // "fry the nuts and mix in", "beat the eggs and stir in off the heat"
 		return true
 	}
-	if slices.Contains([]string{"mix", "fold", "toss"}, l.verb) && (l.beginsWith("in with") || l.beginsWith("in together with") ||
-		l.beginsWith("in along with")) {
-		return true
+	switch said := l.asked().text(); l.verb {
+	case "mix", "fold", "toss", "stir", "whisk", "beat":
+		if inTogether.MatchString(said) || l.verb != "stir" && strings.HasPrefix(said, "in with ") {
+			return true
+		}
 	}
 	return slices.Contains([]string{"put", "tip", "place", "transfer", "return", "pour", "stir", "add"}, l.verb) &&
 		inVessel.MatchString(l.asked().text())
 }
+
+// inTogether is said of what goes in with something else: "mash the banana and fold in, together with the syrup".
+var inTogether = regexp.MustCompile(`^in (?:, )?(?:together|along) with `)
 
 var intoBowl = regexp.MustCompile(`\binto an? (?:[a-z]+ ){0,3}bowl\b`)
 

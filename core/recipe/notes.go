@@ -6,6 +6,64 @@ import (
 	"strings"
 )
 
+// whenFirst puts what an addition waits for before it: "add the sugar only when the rice is soft", "stir in the jaggery after 5
+// minutes".
+func (t *telling) whenFirst() {
+	for k := 2; k+1 < len(t.words); k++ {
+		from, cond := k, k
+		switch w := t.at(k); {
+		case w == "as" && t.at(k+1) == "soon" && t.at(k+2) == "as":
+			cond = k + 2
+		case w != "when" && w != "once" && w != "after":
+			continue
+		}
+		for t.at(from-1) == "only" || t.at(from-1) == "just" {
+			from--
+		}
+		if w := t.at(from - 1); w == "," || w == "and" || w == "then" || w == "or" {
+			continue
+		}
+		begin := from - 1
+		for begin >= 0 && !(doing[t.at(begin)] == doAdd && t.starts(begin)) {
+			w, next := t.at(begin), t.words[begin+1]
+			unknown := w == "and" && !t.isName(next.one) && !describes[next.text] && !isFigure(next.text)
+			if conditions[w] || w == "if" || doing[w] != "" && t.starts(begin) || unknown {
+				return
+			}
+			begin--
+		}
+		if begin < 0 || strings.HasSuffix(t.at(cond+1), "ing") && t.at(cond+1) != "boiling" || t.at(cond+1) == "that" || t.at(cond+1) == "all" {
+			return
+		}
+		fries := t.fat != nil || slices.ContainsFunc(t.words[:begin], func(w *token) bool { return doing[w.text] == doFry })
+		if what := (clause{words: t.words[begin+1 : from]}); fries || len(t.unused(&what)) == 0 {
+			return
+		}
+		end := cond + 1
+		for end < len(t.words) && t.at(end) != "," && !(t.at(end) == "and" && doing[t.at(end+1)] != "" && !happens[t.at(end+1)]) {
+			end++
+		}
+		waits := clause{words: t.words[cond:end]}
+		if len(t.unused(&waits)) > 0 || t.at(cond) == "after" && waits.find("is") < 0 && waits.find("has") < 0 && waits.find("have") < 0 &&
+			waits.find("minutes") < 0 && waits.find("minute") < 0 {
+			return
+		}
+		t.words[cond].read = true
+		word := &token{text: map[bool]string{true: "after", false: "when"}[t.at(cond) == "after"]}
+		moved := append([]*token{word}, t.words[cond+1:end]...)
+		before := slices.Clone(t.words[:begin])
+		if begin > 0 {
+			for len(before) > 0 && (t.at(len(before)-1) == "and" || t.at(len(before)-1) == "then" || t.at(len(before)-1) == ",") {
+				before = before[:len(before)-1]
+			}
+			before = append(before, &token{text: ",", read: true}, &token{text: "and"})
+		}
+		comma := &token{text: ",", read: true}
+		t.words = slices.Concat(before, moved, []*token{comma}, t.words[begin:from], t.words[end:])
+		return
+	}
+}
+
 // afterMinutes reads "and after 5 minutes the cream": it cooks so long, and then that goes in.
 func (t *telling) afterMinutes() {
 	for k := 1; k+3 < len(t.words); k++ {

@@ -72,6 +72,9 @@ func (c *cookery) meantForTop(l *clause, list, before []mention, garnishes bool)
 			list = c.asMeant(it, nil, before)
 		}
 	}
+	if len(list) == 0 && l.do == doPass && l.has("on top") { // "slice the banana and serve on top"
+		list = slices.DeleteFunc(c.asMeant(it, nil, before), func(m mention) bool { return m.item < 0 || !c.unput(m) || !c.said[m.item] })
+	}
 	from := c.at
 	if main := c.mainPot(); main >= 0 && main != c.at && !c.servedLater(l) {
 		onto := l.find("over") >= 0 && !slices.ContainsFunc(list, func(m mention) bool { return m.holder != main })

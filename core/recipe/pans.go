@@ -109,7 +109,7 @@ func (l *clause) newPan() int {
 		}
 		for j := k - 1; j >= max(k-4, 0); j-- {
 			switch l.words[j].text {
-			case "a", "an", "another", "separate", "second":
+			case "a", "an", "another", "separate", "second", "different":
 				return k
 			case "the", "in", "same", ",", "serving":
 				j = -1
@@ -407,14 +407,15 @@ func (c *cookery) aside(l *clause, list []mention) {
 		c.next = []string{}
 		return
 	}
-	meanwhile := l.has("meanwhile", "separately", "in the meantime", "at the same time", "on the side", "alongside")
+	meanwhile := l.has("meanwhile", "separately", "in the meantime", "at the same time", "on the side", "alongside",
+		"side by side", "in parallel", "on another burner", "on the other burner", "on a second burner")
 	indefinite := l.has("in a pan", "in a saucepan", "in a small pan", "in a small saucepan", "in a pot", "in a medium saucepan",
 		"in a small pot",
 		"in a large pan", "in a large pot", "in a large saucepan", "in a heavy pan", "in a heavy pot", "in a wide pan", "in a heavy bottomed pan")
 	known := slices.ContainsFunc(list, func(m mention) bool {
 		return m.item >= 0 && m.share <= 0 && m.holder < 0 && !c.behaves(m, pantry.Aroma) && c.given[m.item].Item.Material != "water"
 	})
-	if k := l.newPan(); k >= 0 && (l.words[k].one == "pan" || l.words[k].one == "saucepan" || l.words[k].one == "pot") && c.cooked() {
+	if k := l.newPan(); k >= 0 && (onTheFlame[l.words[k].one] && c.cooked() || isAnother[l.words[k-1].text]) {
 		indefinite = true
 	}
 	switch l.verb {
@@ -427,6 +428,12 @@ func (c *cookery) aside(l *clause, list []mention) {
 		c.next = []string{}
 	}
 }
+
+// What stands on a flame, and words for one more of them.
+var (
+	onTheFlame = wordSet("pan saucepan pot vessel")
+	isAnother  = wordSet("another separate second different other")
+)
 
 // blanches reports whether grain is boiled in water and drained while the milk that it goes into is in the pot.
 func (c *cookery) blanches(list []mention) bool {

@@ -69,6 +69,7 @@ func (c *cookery) retold(tokens []*token) []*token {
 	t.byDoing()
 	t.subjects()
 	t.goingIn()
+	t.whenFirst()
 	t.afterMinutes()
 	t.thenThings()
 	t.thingsIn()

@@ -633,6 +633,9 @@ func (s *scan) material(name, note string, asides []string) {
 	otherwise := "" // what stands beside it is called
 	// "coconut milk, thick" and "rice (basmati)" name the kind behind the thing.
 	for _, more := range append([]string{note}, asides...) {
+		if at := besideKind.FindStringIndex(more); at != nil {
+			more = more[:at[0]] // "soak in hot water, peel, slice"
+		}
 		if more == "" || strings.ContainsAny(more, "0123456789") || strings.HasPrefix(strings.ToLower(more), "or ") {
 			continue
 		}
@@ -684,6 +687,9 @@ func (s *scan) material(name, note string, asides []string) {
 		l.Note = strings.Trim(found.rest+", "+l.Note, " ,")
 	}
 }
+
+// besideKind is how something else begins that is said of a thing.
+var besideKind = regexp.MustCompile(`(?i)(?:^| )(?:in|with|into|under) `)
 
 // asPrepared turns to another material where what is said of one makes it that: "jasmine rice, cooked", "grated rind of 1 lemon".
 func (s *scan) asPrepared(found *match, said []string) {

@@ -68,10 +68,12 @@ func (c *cookery) sentence(text string) (passed bool) {
 	}
 	passed = len(lost) == 0 && !did
 	c.forTheLast(text, begin)
+	c.partWay(text, begin)
 	if c.kept[c.now] {
 		return false
 	}
 	washes(clauses, tokens)
+	saysWhy(tokens)
 	for _, one := range lost {
 		if did && !one.onlyLets() {
 			c.doubt(NotDone, one.said(), "")
@@ -117,7 +119,7 @@ var (
 func partsAtWhen(tokens []*token) (parts [][]*token) {
 	begin := 0
 	for k := 1; k < len(tokens); k++ {
-		if w := tokens[k].text; w != "when" && w != "once" || tokens[k-1].text != "and" && tokens[k-1].text != "then" {
+		if w := tokens[k].text; w != "when" && w != "once" && w != "after" || tokens[k-1].text != "and" && tokens[k-1].text != "then" {
 			continue
 		}
 		if k > 1 && tokens[k-2].text == "," {
@@ -311,8 +313,22 @@ func washes(clauses []clause, tokens []*token) {
 			continue
 		}
 		for _, n := range tokens[max(k-3, 0):k] {
-			n.read = n.read || isFigure(n.text)
+			n.read = n.read || isFigure(n.text) || n.text == "several"
 		}
+	}
+}
+
+// saysWhy reads what only says what would come about: "on a low flame, otherwise it will catch".
+func saysWhy(tokens []*token) {
+	for k, w := range tokens {
+		or := w.text == "or" && k+1 < len(tokens) && tokens[k+1].text == "else"
+		if k == 0 || w.text != "otherwise" && !or && w.text != "because" {
+			continue
+		}
+		for _, t := range tokens[k:] {
+			t.read = true
+		}
+		return
 	}
 }
 
@@ -474,6 +490,29 @@ func (c *cookery) lasted(text string) (read, passed bool) {
 	}
 	return true, true
 }
+
+// partWay parts the minutes that were said of the whole where something goes in before they are over: "simmer for 20 minutes. Add
+// the raisins after 10 minutes".
+func (c *cookery) partWay(text string, begin int) {
+	found := soLongAfter.FindString(text)
+	if found == "" || begin == 0 || begin == len(c.steps) || c.assumed == begin-1 {
+		return
+	}
+	minutes := (&clause{words: methodWords(found)}).minutes()
+	whole := &c.steps[begin-1]
+	if whole.Do != plan.Heat || whole.Until == nil || whole.Until.Minutes == nil || minutes == 0 || *whole.Until.Minutes <= minutes ||
+		slices.ContainsFunc(c.steps[begin:], func(s plan.Step) bool { return s.Do != plan.Add || s.Topping || s.Pot != whole.Pot }) {
+		return
+	}
+	left := *whole.Until.Minutes - minutes
+	rest := *whole
+	rest.Note, rest.Until = "", &plan.Until{Minutes: &left}
+	whole.Until = &plan.Until{Minutes: &minutes}
+	c.emit(rest)
+}
+
+// soLongAfter is said of what goes in part of the way.
+var soLongAfter = regexp.MustCompile(`(?i)\bafter (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?$|^after (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?\b`)
 
 // forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
 // almonds for the last two minutes".

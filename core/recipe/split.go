@@ -121,8 +121,9 @@ var (
 	commentsBelow = regexp.MustCompile(`(?i)^\d+ (?:comments?|replies|responses|thoughts|reviews?)(?: on\b.{0,60})?:?$`)
 	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+\|?\s*(?:method|directions?|instructions?|preparation):?$`)
 	numbered      = regexp.MustCompile(`(?i)^(?:step )?\d+\s*[.):]\s+\pL`)
-	amountBehind  = regexp.MustCompile(`(?i)(?:\b(?:half|quarter|a|\d[\d./]*) ?(?:cups?|tbsp|tsp|g|gms?|kg|ml|l|litres?|liters?|` +
-		`ltr|nos?|tins?|pinch)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
+	amountBehind  = regexp.MustCompile(`(?i)(?:(?:\b(?:half|quarter|one|two|three|a|\d[\d./]* ?[½¼¾⅓⅔]?)|[½¼¾⅓⅔]) ?(?:(?:a|big|small|heaped) )?` +
+		`(?:cups?|tbsp|tsp|g|gms?|kg|kilos?|ml|l|litres?|liters?|ltr|nos?|tins?|pinch|spoons?|spoonfuls?|tablespoons?|teaspoons?|` +
+		`glass(?:es)?|handfuls?|packets?|bunch)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
 	withAmount = regexp.MustCompile(`(?i)^[-*•·▢\s]*(?:(?:about|around|approx\.?|some) )?(?:\d|[¼½¾⅓⅔⅛]|an? |` +
 		`(?:pinch|handful|knob|dash)(?:es|s)? (?:of )?|` +
 		`(?:half|one|two|three|four|five|six|seven|eight|nine|ten|twelve) (?:(?:a|an|and|half|of|quarters?|thirds?|small|large|ripe) ` +
@@ -380,6 +381,8 @@ func (s *splitting) isFact(plain string, valued bool, in part) bool {
 func (s *splitting) servesToo(plain string) {
 	if found := servesToo.FindStringSubmatch(plain); found != nil {
 		s.serves(cmp.Or(found[1], found[2]))
+	} else if found := forSoMany.FindStringSubmatch(plain); found != nil {
+		s.serves(found[1])
 	}
 }
 
@@ -567,11 +570,17 @@ func (s *splitting) withoutHeading(line string, side part) {
 
 // hasAmount reports whether a line has an amount, before its name or behind it.
 func hasAmount(line string) bool {
+	if dishes.MatchString(line) {
+		line = forSoMany.ReplaceAllString(line, "") // "carrot kheer for 6"
+	}
 	return withAmount.MatchString(line) || amountBehind.MatchString(strings.TrimSpace(asideAtEnd.ReplaceAllString(line, "")))
 }
 
+// forSoMany is how many a pudding is for, behind its name.
+var forSoMany = regexp.MustCompile(`(?i)\b(?:for|serves) (\d+)(?: people| persons)?$`)
+
 // asideAtEnd is what a line says of its thing behind its amount: "wheat 1 cup (soaked overnight)".
-var asideAtEnd = regexp.MustCompile(`(?:\([^()]*\)|, [^\d,]+)$`)
+var asideAtEnd = regexp.MustCompile(`(?: ?\| [^|]+|\([^()]*\)|, [^\d,]+)$`)
 
 func (s *splitting) result() Text {
 	all := func(lines []string) string { return strings.Join(lines, "\n") }
