@@ -149,8 +149,8 @@ var (
 	goesBack  = regexp.MustCompile(`(?i)^[^,.;]{0,30} (?:to the (?:heat|boil|flame|stove|simmer|fire)|off)\b`)
 	ofAFruit  = regexp.MustCompile(`(?i)\b(zest|rind|peel|juice) of (?:the |an? |one |half an? )?(?:lemon|lime|orange)s?\b`)
 	sieved    = regexp.MustCompile(`(?i)^[^,.;]{0,40} (?:in|into) an? (?:fine )?(?:sieve|colander|strainer)\b`) // it is washed
-	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|after|when|once|as soon as|because|` +
-		`otherwise|or|so|and (?:simmer|cook|boil|stir|bring|let|mix|remove|discard|take|fish|lift|pick))\b`)
+	thingEnds = regexp.MustCompile(`(?i)[,.;]|\b(?:over|into|onto|to|with|on top|in the|until|till|for|while|from|except|but|after|` +
+		`when|once|as soon as|because|otherwise|or|so|and (?:simmer|cook|boil|stir|bring|let|mix|remove|discard|take|fish|lift|pick))\b`)
 
 	degreesSaid = regexp.MustCompile(`(?i)(\d{2,3}) ?(?:(?:°|degrees?|deg\b) ?(?:([CF])\b)?|([CF])\b)`)
 	partSaid    = regexp.MustCompile(`(?i)\b(?:half|a third|one third|two thirds|a quarter|three quarters|` +

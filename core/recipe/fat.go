@@ -373,13 +373,23 @@ func (c *cookery) fryThese(l *clause, list []mention) bool {
 		for _, m := range f.pieces { // nobody says in what
 			c.preparing(m.item, preparing{"roast", roastUsual, c.now})
 		}
-	case (len(c.held()) > 0 || f.hot) && minutes > 0:
+	case (len(c.held()) > 0 || f.hot) && (minutes > 0 || l.find("until") >= 0 && c.justAdded()):
+		if minutes == 0 { // "add the banana paste and sauté till the water dries up"
+			minutes = c.guess(fryUsual)
+			l.sign()
+		}
 		if f.hot {
 			c.put([]mention{{item: f.fat, share: f.share, holder: -1}}, plan.Step{})
 		}
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 	}
 	return true
+}
+
+// justAdded reports whether what was done last is that the sentence put something into the pot.
+func (c *cookery) justAdded() bool {
+	last := len(c.steps) - 1
+	return last >= 0 && c.steps[last].Do == plan.Add && c.madeBy(last) == c.now
 }
 
 // fryPieces fries beside the pot; what it was fried in is left for what comes.

@@ -608,7 +608,8 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 			list = append([]mention{allOf(fat)}, list...) // "fry the raisins, set aside. Add the vermicelli to the pan"
 		}
 	}
-	if syrup := c.boilingSyrup(); syrup >= 0 && len(c.held()) == 0 && c.next == nil && len(list) > 0 && !c.inHolder(list, syrup) {
+	if syrup := c.boilingSyrup(); syrup >= 0 && len(c.held()) == 0 && c.next == nil && len(list) > 0 && !c.inHolder(list, syrup) &&
+		!slices.ContainsFunc(list, func(m mention) bool { return m.item >= 0 && c.given[m.item].Item.Material == "water" }) {
 		list = append([]mention{allOf(syrup)}, list...) // "bring the syrup to a boil. Add the flour mixture"
 	}
 	if c.fat != nil && c.pan && c.next == nil && c.anyNew(list) { // "melt the butter in a frying pan, add the apples"
@@ -633,11 +634,24 @@ func (c *cookery) boilingSyrup() int {
 		return -1
 	}
 	at := c.madeBy(last)
-	if at < 0 || !syrupBoils.MatchString(c.text[at]) {
+	h := slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left >= fullyUsed })
+	if at < 0 || h < 0 || !syrupBoils.MatchString(c.text[at]) && !c.syrupGoesOn(h, at) {
 		return -1
 	}
-	return slices.IndexFunc(c.holders, func(h holder) bool { return h.name == c.steps[last].Name && h.left >= fullyUsed })
+	return h
 }
+
+// syrupGoesOn reports whether what comes next can only go into a syrup: it was made just now, was not put aside, and nothing that
+// follows speaks of it: "melt the jaggery in the water and strain. Add the rice and cook for 5 minutes".
+func (c *cookery) syrupGoesOn(h, madeAt int) bool {
+	const recent = 2 // sentences
+	later := strings.Join(append([]string{c.ahead}, c.later(0)...), " . ")
+	return madeAt >= c.now-recent && !asideSaid.MatchString(c.text[madeAt]) && !syrupLater.MatchString(later) &&
+		!slices.ContainsFunc(c.namedIn(later), func(group []int) bool { return slices.Contains(c.holders[h].items, group[0]) })
+}
+
+// asideSaid is said of what waits until it is wanted.
+var asideSaid = regexp.MustCompile(`(?i)\b(?:aside|keep|meanwhile|separately|reserve|ready)\b`)
 
 // syrupBoils is said of a syrup that is boiling, and waits for what comes.
 var syrupBoils = regexp.MustCompile(`(?i)\b(?:to (?:a|the) (?:rolling )?boil|boiling|boils)\.?$`)

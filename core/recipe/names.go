@@ -433,6 +433,9 @@ func (c *cookery) restOfBowl(l *clause, k, h int) bool {
 	})
 }
 
+// sameAmount is how far two amounts may be apart that are the same.
+const sameAmount = 0.03
+
 // waterAgain reports whether words name with its amount what is all in: more water.
 func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 	if len(candidates) == 0 {
@@ -464,7 +467,7 @@ func (c *cookery) waterFor(l *clause, k, length, item int) bool {
 	}
 	said, _ := c.amountBefore(l, k)
 	share, ok := c.shareOf(cmp.Or(said, c.amountAfter(l, k+length)), item)
-	if !ok || math.Abs(share-1) < 0.03 {
+	if !ok || math.Abs(share-1) < sameAmount {
 		return false
 	}
 	return slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
@@ -494,7 +497,7 @@ func first(text string, _ int) string { return text }
 // waterForLater reports whether an amount of water is another than that of the list, which a later sentence names: "cook in 3 cups
 // of water ... melt the jaggery in 2 cups water".
 func (c *cookery) waterForLater(item int, said string) bool {
-	if share, ok := c.shareOf(said, item); said == "" || !ok || math.Abs(share-1) < 0.03 {
+	if share, ok := c.shareOf(said, item); said == "" || !ok || math.Abs(share-1) < sameAmount {
 		return false
 	}
 	later := clause{words: methodWords(strings.Join(c.later(0), " , "))}
@@ -503,7 +506,7 @@ func (c *cookery) waterForLater(item int, said string) bool {
 			continue
 		}
 		text, _ := c.amountBefore(&later, k)
-		if share, ok := c.shareOf(text, item); text != "" && ok && math.Abs(share-1) < 0.03 {
+		if share, ok := c.shareOf(text, item); text != "" && ok && math.Abs(share-1) < sameAmount {
 			return true
 		}
 	}
@@ -711,9 +714,13 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 	if k > 0 {
 		kind = l.words[k-1].one
 	}
+	said := cmp.Or(first(c.amountBefore(l, k)), c.amountAfter(l, k+len(strings.Fields(phrase))))
 	rank := func(i int) (n int) {
 		if c.used[i] > fullyUsed {
 			n += 4
+		}
+		if share, ok := c.shareOf(said, i); said != "" && ok && math.Abs(share-1) < sameAmount {
+			n -= 6 // "melt the jaggery in 1/2 cup water", of which the list has a line
 		}
 		if c.given[i].Section != c.section {
 			n += 2
@@ -721,7 +728,7 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 		if beside != nil && c.given[i].Section == *beside {
 			n -= 3
 		}
-		if kind != "" && !filler[kind] && slices.Contains(plainWords(c.given[i].Text), kind) {
+		if kind != "" && (!filler[kind] || kind == "boiling") && slices.Contains(plainWords(c.given[i].Text), kind) {
 			n -= 8
 		}
 		if phrase == "coconut milk" && strings.HasPrefix(c.given[i].Item.Material, "coconut-milk") {
@@ -730,8 +737,9 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 		if phrase == "milk" && !strings.HasPrefix(c.given[i].Item.Material, "milk-") {
 			n++
 		}
-		if exactly := slices.Contains(plainWords(c.given[i].Text), phrase); !exactly && !strings.Contains(phrase, " ") {
-			n++
+		given := plainWords(c.given[i].Text)
+		for w := range strings.FieldsSeq(phrase) { // "the third milk", of three
+			n += boolInt(!slices.Contains(given, w))
 		}
 		return n
 	}

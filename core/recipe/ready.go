@@ -420,7 +420,8 @@ func (c *cookery) mash(l *clause) bool {
 		}
 		with := l.find("with")
 		for k, m := range c.mentions(l) {
-			if k > 0 && with >= 0 && m.at > with && !c.behaves(m, pantry.Tissue) && !c.behaves(m, pantry.Grain) && c.behaves(list[0], pantry.Tissue) {
+			thick := c.behaves(m, pantry.Tissue) || c.behaves(m, pantry.Grain)
+			if k > 0 && with >= 0 && m.at > with && !thick && c.behaves(list[0], pantry.Tissue) {
 				continue // "mash the banana with the lemon juice": it goes in with that
 			}
 			if c.behaves(m, pantry.Aroma) && c.given[m.item].Item.State == "" {

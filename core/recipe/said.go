@@ -436,7 +436,7 @@ func (l *clause) stirring() plan.Stir {
 	case l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring",
 		"all the while"):
 		return plan.StirConstant
-	case l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
+	case l.match(lastPart) != nil, l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
 		"every now and then", "every now and again",
 		"once in a while", "every few minutes",
 		"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
@@ -448,6 +448,10 @@ func (l *clause) stirring() plan.Stir {
 	}
 	return ""
 }
+
+// lastPart is said of how it is stirred at the end: "stirring often in the last half hour".
+var lastPart = regexp.MustCompile(`\bstirring (?:more )?(?:often|frequently|constantly)? ?(?:in|for|during|towards) the ` +
+	`(?:last|final) (?:half hour|hour|quarter of an hour|[a-z0-9]+ minutes)\b`)
 
 // flame reads which, "" for none said.
 func (l *clause) flame() vessel.Flame {

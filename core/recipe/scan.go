@@ -418,7 +418,8 @@ func (s *scan) amountNumber(words []string) (value float64, wrote string, rest [
 	}
 	value, ok = readNumber(first)
 	if !ok {
-		if value, ok = numberWords[first]; !ok {
+		counts := first == "third" && len(words) > 1 && ofACoconut[strings.ToLower(words[1])]
+		if value, ok = numberWords[first]; !ok || counts {
 			return 0, "", words, false
 		}
 		value, rest = moreWords(value, words[1:])
@@ -442,6 +443,9 @@ func (s *scan) amountNumber(words []string) (value float64, wrote string, rest [
 	}
 	return value, words[0], rest, true
 }
+
+// ofACoconut are words behind the number of a press: "third milk 3 cups".
+var ofACoconut = wordSet("coconut milk press extract")
 
 // noAmount reports a number that cannot be one of an amount, and asks for another.
 func (s *scan) noAmount(first, wrote string) (value float64, wrong bool) {

@@ -58,7 +58,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 	c.said, c.ahead = map[int]bool{}, ""
 	var clauses []clause
 	did, lost := false, []*clause(nil)
-	for _, part := range partsAtWhen(tokens) {
+	for _, part := range c.partsAtWhen(tokens) {
 		these := c.clauses(part)
 		now, notDone := c.follow(these)
 		clauses, did, lost = append(clauses, these...), did || now, append(lost, notDone...)
@@ -116,10 +116,17 @@ var (
 )
 
 // partsAtWhen parts a sentence where it waits for something again: "stir in the butter, and when it is nearly cold add the eggs".
-func partsAtWhen(tokens []*token) (parts [][]*token) {
+func (c *cookery) partsAtWhen(tokens []*token) (parts [][]*token) {
 	begin := 0
 	for k := 1; k < len(tokens); k++ {
-		if w := tokens[k].text; w != "when" && w != "once" && w != "after" || tokens[k-1].text != "and" && tokens[k-1].text != "then" {
+		if w := tokens[k].text; w != "when" && w != "once" && w != "after" {
+			continue
+		}
+		if tokens[k-1].text == "," && c.nextDoing(tokens, k+1) > 0 && !conditions[tokens[0].text] { // "add the milk, when it bubbles switch off"
+			parts, begin = append(parts, tokens[begin:k-1]), k
+			continue
+		}
+		if tokens[k-1].text != "and" && tokens[k-1].text != "then" {
 			continue
 		}
 		if k > 1 && tokens[k-2].text == "," {
@@ -512,7 +519,8 @@ func (c *cookery) partWay(text string, begin int) {
 }
 
 // soLongAfter is said of what goes in part of the way.
-var soLongAfter = regexp.MustCompile(`(?i)\bafter (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?$|^after (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?\b`)
+var soLongAfter = regexp.MustCompile(`(?i)\bafter (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?$|` +
+	`^after (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?\b`)
 
 // forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
 // almonds for the last two minutes".
@@ -585,11 +593,34 @@ func (c *cookery) check(tokens []*token, was standing) {
 			c.fat.item == i {
 			continue
 		}
-		if c.said[i] {
+		if c.said[i] && !c.onlyWashed(i) {
 			c.doubt(NotPut, c.given[i].Text, "")
 		}
 	}
 }
+
+// onlyWashed reports whether a sentence names something only to wash it: "roast the dal, wash both dals".
+func (c *cookery) onlyWashed(item int) bool {
+	if !c.behaves(mention{item: item}, pantry.Grain) {
+		return false // "wash the orange and peel off a strip of zest"
+	}
+	washed := 0
+	for _, found := range onlyWash.FindAllString(c.text[c.now], -1) {
+		washed += c.timesNamed(found, item)
+	}
+	return washed > 0 && washed == c.timesNamed(c.text[c.now], item)
+}
+
+// timesNamed is how often a text names something.
+func (c *cookery) timesNamed(text string, item int) (n int) {
+	for _, group := range c.namedIn(text) {
+		n += boolInt(slices.Contains(group, item))
+	}
+	return n
+}
+
+// onlyWash is said of what is washed, up to what comes then.
+var onlyWash = regexp.MustCompile(`(?i)\b(?:wash|rinse|clean|pick over) [^,.;]*`)
 
 // saysOld reports whether the sentence names what was in the pot before it: that is only moved.
 func (c *cookery) saysOld(was standing) bool {

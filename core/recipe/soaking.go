@@ -3,6 +3,7 @@ package recipe
 import (
 	"regexp"
 	"slices"
+	"strings"
 
 	"kirdu/core/pantry"
 )
@@ -23,8 +24,9 @@ var (
 	theWater   = regexp.MustCompile(`(?i)\bin the (?:cold|cool|warm|hot|lukewarm) water\b`)
 	overAFlame = regexp.MustCompile(`(?i)\b(?:boil(?:s|ed)?|simmer\w*|cook\w*|heat|bring|fry|roast|steam|saucepan|cooker|flame|` +
 		`stove|oven)\b`)
-	goesIn     = regexp.MustCompile(`(?i)\b(?:goes?|went|comes?) (?:in|into)\b`)
-	washedSaid = regexp.MustCompile(`(?i)\b(?:rinse|wash)`)
+	hotWaterOver = regexp.MustCompile(`(?i)\bthe (?:boiling|hot) water (?:over|on)\b`)
+	goesIn       = regexp.MustCompile(`(?i)\b(?:goes?|went|comes?) (?:in|into)\b`)
+	washedSaid   = regexp.MustCompile(`(?i)\b(?:rinse|wash)`)
 )
 
 // onlySoaks reads a sentence that soaks grain and does nothing else. It reports whether it is one.
@@ -46,7 +48,9 @@ func (c *cookery) onlySoaks(text string) bool {
 			m := mention{item: i, share: 1, holder: -1}
 			switch {
 			case c.given[i].Item.Material == "water":
-				if c.used[i] == 0 && drainSaid.MatchString(text) && theWater.MatchString(text) {
+				drained := drainSaid.MatchString(text) && theWater.MatchString(text)
+				hot := hotWaterOver.MatchString(text) && (strings.Contains(c.given[i].Text, "boiling") || c.drains() && !c.waterIsLater())
+				if c.used[i] == 0 && (drained || hot) && water < 0 {
 					water = i
 				}
 			case !c.behaves(m, pantry.Grain) || c.used[i] > 0:
