@@ -147,6 +147,9 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 		if one.word == "press" && slices.ContainsFunc(s.Steps, juice) {
 			continue
 		}
+		if one.word == "strain" && s.soaks(p) {
+			continue // what was soaked is strained
+		}
 		if pours || one.word == "press" && (filmSaid.MatchString(text) || strings.Contains(text, "juice") || s.soaks(p)) {
 			continue
 		}

@@ -326,6 +326,9 @@ func (r *second) promised(s *Sentence) {
 	}
 }
 
+// rinsed is said of what cools under the tap.
+var rinsed = regexp.MustCompile(`(?i)\b(?:rinse|running water|cold water)\b`)
+
 // toppedSaid is said of what lies on top.
 var toppedSaid = regexp.MustCompile(`(?i)\b(?:topped|sprinkled|scattered|strewn|garnished|decorated)\b`)
 
@@ -413,7 +416,8 @@ func (r *second) doings(s *Sentence) {
 		}
 	}
 	cools := cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && !heatsSaid.MatchString(s.Text)
-	if cools && !heldUnder.MatchString(s.Text) && len(s.Steps) > 0 && !r.does(s, plan.Cool, plan.Chill, plan.Rest) {
+	if cools && !rinsed.MatchString(s.Text) && !heldUnder.MatchString(s.Text) && len(s.Steps) > 0 &&
+		!r.does(s, plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
 	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == InAlready || d.Of == NotDone || d.Of == Unread })

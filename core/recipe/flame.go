@@ -248,8 +248,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		"nearly soft", "nearly tender", "nearly cooked", "partly cooked", "partly soft"):
 		c.heat(l, usual, plan.Until{Minutes: &minutes})
 	case slowest != nil && l.match(partlyDone) != nil:
-		const part = 0.7 // of what is liked. Source: our own judgement
-		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: part * slowest.Kinetics.WantedLow}})
+		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: partly(slowest.Kinetics)}})
 	case slowest != nil && l.untilSoft():
 		l.thickens()
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
@@ -277,7 +276,8 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		grade := thickUsual
 		c.heat(l, usual, plan.Until{Thickness: &grade})
 	case c.warms(l, usual):
-	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0:
+	case (l.verb == "keep" || l.verb == "continue" || l.verb == "let" || l.verb == "allow") && l.find("until") < 0 &&
+		!(l.find("cooking") >= 0 && c.justAdded()): // "add the rice and keep cooking": the next sentence says until when
 		return len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Pressure && l.has("pressure", "steam")
 	default:
 		usualMinutes := c.guess(simmerUsual)
@@ -285,6 +285,12 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.assumed = len(c.steps) - 1
 	}
 	return true
+}
+
+// partly is the doneness of what is cooked part of the way.
+func partly(k *pantry.Kinetics) float64 {
+	const part = 0.7 // of what is liked. Source: our own judgement
+	return part * k.WantedLow
 }
 
 // littleGone reports whether hardly anything has boiled away before what was added last: what the list has is in the pot.

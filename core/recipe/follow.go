@@ -141,6 +141,8 @@ func (c *cookery) waited(l *clause) *plan.Until {
 		return &plan.Until{Minutes: &minutes} // "when it is thick, about 10 minutes": that is its sign
 	case remaining > 0:
 		return &plan.Until{RemainingPct: &remaining}
+	case slowest != nil && l.match(partlyDone) != nil:
+		return &plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: partly(slowest.Kinetics)}}
 	case l.has(softWords...) && slowest != nil:
 		return &plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}}
 	case l.thickens():
@@ -149,7 +151,8 @@ func (c *cookery) waited(l *clause) *plan.Until {
 	case l.words[0].text == "before" && l.has("boils", "boiling", "it bubbles"):
 		nearly := nearlyBoiling
 		return &plan.Until{TempC: &nearly}
-	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "bubble", "simmering", "simmers", "simmer"):
+	case l.has("boils", "boiling", "boil", "bubbling", "bubbles", "bubble", "simmering", "simmers", "simmer"),
+		l.find("top") < 0 && l.find("surface") < 0 && l.has("comes up", "rises", "froths up", "foams up"):
 		return &plan.Until{Boil: true}
 	case l.has("cool", "cold", "cooled", "cools", "lukewarm", "room temperature"):
 		last := len(c.steps) - 1

@@ -445,7 +445,8 @@ func (c *cookery) waterAgain(l *clause, k, length int, candidates []int) bool {
 		c.waterForLater(i, cmp.Or(first(c.amountBefore(l, k)), c.amountAfter(l, k+length))) {
 		return true
 	}
-	if i := candidates[0]; c.given[i].Item.Material == "water" && !c.given[i].inMethod && plentySaid.MatchString(l.text()) && c.restLater(i) {
+	if i := candidates[0]; c.given[i].Item.Material == "water" && !c.given[i].inMethod && plentySaid.MatchString(l.text()) &&
+		(c.restLater(i) || c.laterInFull(i)) {
 		return true // the list's is for what comes: "in plenty of water ... bring the remaining water to the boil"
 	}
 	if i := candidates[0]; c.waterFor(l, k, length, i) {
@@ -476,7 +477,8 @@ func (c *cookery) waterFor(l *clause, k, length, item int) bool {
 }
 
 // plentySaid is said of water that nobody measures.
-var plentySaid = regexp.MustCompile(`\b(?:plenty|lots|a lot|a large pan|a large pot) of [a-z ]{0,20}water\b`)
+var plentySaid = regexp.MustCompile(`\b(?:plenty|lots|a lot|an? (?:large |big |deep |wide |tall )?(?:pan|pot|saucepan|potful|panful)) of ` +
+	`[a-z ]{0,20}water\b`)
 
 // forSaid is what a line of the list is for.
 var forSaid = regexp.MustCompile(`(?i)\b(?:for|to (?:melt|dissolve|cook|boil|soak)) (.+)$`)
@@ -500,6 +502,11 @@ func (c *cookery) waterForLater(item int, said string) bool {
 	if share, ok := c.shareOf(said, item); said == "" || !ok || math.Abs(share-1) < sameAmount {
 		return false
 	}
+	return c.laterInFull(item)
+}
+
+// laterInFull reports whether a later sentence takes the water of the list with its amount.
+func (c *cookery) laterInFull(item int) bool {
 	later := clause{words: methodWords(strings.Join(c.later(0), " , "))}
 	for k, w := range later.words {
 		if w.text != "water" {

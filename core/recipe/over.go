@@ -135,10 +135,15 @@ func (c *cookery) pouredOver(l *clause, named []mention) bool {
 	if h := c.holderOfAll(named); c.inDish() && l.beginsWith("over") && h >= 0 && h != c.at && c.holders[h].pot && !c.isDish(h) {
 		return c.put([]mention{allOf(h)}, plan.Step{}) // "scatter the rice in the dish and pour over the milk", which was warmed
 	}
+	beside := !slices.ContainsFunc(named, func(m mention) bool { return m.holder == main || m.holder < 0 })
+	if pans := func(m mention) bool { return m.holder >= 0 && c.holders[m.holder].pot }; l.beginsWith("over") && beside && len(named) > 1 &&
+		!slices.ContainsFunc(named, func(m mention) bool { return !pans(m) }) {
+		c.at, c.next = main, nil
+		return c.put(named, plan.Step{Topping: true}) // "pour over the syrup and the coconut milk"
+	}
 	bowl := len(named) > 0 && (c.at == main || slices.ContainsFunc(named, func(m mention) bool {
 		return m.holder >= 0 && !c.holders[m.holder].pot
 	}))
-	beside := !slices.ContainsFunc(named, func(m mention) bool { return m.holder == main || m.holder < 0 })
 	if l.beginsWith("over") && bowl && beside {
 		c.at, c.next = main, nil
 		return c.put(named, plan.Step{Topping: true})

@@ -147,7 +147,7 @@ var (
 		burn burns boil boils curdle curdles split splits need needs continue continues absorb absorbs drop drops melt melts release
 		releases stay stays remain remains appear appears start starts begin begins float floats soak soaks come comes hold holds wobble
 		wobbles tremble trembles flow flows coat coats fall falls puff puffs deepen deepens settle settles cook cooks separate separates
-		take takes drink drinks suck sucks`)
+		take takes drink drinks suck sucks carry carries form forms`)
 	selves = wordSet(`it they this that these pudding payasam kheer mixture custard milk rice grain dessert syrup everything sauce
 		consistency texture pearl dal lentil jaggery sago vermicelli one flavour colour porridge cream sugar carrot skin`)
 	modal = wordSet(`will may might should would ll ought`)

@@ -139,9 +139,12 @@ var (
 // ordinal is a number that counts no amount: "2nd milk".
 var ordinal = regexp.MustCompile(`(?i)\b(1st|2nd|3rd)\b`)
 
+// partOrdinal is a part as some write it: "2/3rd".
+var partOrdinal = regexp.MustCompile(`\b(\d/\d) ?(?:rds?|ths?|nds?)\b`)
+
 // inWords writes such numbers in words.
 func inWords(text string) string {
-	return ordinal.ReplaceAllStringFunc(text, func(found string) string {
+	return ordinal.ReplaceAllStringFunc(partOrdinal.ReplaceAllString(text, "$1"), func(found string) string {
 		return map[byte]string{'1': "first", '2': "second", '3': "third"}[found[0]]
 	})
 }
@@ -436,10 +439,11 @@ func (l *clause) stirring() plan.Stir {
 	case l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring",
 		"all the while"):
 		return plan.StirConstant
-	case l.match(lastPart) != nil, l.match(everyTime) != nil, l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
-		"every now and then", "every now and again",
-		"once in a while", "every few minutes",
-		"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
+	case l.match(lastPart) != nil, l.match(everyTime) != nil,
+		l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
+			"every now and then", "every now and again",
+			"once in a while", "every few minutes",
+			"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
 		return plan.StirNow
 	case l.has("often", "frequently", "regularly", "every minute"):
 		return plan.StirOften

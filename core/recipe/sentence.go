@@ -188,8 +188,8 @@ var (
 		`vessel|kadai|` +
 		`cooker|uruli|dish|bowl)(?: with a (?:heavy|thick) (?:base|bottom))?$`)
 	greasesWith = regexp.MustCompile(`(?i)^use (?:[a-z]+ ){0,4}(?:butter|ghee|oil) to (?:grease|butter|oil|line|rub)\b[^,;]*$`)
-	looksSo     = regexp.MustCompile(`(?i)^(?:the|your|this|it)(?: [a-z]+){0,3} (?:should|must|will|needs to|ought to)(?: now| then|` +
-		` still)? (?:be|have|look|` +
+	looksSo     = regexp.MustCompile(`(?i)^(?:the|your|this|it|an?)(?: [a-z]+){0,3} (?:should|must|will|needs to|ought to)(?: now| then|` +
+		` still)? (?:be|have|look|form|` +
 		`feel|taste|thicken|coat|become|get|stay|remain|continue|seem|keep|turn)\b`)
 	wanted = regexp.MustCompile(`(?i)^(?:you(?:'re| are)? (?:want|looking|aiming|after) (?:the|it|them|for|an?|your)|` +
 		`look for|aim for)\b`)
@@ -265,6 +265,8 @@ var cleans = wordSet("wash rinse clean pick")
 func (c *cookery) goesWith(one, next *clause) bool {
 	switch {
 	case one.bare() && (next.getsReady() || next.do == doMash):
+	case one.verb == "simmer" && one.asked().text() == "and" && next.verb == "cook" && len(c.unused(next)) == 0:
+		next.verb = "simmer" // "simmer and cook till soft"
 	case c.addsToFry(one, next):
 		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
 	case c.addsToRoast(one, next):

@@ -462,6 +462,8 @@ var meanings = []meaning{
 		"off the stove", "from heat", "from the stove", "off the fire", "from the fire", "from the hob", "off the hob",
 		"the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
+	{verbs: "turn tip", has: []string{"out"}, not: []string{"heat", "flame", "into", "onto", "in"}, when: both(inPot, namesNothing),
+		do: doPass}, // "turn out the sago"
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },
 		do: doAdd}, // "turn the barley in the butter"
 	{verbs: "take lift scoop transfer move", when: func(c *cookery, l *clause) bool { return len(c.unused(l)) == 0 && c.inFat() },
@@ -508,6 +510,9 @@ var meanings = []meaning{
 		}},
 	{verbs: "lower", when: func(c *cookery, l *clause) bool { return inPot(c, l) && l.lead >= len(l.words) }, do: doTurn},
 	{verbs: "reduce lower turn", when: untimed, has: []string{"to a simmer", "to simmer", "to a gentle simmer"}, do: doTurn},
+	{verbs: "leave let", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && timed(c, l) && namesNothing(c, l) && turnedDown.MatchString(c.text[c.now])
+	}, do: doCook}, // "reduce the flame and leave it five minutes"
 	{verbs: "leave let", has: []string{"to simmer", "to cook", "to bubble", "to boil gently"}, do: doCook},
 	{verbs: "keep", when: untimed, has: []string{"warm until", "hot until"}, do: doNothing},
 	{verbs: "keep continue", finds: []string{"cooking", "until"}, not: []string{"fridge", "refrigerator", "cold"}, do: doCook},
@@ -790,6 +795,10 @@ func whistles(_ *cookery, l *clause) bool {
 	return !slices.Contains([]action{doRest, doPass, doOff, doTurn}, l.do) && whistleSaid.MatchString(l.text()) &&
 		!l.has("let the pressure", "pressure release", "pressure to")
 }
+
+// turnedDown is said of a flame that stays on under what is left on it.
+var turnedDown = regexp.MustCompile(`(?i)^[^.;]*\b(?:reduce|lower|turn down) the (?:flame|heat|fire|gas)(?: down)?` +
+	`(?: to [a-z]+)?,? (?:and |then )*(?:leave|let) (?:it|them)\b`)
 
 // turnsFlame reports whether a clause is of the flame: "lower the heat", "turn it to low".
 func turnsFlame(_ *cookery, l *clause) bool {

@@ -19,6 +19,7 @@ var (
 	tellsHow   = regexp.MustCompile(`(?i)\b(?:on top|in)\.?$|\b(?:to the boil|off the heat|until|till|stirring)\b`)
 	timeFirst  = regexp.MustCompile(`(?i)^\W*\d[\d -]*(?:to \d+ )?(?:min(?:ute)?s?|hours?|hrs?|h|whistles?)\b`)
 	notThis    = regexp.MustCompile(`(?i)^(?:don['’]?t|do not|never|always|careful|n\.?b\b|p\.?s\b)|!$`)
+	foretells  = regexp.MustCompile(`(?i)^(?:an?|the|this|it)\b.* (?:will|should|must|may|can) [a-z]+\b`) // "A brown skin will form."
 	capitals   = regexp.MustCompile(`^[^a-z]*\p{Lu}{3}[^a-z]*$`)
 )
 
@@ -33,6 +34,9 @@ func likeList(plain string) (weight int) {
 	if at := leadingNumber.FindString(plain); strings.HasSuffix(at, " ") {
 		plain = plain[len(at):]
 		isNumbered = !withAmount.MatchString(plain) || timeFirst.MatchString(plain) // a list may be numbered
+	}
+	if foretells.MatchString(plain) {
+		return surelyTold + 1
 	}
 	words := roughly(plain)
 	count := len(strings.Fields(plain))
