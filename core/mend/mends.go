@@ -552,7 +552,7 @@ func fryInTurn(_ *plan.Plan, step int) []candidate {
 	return []candidate{func(p *plan.Plan) bool {
 		for j := range p.Steps[step].Items {
 			item := &p.Steps[step].Items[j]
-			if m, ok := p.Pantry().Material(item.Material); ok && m.Frying != nil && p.Steps[step].FryMinutes(*item) > m.Frying.Burnt {
+			if m, ok := p.Pantry().Material(p.Of(*item)); ok && m.Frying != nil && p.Steps[step].FryMinutes(*item) > m.Frying.Burnt {
 				done := m.Frying.Done
 				item.Minutes = &done
 			}

@@ -154,7 +154,7 @@ func itemRule(c *checker, path string, value any) bool {
 	share := above(0, 1)
 	switch {
 	case o["part"] != nil:
-		object(fields{"part!": name60, "share": share})(c, path, value)
+		object(fields{"part!": name60, "share": share, "minutes": number(0, 600)})(c, path, value)
 	case o["pot"] != nil:
 		object(fields{"pot!": name60, "share": share})(c, path, value)
 	case o["above_mm"] != nil:

@@ -213,6 +213,14 @@ func (p *Plan) Maker(part string) int {
 	})
 }
 
+// Of returns the material of an item, or that which its part was made of; "" where neither is one.
+func (p *Plan) Of(item Item) string {
+	if maker := p.Maker(item.Part); item.Part != "" && maker >= 0 && len(p.Steps[maker].Items) == 1 && p.Steps[maker].Items[0].Part == "" {
+		return p.Steps[maker].Items[0].Material
+	}
+	return item.Material
+}
+
 // Taker returns the next preparation that takes what a preparation makes, or works on it
 // further; -1 if a pot takes it first, or nothing does.
 func (p *Plan) Taker(step int) int {

@@ -62,7 +62,10 @@ func (p *Plan) Prepare(step, item int, name string, minutes measure.Minute) erro
 	if k < 0 {
 		return ErrNoPreparation
 	}
-	if step < 0 || step >= len(p.Steps) || p.Steps[step].Do != Add && p.Steps[step].Do != Mix || item < 0 || item >= len(p.Steps[step].Items) {
+	if step < 0 || step >= len(p.Steps) || item < 0 || item >= len(p.Steps[step].Items) {
+		return ErrNoItem
+	}
+	if do := p.Steps[step].Do; do != Add && do != Mix && do != Fry {
 		return ErrNoItem
 	}
 	q, it := preparations[k], p.Steps[step].Items[item]
@@ -76,6 +79,8 @@ func (p *Plan) Prepare(step, item int, name string, minutes measure.Minute) erro
 	if !slices.Contains(q.Fits, material.Behaviour) {
 		return ErrDoesNotFit
 	}
+	frying := it.Minutes
+	it.Minutes = nil
 	items := []Item{it}
 	if q.Do == Mix {
 		liquid, ok := p.someLiquid(step)
@@ -86,7 +91,7 @@ func (p *Plan) Prepare(step, item int, name string, minutes measure.Minute) erro
 	}
 	part := p.FreePart(it.Material)
 	first := Step{Do: q.Do, What: q.What, Name: part, Items: items, Minutes: &minutes}
-	p.Steps[step].Items[item] = Item{Part: part}
+	p.Steps[step].Items[item] = Item{Part: part, Minutes: frying}
 	p.renameTarget(it.Material, part)
 	if !q.OnPart || q.Do == Roast {
 		p.InsertStep(0, first)

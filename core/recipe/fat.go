@@ -48,7 +48,7 @@ func (c *cookery) toFry(list []mention) bool {
 		return false
 	}
 	for _, m := range list {
-		if m.holder >= 0 || m.share <= 0 || !c.behaves(m, pantry.Piece) {
+		if m.holder >= 0 || m.share <= 0 || !c.fries(m) {
 			return false
 		}
 	}
@@ -295,6 +295,15 @@ func (c *cookery) browns(l *clause) bool {
 func (c *cookery) fry(l *clause) {
 	before := c.last
 	list := c.asMeant(l, c.mentions(l), before)
+	if !slices.ContainsFunc(list, func(m mention) bool { return !c.isFat(m) }) { // "slice the banana, fry lightly in the ghee"
+		cut := func(m mention) bool {
+			return m.item >= 0 && c.said[m.item] && c.unput(m) && c.behaves(m, pantry.Tissue)
+		}
+		list = append(slices.DeleteFunc(c.asMeant(it, nil, before), func(m mention) bool { return !cut(m) }), list...)
+	}
+	if raisinsToo.MatchString(c.ahead) {
+		list = c.onlyTheNuts(l, list) // "fry the nuts, then the dates and raisins"
+	}
 	into := func(m mention) bool {
 		return m.item >= 0 && m.share > 0 && c.used[m.item] < 1 || m.holder >= 0 && m.holder != c.at
 	}
@@ -315,6 +324,9 @@ func (c *cookery) fry(l *clause) {
 		c.next = nil // the other pan was for that
 	}
 }
+
+// raisinsToo is said of what is fried after the nuts.
+var raisinsToo = regexp.MustCompile(`\b(?:raisins?|sultanas?|dates?|kismis)\b`)
 
 // A frying is what is fried, and in what.
 type frying struct {
@@ -337,7 +349,7 @@ func (c *cookery) asFrying(list []mention) frying {
 		case m.holder >= 0 || material == nil:
 		case material.Behaviour == pantry.Fat:
 			f.fat, f.share = m.item, m.share
-		case material.Behaviour == pantry.Piece:
+		case material.Behaviour == pantry.Piece || m.share > 0 && c.fries(m) && c.any(list, pantry.Piece):
 			f.pieces = append(f.pieces, m)
 		default:
 			f.others = append(f.others, m)
@@ -356,6 +368,13 @@ func (c *cookery) asFrying(list []mention) frying {
 		}
 	}
 	return f
+}
+
+// fries reports whether something is fried beside the pot: nuts, raisins, and with them other dried fruit, such as sliced dates.
+func (c *cookery) fries(m mention) bool {
+	material := c.material(m.item)
+	dried := material != nil && (material.Slug == "date-pulp" || strings.HasPrefix(material.Slug, "dried-"))
+	return dried || c.behaves(m, pantry.Piece)
 }
 
 // fryThese fries what is named; it reports true, so that what was fried can be asked for.

@@ -55,7 +55,9 @@ func (c *cookery) boil(l *clause) (fine bool) {
 	}
 	c.aside(l, list)
 	list = c.asOther(list)
-	if !c.put(list, plan.Step{}) && len(c.held()) == 0 {
+	c.put(list, plan.Step{})
+	c.fromBowl() // "whisk the flour into the cold milk, bring to the boil"
+	if len(c.held()) == 0 {
 		c.liquids()
 	}
 	if len(c.held()) == 0 {

@@ -48,8 +48,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		if soaking && (c.given[m.item].inMethod || c.given[m.item].Item.Material == "water" && m.share >= fullyUsed && !c.waterIsLater()) {
 			c.used[m.item] = 1 // poured away with the soaking
 		}
-		if l.do == doGrind && m.item >= 0 && m.holder < 0 && m.share < fullyUsed && c.material(m.item) != nil && pours(c.material(m.item)) &&
-			c.given[m.item].Item.Material != "water" {
+		if l.do == doGrind && m.item >= 0 && m.holder < 0 && c.goesWithPaste(m) {
 			c.reserved[m.item], c.powdered[m.item] = m.share, c.now // "grind with 1/4 cup of the milk": it goes in with the paste
 			delete(c.said, m.item)
 			fine = true
@@ -68,6 +67,19 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 	}
 	return fine
+}
+
+// goesWithPaste reports whether a liquid that something is ground with goes in with the paste: some of the milk, or water that the
+// list has for nothing else.
+func (c *cookery) goesWithPaste(m mention) bool {
+	material := c.material(m.item)
+	if material == nil || m.share <= 0 {
+		return false
+	}
+	if material.Slug == "water" {
+		return !c.given[m.item].inMethod && m.share >= fullyUsed && !c.namedLater(m.item)
+	}
+	return m.share < fullyUsed && pours(material)
 }
 
 // onlyTheNuts leaves raisins and seeds out of "the nuts" that are chopped, toasted or ground.
@@ -205,7 +217,7 @@ func (c *cookery) nutsComeOut() bool {
 // onlyNuts reports whether nuts and fruit alone are meant, beside fat.
 func (c *cookery) onlyNuts(list []mention) bool {
 	return slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) }) &&
-		!slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) && !c.isFat(m) })
+		!slices.ContainsFunc(list, func(m mention) bool { return !c.fries(m) && !c.isFat(m) })
 }
 
 // withItsWater is said of what goes in with the water that it soaked in.
@@ -249,7 +261,7 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 	case doRoast:
 		one.minutes = cmp.Or(minutes, roastUsual)
 	case doGrind:
-		if l.has("paste", "smooth", "fine paste") {
+		if l.has("paste", "smooth", "fine paste", "puree", "purée") {
 			one.name = "grind to a paste"
 		}
 		one.minutes = fewMinutes

@@ -347,7 +347,7 @@ func (c *cookery) addsToFry(one, next *clause) bool {
 		return false
 	}
 	list := c.unused(one)
-	if len(list) == 0 || slices.ContainsFunc(list, func(m mention) bool { return !c.behaves(m, pantry.Piece) }) {
+	if len(list) == 0 || slices.ContainsFunc(list, func(m mention) bool { return !c.fries(m) }) {
 		return false
 	}
 	last := len(c.steps) - 1

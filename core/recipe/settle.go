@@ -407,9 +407,8 @@ var meanings = []meaning{
 	{verbs: "turn", when: func(_ *cookery, l *clause) bool { return l.container() != "" }, do: doMove},
 	{verbs: "keep", finds: []string{"shaking", "scraping", "tossing"}, when: untimed, do: doNothing},
 	{verbs: "loosen", finds: []string{"edge", "edges", "sides"}, do: doNothing},
-	{verbs: "throw put", when: func(c *cookery, l *clause) bool { return inPot(c, l) }, has: []string{"them on", "it on", "these on",
-		"on top"},
-		do: doTop},
+	{verbs: "throw put", not: []string{"fire", "heat", "flame", "stove", "hob", "gas"}, when: inPot,
+		has: []string{"them on", "it on", "these on", "on top"}, do: doTop},
 	{verbs: "pour spoon tip", has: []string{"over the top", "over the pudding", "over the payasam", "over the kheer", "over everything",
 		"over the pradhaman", "over the pongal", "over the halwa"},
 		when: func(c *cookery, l *clause) bool {
@@ -462,6 +461,8 @@ var meanings = []meaning{
 		"off the stove", "from heat", "from the stove", "off the fire", "from the fire", "from the hob", "off the hob",
 		"the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
+	{verbs: "turn", has: []string{"out when cold", "out when cool", "out once cold", "out once cool", "out when set", "out once set"},
+		when: both(inPot, namesNothing), do: doCool},
 	{verbs: "turn tip", has: []string{"out"}, not: []string{"heat", "flame", "into", "onto", "in"}, when: both(inPot, namesNothing),
 		do: doPass}, // "turn out the sago"
 	{verbs: "turn", not: []string{"heat", "flame"}, when: func(c *cookery, l *clause) bool { return l.flame() == "" && namesNew(c, l) },

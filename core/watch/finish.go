@@ -52,7 +52,7 @@ func garnishBurn(p *plan.Plan, _ *forecast.Forecast) []Finding {
 			continue
 		}
 		for _, item := range p.Steps[i].Items {
-			m, ok := p.Pantry().Material(item.Material)
+			m, ok := p.Pantry().Material(p.Of(item))
 			if !ok || m.Frying == nil {
 				continue
 			}
