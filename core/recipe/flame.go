@@ -629,6 +629,9 @@ func (c *cookery) standing(l *clause) bool {
 		l.readAll()
 		return true // fruit that draws juice
 	}
+	if l.do == doChill {
+		c.fromBowl() // "mix the oats with the milk in a bowl and refrigerate"
+	}
 	if len(c.held()) == 0 {
 		ready := l.do == doCool && slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && len(c.preparations[m.item]) > 0 })
 		if ready { // what was roasted cools by itself

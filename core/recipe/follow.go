@@ -389,12 +389,14 @@ func (c *cookery) sweetens(item int) bool {
 	return m != nil && m.Kind == "sweetener"
 }
 
-// follows reports whether the method is one to go by: something goes into the pot and is heated.
+// follows reports whether the method is one to go by: something goes into the pot and is heated, or is chilled where nothing is.
 func (c *cookery) follows() bool {
 	heats := slices.ContainsFunc(c.steps, func(s plan.Step) bool {
 		return slices.Contains([]plan.Verb{plan.Heat, plan.Pressure, plan.Bake, plan.Caramel}, s.Do)
 	})
-	return heats && slices.ContainsFunc(c.holders, func(h holder) bool { return h.pot && len(h.items) > 0 })
+	cold := slices.ContainsFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Chill }) &&
+		!slices.ContainsFunc(c.text, overAFlame.MatchString)
+	return (heats || cold) && slices.ContainsFunc(c.holders, func(h holder) bool { return h.pot && len(h.items) > 0 })
 }
 
 // placeRest puts in what the method does not speak of, and returns which: what cooks, with the

@@ -207,6 +207,8 @@ func (r *Reader) severally(raw string) []string {
 			list[0] += ", " + part // "rice, basmati 1 cup", "jaggery, grated - 1 cup"
 		case (hasAmount(part) || partOf.MatchString(part)) && l.Amount != "" && l.Material != "" && l.Material != last && !isPurpose(part):
 			list, last = append(list, part), l.Material
+		case l.Material == "" && withAmount.MatchString(part) && !isPurpose(part) && !hasDescribing(part):
+			list, last = append(list, part), "" // "1 banana, a few grapes", which the pantry does not have
 		case r.bareName(part, last):
 			list, last = append(list, part), l.Material // "10 cashews, raisins"
 		default:
@@ -221,6 +223,16 @@ func (r *Reader) severally(raw string) []string {
 		all = append(all, r.apartByAmounts(part)...) // "grated rind and juice of 1 lemon"
 	}
 	return all
+}
+
+// hasDescribing reports whether a part of a line says how something is: "2 hours soaked", "1 cup when cooked".
+func hasDescribing(part string) bool {
+	const fewest = 2
+	words := plainWords(part)
+	return len(words) < fewest || slices.ContainsFunc(words[1:], func(w string) bool {
+		_, done := participle(w) // "2 tbsp reserved"
+		return numberWords[w] == 0 && describes[w] || doing[w] != "" || done
+	})
 }
 
 // onlyHow reports whether a part of a line names nothing, and says only how something is and how much.

@@ -85,6 +85,11 @@ func (c *cookery) add(l *clause) (fine bool) {
 		return true
 	}
 	named = c.friedFirst(l, c.sweetensThat(l, named))
+	if intoThat.MatchString(l.asked().text()) && !c.anyNew(slices.DeleteFunc(slices.Clone(named), func(m mention) bool {
+		return c.behaves(m, pantry.Aroma)
+	})) {
+		named = append(goingIn(c.friedNow()), named...) // "fry the cashews, pour into the payasam with the cardamom"
+	}
 	if bowl := max(c.whipped(l), c.bowlOfSentence()); bowl >= 0 && l.goesOnStirring() && c.anyNew(named) && !c.inHolder(named, c.at) {
 		if len(c.held()) == 0 && heatsAhead.MatchString(c.ahead) { // "whisk the milk with the cocoa. Add the rice and bring to a simmer"
 			return c.put(append([]mention{allOf(bowl)}, named...), plan.Step{})
@@ -524,15 +529,21 @@ func (c *cookery) steep(l *clause) {
 func (c *cookery) friedFirst(l *clause, named []mention) []mention {
 	nuts := func(m mention) bool { return c.behaves(m, pantry.Piece) }
 	bare := (l.find("fried") >= 0 || l.find("ghee roasted") >= 0 || l.find("roasted in ghee") >= 0) && c.fatIsLeft()
-	if l.find("fried in") < 0 && !bare || !slices.ContainsFunc(named, func(m mention) bool { return nuts(m) && m.share > 0 }) {
+	if l.match(friedInFat) == nil && !bare || !slices.ContainsFunc(named, func(m mention) bool { return nuts(m) && m.share > 0 }) {
 		return named
 	}
-	l.has("fried in", "roasted in", "ghee roasted", "fried")
+	l.has("ghee roasted", "fried")
 	if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known {
 		return append(slices.DeleteFunc(named, func(m mention) bool { return nuts(m) || c.behaves(m, pantry.Fat) }), c.lastHeld()...)
 	}
 	return named
 }
+
+// intoThat is said of what goes into the pudding with something else.
+var intoThat = regexp.MustCompile(`^(?:in|into|to|over) (?:the |your )?[a-z]+ (?:together |along )?with\b`)
+
+// friedInFat is said of what is fried first: "finish with cashews browned in the ghee".
+var friedInFat = regexp.MustCompile(`\b(?:fried|browned|crisped|sizzled) in\b|\b(?:roasted|toasted) in (?:the |a little |some |hot )*(?:ghee|butter|oil|fat)\b`)
 
 // lastHeld is what was named last, as far as something holds it.
 func (c *cookery) lastHeld() []mention {

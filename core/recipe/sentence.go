@@ -22,7 +22,10 @@ func (c *cookery) sentences(text string) (passed bool) {
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
-	text = withoutFirst(thatDone.ReplaceAllString(text, ""))
+	text = withoutFirst(buttons.ReplaceAllString(thatDone.ReplaceAllString(text, ""), ""))
+	if text == "" {
+		return true
+	}
 	c.heatOven(text)
 	if both := takesThen.FindStringSubmatch(text); both != nil && doing[strings.ToLower(strings.Fields(both[2])[0])] != "" {
 		if read, _ := c.lasted(both[1]); read {
@@ -51,7 +54,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 		return true
 	}
 	all := clause{words: tokens}
-	for _, size := range []*regexp.Regexp{vesselSize, otherOven, howLarge} {
+	for _, size := range []*regexp.Regexp{vesselSize, otherOven, howLarge, scooped} {
 		all.match(size)
 	}
 	was, begin := c.stand(), len(c.steps)
@@ -148,6 +151,14 @@ func withoutFirst(text string) string {
 	}
 	return text[len(found[0])-len(found[1]):]
 }
+
+// buttons are what an electric cooker asks to be pressed.
+var buttons = regexp.MustCompile(`(?i)(?:^|, ?(?:and )?| and )(?:press|select|choose|hit|switch on|turn on) (?:the )?` +
+	`(?:saut[eé]|cancel|start|manual|pressure cook|keep warm|porridge)(?: (?:mode|button|function|setting))?(?:,? and |, ?|$)|` +
+	`(?:^|, ?(?:and )?| and )(?:set|turn) the (?:steam )?(?:valve|vent|release)(?: valve)? to (?:sealing|sealed|closed|seal)`)
+
+// scooped is said of what is taken out of a fruit and thrown away.
+var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds?|pips|fibres|pith|stringy bits)\b`)
 
 // takesThen is said of how long something takes, and of what comes then: "this takes 40 minutes, then add the sugar".
 var takesThen = regexp.MustCompile(`(?i)^((?:and )?(?:that|this|it) (?:takes|will take|should take) [^,;]*?\b(?:minutes?|` +

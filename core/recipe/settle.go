@@ -216,7 +216,11 @@ var inPassing = []meaning{
 	}},
 	{verbs: "blend", finds: []string{"with"}, when: both(inPot, namesNothing), do: doNothing, then: readAll}, // "let it blend with the dal"
 	{verbs: "pile turn tip", when: both(inPot, namesNothing), has: []string{"onto a plate", "on a plate", "onto a platter",
-		"onto a serving plate", "on a serving plate", "onto plates"}, do: doNothing},
+		"onto a serving plate", "on a serving plate", "onto plates"}, do: doNothing, then: func(c *cookery, l *clause) {
+		if slices.ContainsFunc(c.held(), func(i int) bool { return !c.behaves(mention{item: i}, pantry.Fat) && c.addedLater(i) }) {
+			c.putAside(l) // "roast the semolina and tip onto a plate ... add the semolina"
+		}
+	}},
 	{verbs: "pour pass", finds: []string{"through"}, when: func(c *cookery, l *clause) bool {
 		_, slowest := c.grainInPot()
 		return inPot(c, l) && slowest == nil && c.otherPot() < 0 && inABowl.MatchString(l.text())
@@ -428,7 +432,7 @@ var meanings = []meaning{
 		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
 	}, do: doMash},
 	{verbs: "slip", of: []action{doPeel}, when: func(c *cookery, l *clause) bool { return leadsIn(c, l) && namesNew(c, l) }, do: doAdd},
-	{verbs: "grate", finds: []string{"over the top", "on top", "over"}, when: func(c *cookery, l *clause) bool {
+	{verbs: "grate", finds: []string{"over the top", "on top", "over", "over plenty of"}, when: func(c *cookery, l *clause) bool {
 		list := c.unused(l)
 		return inPot(c, l) && len(list) == 1 && c.isTopping(list[0].item)
 	}, do: doTop}, // "grate nutmeg over the top"
