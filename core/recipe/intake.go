@@ -207,7 +207,7 @@ func (r *Reader) severally(raw string) []string {
 			list[0] += ", " + part // "rice, basmati 1 cup", "jaggery, grated - 1 cup"
 		case (hasAmount(part) || partOf.MatchString(part)) && l.Amount != "" && l.Material != "" && l.Material != last && !isPurpose(part):
 			list, last = append(list, part), l.Material
-		case l.Material == "" && withAmount.MatchString(part) && !isPurpose(part) && !hasDescribing(part):
+		case l.Material == "" && withAmount.MatchString(part) && !isPurpose(part) && r.namesOther(part):
 			list, last = append(list, part), "" // "1 banana, a few grapes", which the pantry does not have
 		case r.bareName(part, last):
 			list, last = append(list, part), l.Material // "10 cashews, raisins"
@@ -225,13 +225,14 @@ func (r *Reader) severally(raw string) []string {
 	return all
 }
 
-// hasDescribing reports whether a part of a line says how something is: "2 hours soaked", "1 cup when cooked".
-func hasDescribing(part string) bool {
-	const fewest = 2
-	words := plainWords(part)
-	return len(words) < fewest || slices.ContainsFunc(words[1:], func(w string) bool {
-		_, done := participle(w) // "2 tbsp reserved"
-		return numberWords[w] == 0 && describes[w] || doing[w] != "" || done
+// namesOther reports whether a part of a line has an amount and a name, and says nothing of how something is: "2 hours soaked",
+// "2 tbsp reserved" are said of what stands before.
+func (r *Reader) namesOther(part string) bool {
+	s := scan{reader: r, line: &Line{}}
+	_, rest, found := s.quantity(tokens(part))
+	return found && len(rest) > 0 && !slices.ContainsFunc(plainWords(strings.Join(rest, " ")), func(w string) bool {
+		_, done := participle(w)
+		return describes[w] || doing[w] != "" || done
 	})
 }
 

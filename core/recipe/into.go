@@ -543,7 +543,8 @@ func (c *cookery) friedFirst(l *clause, named []mention) []mention {
 var intoThat = regexp.MustCompile(`^(?:in|into|to|over) (?:the |your )?[a-z]+ (?:together |along )?with\b`)
 
 // friedInFat is said of what is fried first: "finish with cashews browned in the ghee".
-var friedInFat = regexp.MustCompile(`\b(?:fried|browned|crisped|sizzled) in\b|\b(?:roasted|toasted) in (?:the |a little |some |hot )*(?:ghee|butter|oil|fat)\b`)
+var friedInFat = regexp.MustCompile(`\b(?:fried|browned|crisped|sizzled) in\b|` +
+	`\b(?:roasted|toasted) in (?:the |a little |some |hot )*(?:ghee|butter|oil|fat)\b`)
 
 // lastHeld is what was named last, as far as something holds it.
 func (c *cookery) lastHeld() []mention {

@@ -419,7 +419,8 @@ func (t *telling) stirredAt() {
 // stirredAt is when something is stirred, as far as the next comma.
 var stirredAt = regexp.MustCompile(`\bstirring (?:it )?(?:[a-z]+ )?(?:[a-z]+ )?(?:after|at|half ?way)\b(?: the first)?(?: about)? ` +
 	`(?:(?:half )?an? |[a-z]+ |[\d]+ )?(?:minutes?|hours?|half ?way|point|through|time)\b(?: point| mark)?` +
-	`(?:,? and (?:then )?again (?:after|at)(?: the| about| another){0,2} (?:(?:half )?an? |[a-z]+ |[\d]+ )?(?:minutes?|hours?|end|half ?way)\b)?`)
+	`(?:,? and (?:then )?again (?:after|at)(?: the| about| another){0,2} (?:(?:half )?an? |[a-z]+ |[\d]+ )?` +
+	`(?:minutes?|hours?|end|half ?way)\b)?`)
 
 // bath passes over the water that a dish stands in: "set the dish in a larger pan and add an inch of hot water".
 func (t *telling) bath() {
