@@ -42,6 +42,7 @@ func (r *second) kitchen(s *Sentence) {
 	r.amounts(s)
 	r.drained(s)
 	r.raw(s)
+	r.overFlame(s)
 	for _, k := range s.Steps {
 		one := &r.plan.Steps[k]
 		if one.Do == plan.Heat && !flameSaid.MatchString(s.Text) && r.afterBaking(k) {
@@ -56,6 +57,34 @@ func (r *second) kitchen(s *Sentence) {
 		}
 	}
 }
+
+// overFlame finds what only comes about over a flame, or is said to stay on one, where none of the steps heats.
+func (r *second) overFlame(s *Sentence) {
+	hot := func(k int) bool {
+		return slices.Contains(heating, r.plan.Steps[k].Do)
+	}
+	at, first := comesAbout.FindStringIndex(s.Text), s.Steps[0]
+	begins := at != nil && at[0] < len("and just ") // "when it boils add the rice"
+	if slices.ContainsFunc(s.Steps, hot) || begins && first > 0 && hot(first-1) {
+		return
+	}
+	rests := r.does(s, plan.Rest) && staysOnFlame.MatchString(s.Text) && !offSaid.MatchString(s.Text)
+	if rests || at != nil {
+		s.note(NotDone, "heat")
+	}
+}
+
+var heating = []plan.Verb{plan.Heat, plan.Pressure, plan.Bake, plan.Melt, plan.Caramel, plan.Steam, plan.Roast, plan.Fry}
+
+// What shows that a pot is over a flame.
+var (
+	comesAbout = regexp.MustCompile(`(?i)\b(?:when|once|as soon as|until|till|as|before) ` +
+		`(?:it|they|the (?:milk|pudding|payasam|mixture|kheer)) ` +
+		`(?:just |only |nearly )*(?:starts? (?:to )?|begins? (?:to )?|comes? (?:back )?to (?:a|the) )?` +
+		`(?:boil|bubbl|simmer|steam|warm|heat)(?:e?s|ing|e)?\b`)
+	staysOnFlame = regexp.MustCompile(`(?i)\b(?:low|slow|small|gentle|medium|reduce|lower|turn down)\b[^.;]*\b(?:flame|heat|fire|gas)\b`)
+	offSaid      = regexp.MustCompile(`(?i)\b(?:off|remove|removed|from the (?:heat|flame|fire|stove))\b`)
+)
 
 // amounts finds an amount of a liquid of which nothing goes in.
 func (r *second) amounts(s *Sentence) {

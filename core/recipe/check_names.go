@@ -253,7 +253,7 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 	for _, i := range r.unplaced {
 		nowhere[r.slug(i)] = true
 	}
-	named := map[string]bool{"water": true}
+	named := map[string]bool{"water": wetSaid.MatchString(s.Text)}
 	text := s.Text + " . " + waiting
 	for grain, dressings := range r.dressed { // "rub the rice with the ghee": that goes in with it
 		for _, one := range dressings {
@@ -287,6 +287,10 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 		}
 	}
 }
+
+// wetSaid is said where water may go in that is not named.
+var wetSaid = regexp.MustCompile(`(?i)\b(?:water|everything|all|ingredients|pressure|cooker|whistles?|soak(?:ed|ing)?|liquid|` +
+	`boil(?:ed)?|cook(?:ed)?|melt|dissolve|syrup|jaggery)\b`)
 
 // promised finds what stands right behind a word for putting in, and does not go in by its steps.
 func (r *second) promised(s *Sentence) {

@@ -719,6 +719,10 @@ func (c *cookery) turn(l *clause) bool {
 			c.offHeat = true
 			return true
 		}
+		if l.verb == "remove" && !off && c.onlyUntil(l) {
+			c.offHeat = true
+			return true
+		}
 		if l.verb == "remove" && !off {
 			last := len(c.steps) - 1
 			if last >= 0 && c.steps[last].Do == plan.Heat && len(c.mentions(l)) == 0 {
@@ -738,11 +742,7 @@ func (c *cookery) turn(l *clause) bool {
 		if l.match(afterBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
 			c.heat(l, vessel.Medium, plan.Until{Boil: true}) // "add the milk and remove after the first boil"
 		}
-		if l.has("when it is hot", "when hot", "once it is hot", "once hot", "when heated through", "once heated through",
-			"as soon as it is hot") {
-			hot := steaming
-			c.heat(l, vessel.Low, plan.Until{TempC: &hot})
-		}
+		c.onlyUntil(l)
 		c.offHeat = true
 		return true
 	}
@@ -773,6 +773,31 @@ func (c *cookery) turn(l *clause) bool {
 var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) ` +
 	`(?:it|the milk|the pudding|the mixture)?\s?(?:(?:is about|begins?|starts?|comes?) )?(?:to )?(?:an? |the )?` +
 	`(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
+
+// onlyUntil heats what was added last until a clause takes it off: "add the milk and switch off when it starts to steam".
+func (c *cookery) onlyUntil(l *clause) bool {
+	if len(c.held()) == 0 {
+		return false
+	}
+	heats := c.steps[len(c.steps)-1].Do == plan.Heat
+	switch hot := steaming; {
+	case l.has("when hot", "once hot", "when heated through", "once heated through"), l.match(steamsUp) != nil:
+		c.heat(l, vessel.Low, plan.Until{TempC: &hot})
+	case !heats && l.match(bubblesUp) != nil:
+		c.heat(l, vessel.Medium, plan.Until{Boil: true})
+	default:
+		return false
+	}
+	return true
+}
+
+// steamsUp and bubblesUp are said of how hot it is then.
+var (
+	steamsUp = regexp.MustCompile(`\b(?:when|once|as soon as|as) (?:it|the [a-z]+) (?:just |only )?(?:(?:starts|begins) to )?(?:steams?|` +
+		`warms?(?: up| through)?|heats? (?:up|through)|(?:is|gets) (?:hot|warm|heated through))\b`)
+	bubblesUp = regexp.MustCompile(`\b(?:when|once|as soon as) (?:it|the [a-z]+) (?:just |only )?` +
+		`(?:(?:starts|begins) to |comes to (?:a|the) )?(?:boils?|bubbles?|simmers?)\b`)
+)
 
 // afterBoiling is said of a pot that is taken off when it has boiled up.
 var afterBoiling = regexp.MustCompile(`\b(?:after|at|with) (?:the |a |one )?(?:first |single )?boil\b|\bafter it (?:boils|` +

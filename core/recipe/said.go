@@ -436,8 +436,9 @@ func mixedNumber(text string) (sum float64) {
 // stirring reads how to stir, "" for as usual.
 func (l *clause) stirring() plan.Stir {
 	switch {
-	case l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring",
-		"all the while"):
+	case l.verb == "keep" && l.beginsWith("stirring"),
+		l.has("constantly", "continuously", "all the time", "always stirring", "without stopping", "nonstop", "non stop", "keep stirring",
+			"all the while"):
 		return plan.StirConstant
 	case l.match(lastPart) != nil, l.match(everyTime) != nil,
 		l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",

@@ -432,9 +432,10 @@ var meanings = []meaning{
 		return inPot(c, l) && !namesNew(c, l) && !slices.ContainsFunc(c.last, func(m mention) bool { return m.item >= 0 && c.used[m.item] == 0 })
 	}, do: doMash},
 	{verbs: "slip", of: []action{doPeel}, when: func(c *cookery, l *clause) bool { return leadsIn(c, l) && namesNew(c, l) }, do: doAdd},
-	{verbs: "grate", finds: []string{"over the top", "on top", "over", "over plenty of"}, when: func(c *cookery, l *clause) bool {
+	{verbs: "grate", finds: []string{"over the top", "on top", "over"}, when: func(c *cookery, l *clause) bool {
 		list := c.unused(l)
-		return inPot(c, l) && len(list) == 1 && c.isTopping(list[0].item)
+		onTop := l.find("over the top") >= 0 || l.find("on top") >= 0
+		return inPot(c, l) && len(list) == 1 && (onTop && c.behaves(list[0], pantry.Aroma) || c.isTopping(list[0].item))
 	}, do: doTop}, // "grate nutmeg over the top"
 	{verbs: "finish", when: func(c *cookery, l *clause) bool { return c.bowls && l.beginsWith("with") }, do: doTop},
 	{verbs: "pour", has: []string{"boiling water over", "hot water over", "warm water over", "boiling water on"}, when: func(c *cookery,
