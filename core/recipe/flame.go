@@ -265,7 +265,7 @@ func (c *cookery) heatUntil(l *clause, minutes measure.Minute) (fine bool) {
 		c.heat(l, usual, plan.Until{Doneness: &plan.DonenessTarget{Of: grain, At: gentle(slowest.Kinetics)}})
 	case slowest != nil && (l.find("water") >= 0 || l.find("milk") >= 0 || l.find("liquid") >= 0) && l.has("disappeared", "disappears", "gone",
 		"vanished", "boiled away"), slowest != nil && l.has("absorbed", "absorb", "soaked up", "taken up", "evaporated", "evaporates",
-		"dries up", "dried up"):
+		"dries up", "dried up"), slowest != nil && l.find("moisture") >= 0 && l.has("gone", "disappears", "disappeared", "left"):
 		if slowest.Behaviour == pantry.Tissue {
 			usual = vessel.Medium // vegetables take up nothing: it boils away
 		}

@@ -510,8 +510,11 @@ func plainWords(name string) []string {
 
 // singularWord takes a plural ending off a word of more than three letters.
 func singularWord(word string) string {
-	if word == "leaves" {
+	switch word {
+	case "leaves":
 		return "leaf"
+	case "plus":
+		return word
 	}
 	for _, ending := range []struct{ many, one string }{{"leaves", "leaf"}, {"ies", "y"}, {"toes", "to"}, {"goes", "go"}, {"sses", "ss"},
 		{"ches", "ch"}, {"shes", "sh"}} {

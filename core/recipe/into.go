@@ -54,6 +54,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if done, fine := c.addSteeped(l, before); done {
 		return fine
 	}
+	if l.verb == "add" && l.lead >= len(l.words) && c.justAdded() {
+		return true // "dilute the milk with a cup of water and add": it is in
+	}
 	if l.verb == "stir" && l.find("after") >= 0 && namesNothing(c, l) && l.minutes() > 0 && c.inDish() {
 		again := l.has("further", "another", "more") // "stir again after a further 30 minutes"
 		l.readAll()
@@ -285,7 +288,7 @@ func (c *cookery) movesToFat(named []mention) bool {
 		return false
 	}
 	others := slices.DeleteFunc(slices.Clone(named), func(m mention) bool {
-		return m.item >= 0 && m.share <= 0 && slices.Contains(c.held(), m.item)
+		return m.item >= 0 && m.share <= 0 && slices.Contains(c.held(), m.item) || m.item < 0 && m.holder == c.at
 	})
 	beside := func(m mention) bool { return m.holder >= 0 && !c.holders[m.holder].pot }
 	if len(others) == len(named) || slices.ContainsFunc(others, func(m mention) bool { return !beside(m) }) {

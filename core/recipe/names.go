@@ -605,10 +605,12 @@ func (c *cookery) groundWith(item int) (list []mention) {
 	return list
 }
 
+// groundNames are what something is called that was ground or mashed.
+var groundNames = wordSet("paste batter puree purée powder pulp mash")
+
 // groundTo returns what was ground and is in no pot yet: "the paste".
 func (c *cookery) groundTo(phrase string, k int) (list []mention) {
-	if phrase != "paste" && phrase != "batter" && phrase != "puree" && phrase != "purée" && phrase != "powder" &&
-		phrase != "pulp" {
+	if !groundNames[phrase] {
 		return nil
 	}
 	for i := range c.given {

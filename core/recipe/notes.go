@@ -128,6 +128,9 @@ func (t *telling) thenThings() {
 		if t.at(next) == "the" {
 			next++
 		}
+		for next+1 < len(t.words) && describes[t.at(next)] && !t.isName(t.words[next].one) && t.at(next) != "and" {
+			next++ // "then the ground almonds"
+		}
 		if next >= len(t.words) || !t.isName(t.words[next].one) || doing[t.at(next)] != "" {
 			continue
 		}

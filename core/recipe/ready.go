@@ -177,7 +177,7 @@ func (c *cookery) roastsInPot(l *clause, list []mention, minutes measure.Minute)
 		c.fry(l)
 		return true
 	}
-	if c.fat != nil && c.pan && unused {
+	if c.fat != nil && unused && (c.pan || held && !c.heldFat()) { // nothing roasts in what holds a liquid
 		c.next = []string{}
 	}
 	if !(c.fat != nil && (!held || c.next != nil) || held && c.heldFat() || fat) {

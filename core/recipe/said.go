@@ -444,7 +444,8 @@ func (l *clause) stirring() plan.Stir {
 		l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
 			"every now and then", "every now and again",
 			"once in a while", "every few minutes",
-			"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "every hour", "every half hour"):
+			"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice",
+			"once half way", "once halfway", "half way through", "halfway through", "every hour", "every half hour"):
 		return plan.StirNow
 	case l.has("often", "frequently", "regularly", "every minute"):
 		return plan.StirOften

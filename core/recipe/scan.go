@@ -76,6 +76,11 @@ func (s *scan) read(text string) {
 			rest, asides = rest[1:], without(asides, size.wrote)
 		}
 	}
+	if at := slices.IndexFunc(rest, func(w string) bool { return strings.EqualFold(w, "plus") || w == "+" }); found && at > 0 && q.unit != "" {
+		if more, left, ok := s.quantity(rest[at+1:]); ok && more.unit != "" && (len(left) == 0 || left[0] == "for") {
+			q, rest = s.together(q, more), append(append(slices.Clone(rest[:at]), ","), rest[at+1:]...) // "1/4 cup sugar plus 2 tbsp"
+		}
+	}
 	if !found {
 		q, rest, found = s.trailing(words)
 	}

@@ -276,6 +276,10 @@ var cleans = wordSet("wash rinse clean pick")
 func (c *cookery) goesWith(one, next *clause) bool {
 	switch {
 	case one.bare() && (next.getsReady() || next.do == doMash):
+	case one.verb == "add" && (next.do == doRoast || next.do == doFry) && c.onlyFat(c.unused(one)) && len(c.held()) > 0 && !c.heldFat() &&
+		c.any(c.unused(next), pantry.Grain):
+		one.do, one.verb = doMelt, "melt" // "add 1 tbsp ghee and roast the vermicelli": what was put aside is in another pan
+		return false
 	case one.verb == "simmer" && one.asked().text() == "and" && next.verb == "cook" && len(c.unused(next)) == 0:
 		next.verb = "simmer" // "simmer and cook till soft"
 	case c.addsToFry(one, next):

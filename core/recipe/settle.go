@@ -466,6 +466,12 @@ var meanings = []meaning{
 		"off the stove", "from heat", "from the stove", "off the fire", "from the fire", "from the hob", "off the hob",
 		"the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
+	{verbs: "lay arrange place put", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && !c.inDish() && c.heated > 0 && inADish.MatchString(l.text()) && roastsThere.MatchString(c.text[c.now])
+	}, do: doAdd, then: intoADish}, // "lay them in a dish, sprinkle with the sugar and roast for 20 minutes"
+	{of: []action{doRoast}, when: func(c *cookery, l *clause) bool {
+		return c.inDish() && c.heated > 0 && timed(c, l) && namesNothing(c, l)
+	}, do: doBake},
 	{verbs: "turn", has: []string{"out when cold", "out when cool", "out once cold", "out once cool", "out when set", "out once set"},
 		when: both(inPot, namesNothing), do: doCool},
 	{verbs: "turn tip", has: []string{"out"}, not: []string{"heat", "flame", "into", "onto", "in"}, when: both(inPot, namesNothing),
@@ -801,6 +807,9 @@ func whistles(_ *cookery, l *clause) bool {
 	return !slices.Contains([]action{doRest, doPass, doOff, doTurn}, l.do) && whistleSaid.MatchString(l.text()) &&
 		!l.has("let the pressure", "pressure release", "pressure to")
 }
+
+// roastsThere is said of fruit that is done in the oven.
+var roastsThere = regexp.MustCompile(`(?i)\b(?:roast|bake)\b[^.;]*\d`)
 
 // turnedDown is said of a flame that stays on under what is left on it.
 var turnedDown = regexp.MustCompile(`(?i)^[^.;]*\b(?:reduce|lower|turn down) the (?:flame|heat|fire|gas)(?: down)?` +

@@ -157,10 +157,14 @@ func besideIt(plain string) bool {
 	return notThis.MatchString(plain) && !isSentence(plain) && !strings.ContainsAny(plain, "0123456789:")
 }
 
+// stoveTop is where something is cooked, and nothing that is done.
+var stoveTop = regexp.MustCompile(`(?i)\bstove[- ]?top\b`)
+
 // isSentence reports whether a line tells what to do.
 func isSentence(line string) bool {
 	const fewest = 5
 	words := plainWords(line)
+	line = stoveTop.ReplaceAllString(line, "stove")
 	if withAmount.MatchString(line) && !numbered.MatchString(line) || len(words) < fewest {
 		return false
 	}

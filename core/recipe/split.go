@@ -389,7 +389,11 @@ func (s *splitting) servesToo(plain string) {
 
 // serves takes how many it is for, said first.
 func (s *splitting) serves(number string) {
-	if n, err := strconv.Atoi(number); err == nil && n > 0 && n <= 500 && s.bowls == 0 {
+	n, err := strconv.Atoi(number)
+	if words := numberWords[strings.ToLower(number)]; words > 1 {
+		n, err = int(words), nil // "for two"
+	}
+	if err == nil && n > 0 && n <= 500 && s.bowls == 0 {
 		s.bowls = n
 	}
 }
@@ -578,7 +582,7 @@ func hasAmount(line string) bool {
 }
 
 // forSoMany is how many a pudding is for, behind its name.
-var forSoMany = regexp.MustCompile(`(?i)\b(?:for|serves) (\d+)(?: people| persons)?$`)
+var forSoMany = regexp.MustCompile(`(?i)\b(?:for|serves) (\d+|two|three|four|five|six|eight|ten|twelve)(?: people| persons)?$`)
 
 // asideAtEnd is what a line says of its thing behind its amount: "wheat 1 cup (soaked overnight)".
 var asideAtEnd = regexp.MustCompile(`(?: ?\| [^|]+|\([^()]*\)|, [^\d,]+)$`)
