@@ -101,7 +101,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	}
 	steps := append(slices.Clone(before), s.Steps...)
 	const about = 1
-	times := saidTimes(s.Text)
+	times := saidTimes(mayTake.ReplaceAllString(s.Text, ""))
 	for _, said := range times {
 		kept := slices.ContainsFunc(steps, func(i int) bool {
 			m, ok := lasting(&p.Steps[i])

@@ -506,14 +506,32 @@ func (r *second) shares(s *Sentence) {
 			s.note(AllOfIt, r.called(r.workedOn(s)))
 			continue // "blend two thirds of it"
 		}
-		i, ok := r.first(found[1])
-		ok = ok && !beginsDoing(found[1])
-		for _, k := range s.Steps {
-			for _, item := range r.plan.Steps[k].Items {
-				if ok && item.Material == r.slug(i) && item.Amount == r.given[i].Item.Amount {
-					s.note(AllOfIt, r.called(r.slug(i)))
-				}
+		if i, ok := r.first(found[1]); ok && !beginsDoing(found[1]) {
+			r.notAllOf(s, i)
+		}
+	}
+	if !r.does(s, plan.Grind) {
+		return
+	}
+	for _, found := range amountOf.FindAllStringSubmatch(told, -1) { // "grind 1 cup of the corn"
+		if i, ok := r.first(found[2]); ok {
+			if share, known := r.shareOf(found[1], i); known && share < 1-sameAmount {
+				r.notAllOf(s, i)
 			}
 		}
 	}
 }
+
+// notAllOf notes it where all of something goes in.
+func (r *second) notAllOf(s *Sentence, i int) {
+	for _, k := range s.Steps {
+		if slices.ContainsFunc(r.plan.Steps[k].Items, func(item plan.Item) bool {
+			return item.Material == r.slug(i) && item.Amount == r.given[i].Item.Amount
+		}) {
+			s.note(AllOfIt, r.called(r.slug(i)))
+		}
+	}
+}
+
+// amountOf is an amount of something of the list.
+var amountOf = regexp.MustCompile(`(?i)\b(\d[\d./]*(?: \d/\d)? ?(?:cups?|tbsp|tablespoons?|g|ml)) of (?:the )?([a-z]+)`)

@@ -107,6 +107,9 @@ func (c *cookery) melt(l *clause) bool {
 	if c.becomesCaramel(l, list) {
 		return c.caramel(l)
 	}
+	if brownsNext.MatchString(c.ahead) && c.becomesCaramel(&clause{words: methodWords(c.ahead)}, list) {
+		return c.put(list, plan.Step{}) // "melt the sugar with the water and let it boil until amber"
+	}
 	if c.melts(l, list) {
 		return true
 	}
@@ -131,6 +134,9 @@ func (c *cookery) becomesCaramel(l *clause, list []mention) bool {
 	}
 	return sugar && caramelSaid.MatchString((&clause{words: l.until()}).text())
 }
+
+// brownsNext is said of sugar that goes on over the flame.
+var brownsNext = regexp.MustCompile(`^ (?:let|boil|cook|heat|simmer|leave|allow|bubble)\b[^,]*\buntil\b`)
 
 // caramelSaid is what sugar looks like that has browned.
 var caramelSaid = regexp.MustCompile(`\b(?:amber|caramel\w*|copper|mahogany|golden|brown|browns|browned|toffee)\b`)

@@ -171,6 +171,13 @@ func (r *Reader) apart(raw string) []string {
 	if both := bothMilks.FindStringSubmatch(clean(raw)); both != nil { // "coconut milk - thick 1/2 cup, thin 1 1/2 cups"
 		return []string{"thick coconut milk " + both[1] + both[2], "thin coconut milk " + both[3] + both[4]}
 	}
+	if milks := milksOf.FindStringSubmatch(clean(raw)); milks != nil { // "1 coconut (first milk 1/2 cup, second milk 2 cups)"
+		var list []string
+		for _, milk := range commasOutside(strings.ReplaceAll(milks[1], " and ", ", ")) {
+			list = append(list, strings.Replace(milk, "milk", "coconut milk", 1))
+		}
+		return list
+	}
 	if list := r.apartByAmounts(raw); len(list) > 1 {
 		return list
 	}
@@ -185,6 +192,12 @@ var bothMilks = func() *regexp.Regexp {
 	}
 	return regexp.MustCompile(`(?i)^(?:\d [a-z ]*)?coconut[^\d]*?milk[a-z]*(?: extracted)?[ :,(-]*` + each(thick) +
 		`[ ,;+&]*(?:and )?` + each(thin) + `\)?$`)
+}()
+
+// milksOf is said of a coconut and of what is pressed out of it.
+var milksOf = func() *regexp.Regexp {
+	const one = `(?:first|second|third|thick|thin) milk[ :-]*[\d½¼¾][^,;()]*`
+	return regexp.MustCompile(`(?i)^[^(]*\bcoconuts?\b[^(]*\((` + one + `(?:[,;] | and )` + one + `(?:(?:[,;] | and )` + one + `)?)\)$`)
 }()
 
 // severally parts a line at its commas where what stands behind them has an amount, and is something else. What is not is said of
@@ -360,7 +373,7 @@ var forTopSaid = regexp.MustCompile(`(?i),? (?:for|to) (?:the top|topping|garnis
 	`sprinkle(?: over| on top)?)$`)
 
 // eachBehind is said of an amount that stands behind the things that have it each.
-var eachBehind = regexp.MustCompile(`(?i)^(\pL[^\d]+?)(?: ?[-:,])? (\d[\d/. ]*[a-z]*) each\b(?:, .*)?$`)
+var eachBehind = regexp.MustCompile(`(?i)^(\pL[^\d]+?)(?: ?[-:,])? ([\d½¼¾⅓⅔][\d½¼¾⅓⅔/. ]*[a-z]*) each\b(?:, .*)?$`)
 
 // together parts a line with one amount for several things, of which it takes equal parts: "2 tbsp cashews and raisins".
 func (r *Reader) together(raw string) (list []string, ok bool) {
@@ -612,7 +625,7 @@ func init() {
 		until till then just off on skin removed shelled blanched torn weight volume total divided separately again later
 		crosswise lengthwise inch cm mm thickness tightly loosely measured gently kept aside overnight hours hour minutes minute min mins hr hrs
 		squeezed pressed extracted first second third press presses extract undiluted diluted layered medium-sized sized round
-		substitute instead adjust according per-taste quantity liking eyeball approximately generously`) {
+		sugared substitute instead adjust according per-taste quantity liking eyeball approximately generously`) {
 		describes[w] = true
 		describes[singularWord(w)] = true
 	}

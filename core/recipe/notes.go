@@ -4,6 +4,9 @@ import (
 	"cmp"
 	"slices"
 	"strings"
+
+	"kirdu/core/measure"
+	"kirdu/core/plan"
 )
 
 // whenFirst puts what an addition waits for before it: "add the sugar only when the rice is soft", "stir in the jaggery after 5
@@ -36,7 +39,8 @@ func (t *telling) whenFirst() {
 			return
 		}
 		fries := t.fat != nil || slices.ContainsFunc(t.words[:begin], func(w *token) bool { return doing[w.text] == doFry })
-		if what := (clause{words: t.words[begin+1 : from]}); fries || len(t.unused(&what)) == 0 {
+		if what := (clause{words: t.words[begin+1 : from]}); fries || what.find("off") >= 0 || len(t.unused(&what)) == 0 &&
+			(what.find("them") < 0 && what.find("it") < 0 || len(t.unused(&clause{words: t.words[:begin]})) == 0 || t.at(cond) != "after") {
 			return
 		}
 		end := cond + 1
@@ -46,6 +50,10 @@ func (t *telling) whenFirst() {
 		waits := clause{words: t.words[cond:end]}
 		if len(t.unused(&waits)) > 0 || t.at(cond) == "after" && waits.find("is") < 0 && waits.find("has") < 0 && waits.find("have") < 0 &&
 			waits.find("minutes") < 0 && waits.find("minute") < 0 {
+			return
+		}
+		if t.at(cond) == "after" && t.longerThan(waits.minutes()) {
+			t.replace(from, end) // it goes in part of the way
 			return
 		}
 		t.words[cond].read = true
@@ -62,6 +70,13 @@ func (t *telling) whenFirst() {
 		t.words = slices.Concat(before, moved, []*token{comma}, t.words[begin:from], t.words[end:])
 		return
 	}
+}
+
+// longerThan reports whether what is in the pot is heated for longer than so many minutes.
+func (c *cookery) longerThan(minutes measure.Minute) bool {
+	last := len(c.steps) - 1
+	return last >= 0 && !c.offHeat && c.assumed != last && c.steps[last].Do == plan.Heat && c.steps[last].Until.Minutes != nil &&
+		*c.steps[last].Until.Minutes > minutes
 }
 
 // afterMinutes reads "and after 5 minutes the cream": it cooks so long, and then that goes in.

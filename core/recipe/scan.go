@@ -77,7 +77,8 @@ func (s *scan) read(text string) {
 		}
 	}
 	if at := slices.IndexFunc(rest, func(w string) bool { return strings.EqualFold(w, "plus") || w == "+" }); found && at > 0 && q.unit != "" {
-		if more, left, ok := s.quantity(rest[at+1:]); ok && more.unit != "" && (len(left) == 0 || left[0] == "for") {
+		isWater := strings.EqualFold(rest[0], "water") // "2 cups water + 1/4 cup for the jaggery" are two
+		if more, left, ok := s.quantity(rest[at+1:]); ok && more.unit != "" && (len(left) == 0 || left[0] == "for" && !isWater) {
 			q, rest = s.together(q, more), append(append(slices.Clone(rest[:at]), ","), rest[at+1:]...) // "1/4 cup sugar plus 2 tbsp"
 		}
 	}

@@ -35,6 +35,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
+	text = mayTake.ReplaceAllString(text, "")
 	text = gasMark.ReplaceAllStringFunc(c.onlyIfNeeded(text), func(found string) string {
 		return "Bake at " + gasCelsius[found[len(found)-1]] + " C"
 	})
@@ -159,6 +160,10 @@ var buttons = regexp.MustCompile(`(?i)(?:^|, ?(?:and )?| and )(?:press|select|ch
 
 // scooped is said of what is taken out of a fruit and thrown away.
 var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds?|pips|fibres|pith|stringy bits)\b`)
+
+// mayTake is said of how long something may last that ends by what it looks like.
+var mayTake = regexp.MustCompile(`(?i)(?:,| -| \() ?(?:this|it|which) (?:may|can|could|might) take ` +
+	`(?:up to |as long as |about )?[a-z0-9 -]+\)?$`)
 
 // takesThen is said of how long something takes, and of what comes then: "this takes 40 minutes, then add the sugar".
 var takesThen = regexp.MustCompile(`(?i)^((?:and )?(?:that|this|it) (?:takes|will take|should take) [^,;]*?\b(?:minutes?|` +

@@ -215,6 +215,11 @@ var inPassing = []meaning{
 		l.readAll()
 	}},
 	{verbs: "blend", finds: []string{"with"}, when: both(inPot, namesNothing), do: doNothing, then: readAll}, // "let it blend with the dal"
+	{verbs: "tip turn pour transfer scrape", when: func(c *cookery, l *clause) bool {
+		return namesNothing(c, l) && c.lastCooked() == plan.Heat && c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool {
+			return c.behaves(mention{item: i}, pantry.Grain) && c.addedLater(i)
+		})
+	}, has: []string{"into a bowl", "in a bowl", "to a bowl"}, do: doNothing, then: func(c *cookery, l *clause) { c.putAside(l) }},
 	{verbs: "pile turn tip", when: both(inPot, namesNothing), has: []string{"onto a plate", "on a plate", "onto a platter",
 		"onto a serving plate", "on a serving plate", "onto plates"}, do: doNothing, then: func(c *cookery, l *clause) {
 		if slices.ContainsFunc(c.held(), func(i int) bool { return !c.behaves(mention{item: i}, pantry.Fat) && c.addedLater(i) }) {
