@@ -130,7 +130,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
 		}
 	}
-	text := buttons.ReplaceAllString(strings.ToLower(s.Text), "")
+	text := cutInHalf.ReplaceAllString(buttons.ReplaceAllString(strings.ToLower(s.Text), ""), "")
 	for k := range doneBy {
 		one := &doneBy[k]
 		if one.word == "grind" && blendsWith.MatchString(text) {

@@ -64,7 +64,7 @@ func (r *second) overFlame(s *Sentence) {
 		return slices.Contains(heating, r.plan.Steps[k].Do)
 	}
 	at, first := comesAbout.FindStringIndex(s.Text), s.Steps[0]
-	begins := at != nil && at[0] < len("and just ") // "when it boils add the rice"
+	begins := at != nil && (at[0] < len("and just ") || r.plan.Steps[first].Do != plan.Add) // "when it boils add the rice"
 	if slices.ContainsFunc(s.Steps, hot) || begins && first > 0 && hot(first-1) {
 		return
 	}

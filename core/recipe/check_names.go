@@ -275,6 +275,11 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			named[r.slug(i)] = true
 		}
 	}
+	for _, i := range r.unplaced { // "soak the sago. Warm the milk ... drain the sago and add": that it waited does not put it in
+		if r.timesNamed(s.Text, i) == 0 && r.timesNamed(waiting, i) > 0 && r.timesNamed(r.behind(s), i) > 0 {
+			named[r.slug(i)] = false
+		}
+	}
 	for _, k := range s.Steps {
 		for _, item := range r.plan.Steps[k].Items {
 			slug, whole := item.Material, r.single[item.Part]
@@ -286,6 +291,12 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			}
 		}
 	}
+}
+
+// behind is what the sentences behind one say.
+func (r *second) behind(s *Sentence) string {
+	at := slices.Index(r.text, wordForms(s.Text))
+	return strings.Join(r.text[at+1:], " . ")
 }
 
 // wetSaid is said where water may go in that is not named.

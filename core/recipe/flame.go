@@ -733,7 +733,8 @@ func (c *cookery) turn(l *clause) bool {
 		}
 		c.mentions(l)
 		last := len(c.steps) - 1
-		if minutes := l.minutes(); minutes > 0 && l.find("after") >= 0 && len(c.held()) > 0 && last >= 0 && c.steps[last].Do == plan.Add {
+		soon := l.find("after") >= 0 || l.find("in") >= 0 // "switch off in a minute"
+		if minutes := l.minutes(); minutes > 0 && soon && len(c.held()) > 0 && last >= 0 && c.steps[last].Do == plan.Add {
 			c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "switch off after 2 minutes"
 		}
 		if nearly := nearlyBoiling; l.match(beforeBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {

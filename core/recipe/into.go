@@ -75,6 +75,9 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if fatToo.MatchString(l.text()) {
 		named = c.withItsFat(l, c.asMeant(l, named, before))
 	}
+	if syrup := c.boilingSyrup(); syrup >= 0 && len(named) > 0 && !c.anyNew(named) && c.inHolder(named, c.at) && c.next == nil {
+		return c.put([]mention{allOf(syrup)}, plan.Step{}) // "add the mashed dal" to the syrup: one goes into the other
+	}
 	if c.pouredOver(l, named) {
 		return true
 	}
@@ -111,13 +114,24 @@ func (c *cookery) add(l *clause) (fine bool) {
 		c.behaves(named[0], pantry.Liquid) {
 		list = append(unput, list...) // "add to the boiling milk"
 	}
-	if l.putsItself() || l.verb == "cover" || c.addsToThat(l, list, before) { // "wash the rice, put in a dish with the sugar"
+	// "wash the rice, put in a dish with the sugar"
+	if l.putsItself() || c.drainedInto(l, named, before) || l.verb == "cover" || c.addsToThat(l, list, before) {
 		meant := c.asMeant(it, nil, before)
 		list = append(meant, slices.DeleteFunc(list, func(m mention) bool {
 			return m.item >= 0 && m.holder < 0 && slices.ContainsFunc(meant, func(b mention) bool { return b.item == m.item })
 		})...)
 	}
 	return c.addList(l, list, before)
+}
+
+// drainedInto reports whether what was drained goes into what is in the pot, with something else: "drain the sago, add to the milk
+// with the sugar".
+func (c *cookery) drainedInto(l *clause, named, before []mention) bool {
+	if l.verb != "add" || !l.beginsWith("to") && !l.beginsWith("into") || len(named) < 2 || len(c.unputGrain(before)) == 0 {
+		return false
+	}
+	with := l.find("with")
+	return with >= 0 && named[0].at < with && slices.Contains(c.held(), named[0].item) && named[1].at > with
 }
 
 // heatsAhead is said of what goes over a flame next.

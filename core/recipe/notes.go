@@ -49,7 +49,7 @@ func (t *telling) whenFirst() {
 		}
 		waits := clause{words: t.words[cond:end]}
 		if len(t.unused(&waits)) > 0 || t.at(cond) == "after" && waits.find("is") < 0 && waits.find("has") < 0 && waits.find("have") < 0 &&
-			waits.find("minutes") < 0 && waits.find("minute") < 0 {
+			waits.minutes() == 0 {
 			return
 		}
 		if t.at(cond) == "after" && t.longerThan(waits.minutes()) {

@@ -13,7 +13,8 @@ func Sentences(text string) (list []string) {
 		line = shortened.ReplaceAllStringFunc(leadingNumber.ReplaceAllString(clean(line), ""), func(found string) string {
 			unit, next, _ := strings.Cut(found, ".")
 			word := strings.TrimSpace(next)
-			if plain := strings.ToLower(word); unicode.IsUpper(firstRune(word)) && doing[plain] != "" && !greasing[plain] {
+			if plain := strings.ToLower(word); unicode.IsUpper(firstRune(word)) && (doing[plain] != "" && !greasing[plain] ||
+				beginsPhrase[plain]) {
 				return found // "leaving 2 tbsp. Add the milk"
 			}
 			return unit + next

@@ -293,6 +293,10 @@ func (t *telling) keepingBack() {
 			if back = t.at(k+1) == "back" || t.at(k+1) == "aside"; back {
 				from = k + 2
 			}
+			if w == "leaving" && isFigure(t.at(k+1)) && intakeUnits[t.at(k+2)].unit != "" && t.at(k-1) != "," {
+				t.replace(k, k, ",") // "add the ghee little by little leaving 1 tbsp"
+				k, from, back = k+1, k+2, true
+			}
 		} else if w != "reserving" && w != "saving" {
 			continue
 		}

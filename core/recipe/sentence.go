@@ -35,7 +35,9 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
-	text = mayTake.ReplaceAllString(text, "")
+	for _, said := range []*regexp.Regexp{mayTake, cutInHalf, eachAbsorbed} {
+		text = said.ReplaceAllString(text, "")
+	}
 	text = gasMark.ReplaceAllStringFunc(c.onlyIfNeeded(text), func(found string) string {
 		return "Bake at " + gasCelsius[found[len(found)-1]] + " C"
 	})
@@ -164,6 +166,14 @@ var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds
 // mayTake is said of how long something may last that ends by what it looks like.
 var mayTake = regexp.MustCompile(`(?i)(?:,| -| \() ?(?:this|it|which) (?:may|can|could|might) take ` +
 	`(?:up to |as long as |about )?[a-z0-9 -]+\)?$`)
+
+// cutInHalf is said of how something is that goes in.
+var cutInHalf = regexp.MustCompile(`(?i), (?:cut|chopped|torn|broken|halved|sliced|split) in(?:to)? ` +
+	`(?:half|halves|two|quarters|(?:small )?pieces)\b`)
+
+// eachAbsorbed is said of a liquid that is added by and by.
+var eachAbsorbed = regexp.MustCompile(`(?i), (?:letting|allowing|waiting for) each (?:addition|ladle(?:ful)?|lot)(?: to)?(?: be| get)? ` +
+	`absorb(?:ed)?(?: before [a-z ]+)?`)
 
 // takesThen is said of how long something takes, and of what comes then: "this takes 40 minutes, then add the sugar".
 var takesThen = regexp.MustCompile(`(?i)^((?:and )?(?:that|this|it) (?:takes|will take|should take) [^,;]*?\b(?:minutes?|` +
@@ -541,8 +551,8 @@ func (c *cookery) partWay(text string, begin int) {
 }
 
 // soLongAfter is said of what goes in part of the way.
-var soLongAfter = regexp.MustCompile(`(?i)\bafter (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?$|` +
-	`^after (?:about |the first )?[a-z0-9 -]{1,20} min(?:ute)?s?\b`)
+var soLongAfter = regexp.MustCompile(`(?i)\bafter (?:about |the first )?[a-z0-9 -]{1,20} (?:min(?:ute)?|hour)s?$|` +
+	`^after (?:about |the first )?[a-z0-9 -]{1,20} (?:min(?:ute)?|hour)s?\b`)
 
 // forTheLast takes the minutes that something is in the pot at the end from what was said of the whole: "add the
 // almonds for the last two minutes".

@@ -215,6 +215,7 @@ var inPassing = []meaning{
 		l.readAll()
 	}},
 	{verbs: "blend", finds: []string{"with"}, when: both(inPot, namesNothing), do: doNothing, then: readAll}, // "let it blend with the dal"
+	{verbs: "pop", when: func(c *cookery, l *clause) bool { return c.fat != nil && c.onlyNuts(c.unused(l)) }, do: doFry},
 	{verbs: "tip turn pour transfer scrape", when: func(c *cookery, l *clause) bool {
 		return namesNothing(c, l) && c.lastCooked() == plan.Heat && c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool {
 			return c.behaves(mention{item: i}, pantry.Grain) && c.addedLater(i)

@@ -124,7 +124,7 @@ var (
 	amountBehind  = regexp.MustCompile(`(?i)(?:(?:\b(?:half|quarter|one|two|three|a|\d[\d./]* ?[½¼¾⅓⅔]?)|[½¼¾⅓⅔]) ?` +
 		`(?:(?:a|big|small|heaped) )?` +
 		`(?:cups?|tbsp|tsp|g|gms?|kg|kilos?|ml|l|litres?|liters?|ltr|nos?|tins?|pinch|spoons?|spoonfuls?|tablespoons?|teaspoons?|` +
-		`glass(?:es)?|handfuls?|packets?|bunch)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
+		`glass(?:es)?|handfuls?|packets?|bunch|katoris?|bowls?|tumblers?|mugs?)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
 	withAmount = regexp.MustCompile(`(?i)^[-*•·▢\s]*(?:(?:about|around|approx\.?|some) )?(?:\d|[¼½¾⅓⅔⅛]|an? |` +
 		`(?:pinch|handful|knob|dash)(?:es|s)? (?:of )?|` +
 		`(?:half|one|two|three|four|five|six|seven|eight|nine|ten|twelve) (?:(?:a|an|and|half|of|quarters?|thirds?|small|large|ripe) ` +
@@ -541,7 +541,7 @@ func (s *splitting) aboveList(line string, tells bool) {
 	case begins && servesHead.MatchString(plain) && !strings.HasPrefix(strings.ToLower(plain), "for the") && !strings.HasSuffix(plain, ":"):
 		s.servesToo(plain)
 		s.aside = append(s.aside, line)
-	case tellsOnly(plain) || s.name != "" && isTitle(plain) && !namesPart(plain):
+	case tellsOnly(plain) || s.name != "" && isTitle(plain) && !namesPart(plain) && !strings.ContainsAny(plain, "0123456789½¼¾("):
 		s.aside = append(s.aside, line)
 	case begins && s.name == "" && isTitle(plain) && !namesPart(plain):
 		s.name = plain
