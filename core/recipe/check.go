@@ -52,7 +52,7 @@ var doneBy = []struct {
 	{begun("steam", `\b`), []plan.Verb{plan.Steam, plan.Heat}, "steam", true},
 	{begun("boil bring", `\b`), []plan.Verb{plan.Heat, plan.Pressure, plan.Melt, plan.Caramel, plan.Soak}, "boil", true},
 	{begun("chop slice dice peel", `(?: [^io]| i[^n]| o[^u]|$)`),
-		[]plan.Verb{plan.Prep, plan.Press, plan.Grind, plan.Mash}, "get it ready", true},
+		[]plan.Verb{plan.Prep, plan.Press, plan.Grind, plan.Mash, plan.Steam}, "get it ready", true},
 }
 
 // saidTimes are the spans of time in a sentence, but for how often it is stirred.

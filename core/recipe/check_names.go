@@ -262,6 +262,9 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			}
 		}
 	}
+	for i := range r.buttered {
+		named[r.slug(i)] = true // it comes with the dish
+	}
 	for with := range r.powdered { // ground with what is named
 		named[r.slug(with)] = true
 	}
@@ -454,7 +457,7 @@ var heldUnder = regexp.MustCompile(`(?i)\b(?:rinse|hold|run|refresh|leave|put)\b
 	`cold (?:running )?(?:water|tap)\b`)
 
 // wholeOfIt is what is in the pot.
-var wholeOfIt = wordSet("mixture it pudding custard batter everything")
+var wholeOfIt = wordSet("mixture it pudding custard batter everything individual small serving bowls glasses cups moulds ramekins")
 
 // heating finds what is told to be heated, or put under pressure, where no step does it.
 func (r *second) heating(s *Sentence) {

@@ -796,7 +796,7 @@ func (c *cookery) onlyUntil(l *clause) bool {
 var (
 	steamsUp = regexp.MustCompile(`\b(?:when|once|as soon as|as) (?:it|the [a-z]+) (?:just |only )?(?:(?:starts|begins) to )?(?:steams?|` +
 		`warms?(?: up| through)?|heats? (?:up|through)|(?:is|gets) (?:hot|warm|heated through))\b`)
-	bubblesUp = regexp.MustCompile(`\b(?:when|once|as soon as) (?:it|the [a-z]+) (?:just |only )?` +
+	bubblesUp = regexp.MustCompile(`\b(?:when|once|as soon as|just as|as) (?:it|the [a-z]+) (?:just |only )?` +
 		`(?:(?:starts|begins) to |comes to (?:a|the) )?(?:boils?|bubbles?|simmers?)\b`)
 )
 

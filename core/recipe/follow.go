@@ -279,8 +279,13 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 	pronoun := slices.IndexFunc(l.words, func(w *token) bool {
 		return w.text == "it" || w.text == "them" || w.text == "this" || w.text == "these"
 	})
-	if both := l.find("both"); pronoun < 0 && both >= 0 && (both == len(l.words)-1 || behindBoth[l.words[both+1].text]) {
+	both := l.find("both")
+	ends := both == len(l.words)-1 || both == len(l.words)-2 && l.words[both+1].text == "and"
+	if pronoun < 0 && both >= 0 && (ends || behindBoth[l.words[both+1].text]) {
 		pronoun = both // "scrape out the seeds and add both to the pan"
+		if two := c.bothReady(); len(before) < 2 && len(two) == 2 {
+			before = two // "roast the wheat and the dal. Boil the water, add both"
+		}
 	}
 	if half := l.find("half"); pronoun < 0 && len(list) == 0 && half >= 0 && (half == len(l.words)-1 || behindBoth[l.words[half+1].text]) {
 		pronoun = half + 1 // "add half to the pudding"
@@ -305,6 +310,17 @@ func (c *cookery) asMeant(l *clause, list, before []mention) []mention {
 		meant[k].at = -1 // before all that is named
 	}
 	return append(meant, list...)
+}
+
+// bothReady is what was got ready by the sentences before, and is in no pot yet.
+func (c *cookery) bothReady() (list []mention) {
+	for i, all := range c.preparations {
+		one := mention{item: i, share: 1, holder: -1}
+		if c.unput(one) && c.behaves(one, pantry.Grain) && slices.ContainsFunc(all, func(p preparing) bool { return p.sentence >= 0 }) {
+			list = append(list, one)
+		}
+	}
+	return list
 }
 
 // behindBoth is what may stand behind "both" where it stands for what was named.

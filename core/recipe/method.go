@@ -129,7 +129,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{},
 		beside: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
-		dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
+		buttered: map[int]bool{}, dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -376,6 +376,8 @@ type cookery struct {
 	shared   map[string][]int  // by the name of what is fried: further sentences that add to it
 	reserved map[int]float64   // of items: the share that is kept for later
 	steeps   int               // the sentence in which something is steeped beside the pot; -1 for none
+	forDish  []mention         // what a dish was buttered with: it goes in with what fills it
+	buttered map[int]bool      // of fat: a dish was buttered with some of it
 	greased  int               // the sentence in which a dish is buttered for the oven; -1 for none
 	steeped  map[int]bool      // sentences in which something was: their minutes are its
 	strained map[int]bool      // sentences that strain, or let cool, what needs no step for it

@@ -114,6 +114,9 @@ func (c *cookery) lastWords() {
 			last[i] = words[len(words)-1]
 		}
 	}
+	if milk := c.onlyMilk(); milk >= 0 {
+		c.names[milk] = append(c.names[milk], "milk") // "the boiling milk" is the oat drink
+	}
 	for i, word := range last {
 		taken := slices.ContainsFunc(last[:i], func(other string) bool { return other == word }) || slices.Contains(last[i+1:], word)
 		if len(word) < shortest || taken || c.isName(word) || describes[word] || doing[word] != "" || filler[word] || besideUnit[word] ||
@@ -125,6 +128,23 @@ func (c *cookery) lastWords() {
 		}
 	}
 }
+
+// onlyMilk is the plant milk of a list that has one and no other milk; -1 for none.
+func (c *cookery) onlyMilk() int {
+	only := -1
+	for i := range c.given {
+		m := c.material(i)
+		switch {
+		case c.isNameOf(i, "milk"), m != nil && strings.Contains(m.Slug, "milk") && only >= 0:
+			return -1
+		case m != nil && strings.Contains(m.Slug, "milk") && m.Behaviour == pantry.Liquid && !strings.HasPrefix(m.Slug, "coconut"):
+			only = i
+		}
+	}
+	return only
+}
+
+func (c *cookery) isNameOf(i int, name string) bool { return slices.Contains(c.names[i], name) }
 
 // vagueNames are last words of names that are said of other things as well.
 var vagueNames = wordSet("water cream paste syrup powder sauce juice mixture batter topping caramel custard puree")
@@ -747,6 +767,9 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 			n++
 		}
 		given := plainWords(c.given[i].Text)
+		if phrase == "sugar" && slices.ContainsFunc(given, func(w string) bool { return sugarKinds[w] }) {
+			n++ // "sugar" beside icing sugar is the other
+		}
 		for w := range strings.FieldsSeq(phrase) { // "the third milk", of three
 			n += boolInt(!slices.Contains(given, w))
 		}
@@ -755,6 +778,9 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 	slices.SortStableFunc(list, func(a, b int) int { return rank(a) - rank(b) })
 	return list
 }
+
+// sugarKinds are said of sugar that is not the usual one.
+var sugarKinds = wordSet("icing confectioner powdered vanilla demerara muscovado pearl coarse")
 
 // holderOf returns where an item of the list is, other than the pot that is being cooked in; -1 for nowhere.
 func (c *cookery) holderOf(item int) int {

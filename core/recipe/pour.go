@@ -104,6 +104,9 @@ func (c *cookery) onlyFruit(h holder) bool {
 // thePudding is what the pot is called that is served: "for the pudding".
 var thePudding = wordSet("pudding porridge kheer payasam")
 
+// dishSaid is said of what a pudding is baked or set in.
+var dishSaid = regexp.MustCompile(`(?i)\b(?:dish|tin|mould|casserole|slow cooker)\b`)
+
 // put adds what is named and not in yet to the pot.
 func (c *cookery) put(list []mention, step plan.Step) bool {
 	step.Do = plan.Add
@@ -156,6 +159,17 @@ func (c *cookery) put(list []mention, step plan.Step) bool {
 				c.holders[c.at].items = append(c.holders[c.at].items, fat.item)
 			}
 		}
+	}
+	if len(step.Items) > 0 && len(c.forDish) > 0 && (c.inDish() || c.now >= 0 && dishSaid.MatchString(c.text[c.now]) ||
+		!slices.ContainsFunc(c.later(0), dishSaid.MatchString)) {
+		for _, m := range c.forDish {
+			delete(c.reserved, m.item)
+			if item, ok := c.take(m); ok {
+				step.Items = append(step.Items, item)
+				c.holders[c.at].items = append(c.holders[c.at].items, m.item)
+			}
+		}
+		c.forDish = nil
 	}
 	if len(step.Items) == 0 {
 		if from != c.at && len(c.holders[c.at].items) == 0 {

@@ -314,7 +314,8 @@ func init() {
 		unmoulded rubber cloudy fun amazing lines whipped pint pints spooned addition additions total dutch steady stay stays formed
 		string thread segments crackle segmented starch keeping alternating alternately alternate coulis electric tight fitting pin
 		basin iced mound mounded pattern patterns coins generous alone begun mixer rava tadka collects creamier solids reserved
-		spatter spatters angle dollop hiss hisses remain reducing semi inner package litre litres sauteed sautéed semi become becomes mashing`) {
+		spatter spatters angle dollop hiss hisses remain reducing semi inner grinder
+		square squares package litre litres sauteed sautéed semi become becomes mashing`) {
 		filler[w] = true
 	}
 }

@@ -35,7 +35,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
-	for _, said := range []*regexp.Regexp{mayTake, cutInHalf, eachAbsorbed} {
+	for _, said := range []*regexp.Regexp{mayTake, cutInHalf, eachAbsorbed, coreOut} {
 		text = said.ReplaceAllString(text, "")
 	}
 	text = gasMark.ReplaceAllStringFunc(c.onlyIfNeeded(text), func(found string) string {
@@ -162,6 +162,10 @@ var buttons = regexp.MustCompile(`(?i)(?:^|, ?(?:and )?| and )(?:press|select|ch
 
 // scooped is said of what is taken out of a fruit and thrown away.
 var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds?|pips|fibres|pith|stringy bits)\b`)
+
+// coreOut is said of what is taken out of a fruit.
+var coreOut = regexp.MustCompile(`(?i), (?:remove|take out|pull out|discard) the (?:black |hard |woody |tough |dark )?` +
+	`(?:strings?|threads?|core|centres?|veins?|fibres?)(?: (?:in|from|of) (?:the (?:middle|centre)|them|it))?`)
 
 // mayTake is said of how long something may last that ends by what it looks like.
 var mayTake = regexp.MustCompile(`(?i)(?:,| -| \() ?(?:this|it|which) (?:may|can|could|might) take ` +
@@ -290,7 +294,7 @@ var cleans = wordSet("wash rinse clean pick")
 // "add the cashews and fry till golden", "let it cool".
 func (c *cookery) goesWith(one, next *clause) bool {
 	switch {
-	case one.bare() && (next.getsReady() || next.do == doMash):
+	case one.bare() && (next.getsReady() || next.do == doMash || next.do == doSteam):
 	case one.verb == "add" && (next.do == doRoast || next.do == doFry) && c.onlyFat(c.unused(one)) && len(c.held()) > 0 && !c.heldFat() &&
 		c.any(c.unused(next), pantry.Grain):
 		one.do, one.verb = doMelt, "melt" // "add 1 tbsp ghee and roast the vermicelli": what was put aside is in another pan

@@ -267,7 +267,15 @@ var inPassing = []meaning{
 	{verbs: "butter oil line grease rub", finds: []string{"with"}, not: []string{"little", "some", "paper", "parchment"},
 		when: func(c *cookery, l *clause) bool {
 			return namesNew(c, l) && (l.verb != "rub" || l.find("dish") >= 0 || l.find("tin") >= 0 || l.find("mould") >= 0)
-		}, do: doAdd, then: intoADish},
+		}, do: doAdd, then: func(c *cookery, l *clause) {
+			if !c.onlyFat(c.unused(l)) {
+				intoADish(c, l)
+				return
+			}
+			l.do = doNothing
+			c.butters(c.mentions(l))
+			l.readAll()
+		}},
 	{verbs: "butter oil line grease rub", finds: []string{"dish", "tin", "mould", "moulds", "ramekins", "tray", "casserole", "bowls",
 		"dishes", "pan"}, do: doNothing, then: func(c *cookery, l *clause) {
 		c.greases(l)
@@ -472,6 +480,9 @@ var meanings = []meaning{
 		"off the stove", "from heat", "from the stove", "off the fire", "from the fire", "from the hob", "off the hob",
 		"the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
+	{verbs: "take", has: []string{"down"}, not: []string{"boil", "heat", "flame"}, when: both(inPot, namesNothing), do: doOff},
+	{verbs: "take", has: []string{"down just", "down as", "down when", "down once", "down before"}, when: both(inPot, namesNothing),
+		do: doOff},
 	{verbs: "lay arrange place put", when: func(c *cookery, l *clause) bool {
 		return inPot(c, l) && !c.inDish() && c.heated > 0 && inADish.MatchString(l.text()) && roastsThere.MatchString(c.text[c.now])
 	}, do: doAdd, then: intoADish}, // "lay them in a dish, sprinkle with the sugar and roast for 20 minutes"
@@ -799,6 +810,16 @@ func (c *cookery) greases(l *clause) {
 	}
 	for _, m := range c.mentions(l) {
 		delete(c.said, m.item) // it does not go into the pudding by that
+	}
+}
+
+// butters keeps the fat that a dish is buttered with for what fills it.
+func (c *cookery) butters(fat []mention) {
+	c.forDish, c.greased = fat, c.now
+	for _, m := range fat {
+		c.reserved[m.item] = m.share
+		c.buttered[m.item] = true
+		delete(c.said, m.item)
 	}
 }
 
