@@ -119,7 +119,7 @@ var (
 	// Words for several things at once, which need not be named.
 	collective = regexp.MustCompile(`(?i)\b(everything|all|rest|remaining|remainder|ingredients?|mixture|both|them|these|those|` +
 		`others?|spices?|` +
-		`nuts|fruit|dry|wet|topping|flavourings?|sweeteners?|sweeten|season|syrup|batter|paste|slurry|grains?|liquids?|pulses?|left)\b`)
+		`nuts|fruit|dry|wet|topping|flavourings?|sweeteners?|sweeten|season|syrup|powders|batter|paste|slurry|grains?|liquids?|pulses?|left)\b`)
 	restOf = regexp.MustCompile(`(?i)\b(?:rest of|remainder of|remaining) (?:the )?(?:[\d/. ]+(?:ml|l|g|cups?|tbsp|tsp|` +
 		`litres?) (?:of )?)?([a-z]+(?: [a-z]+){0,2})`)
 	pronoun = regexp.MustCompile(`(?i)\b(?:add|put|drain|wash|rinse|cook|boil|simmer|tip|stir|mix|pour|place|steam|heat|fry|roast|bring) ` +
@@ -262,6 +262,11 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			}
 		}
 	}
+	if garnishOnly.MatchString(s.Text) {
+		for i := range r.given {
+			named[r.slug(i)] = named[r.slug(i)] || r.isTopping(i)
+		}
+	}
 	for i := range r.buttered {
 		named[r.slug(i)] = true // it comes with the dish
 	}
@@ -301,6 +306,9 @@ func (r *second) behind(s *Sentence) string {
 	at := slices.Index(r.text, wordForms(s.Text))
 	return strings.Join(r.text[at+1:], " . ")
 }
+
+// garnishOnly is said where the list has what goes on top: "garnish and serve".
+var garnishOnly = regexp.MustCompile(`(?i)\b(?:garnish|decorate)(?:$|[,.;&]| (?:and|&|it|before))`)
 
 // wetSaid is said where water may go in that is not named.
 var wetSaid = regexp.MustCompile(`(?i)\b(?:water|everything|all|ingredients|pressure|cooker|whistles?|soak(?:ed|ing)?|liquid|` +

@@ -135,6 +135,10 @@ func (c *cookery) becomesCaramel(l *clause, list []mention) bool {
 	return sugar && caramelSaid.MatchString((&clause{words: l.until()}).text())
 }
 
+// meltsAndStrains is said of jaggery that has to have some water, though nobody says so.
+var meltsAndStrains = regexp.MustCompile(`(?i)^(?:meanwhile |then )?(?:melt|dissolve) (?:the )?[a-z ]+(?:,| and|, and) ` +
+	`(?:strain|filter|sieve)\b`)
+
 // brownsNext is said of sugar that goes on over the flame.
 var brownsNext = regexp.MustCompile(`^ (?:let|boil|cook|heat|simmer|leave|allow|bubble)\b[^,]*\buntil\b`)
 
@@ -161,7 +165,8 @@ func (c *cookery) melts(l *clause, list []mention) bool {
 			return false
 		}
 	}
-	if amount := c.waterToMelt(l); lumps && !water && l.find("water") >= 0 && amount != "" {
+	if amount := c.waterToMelt(l); lumps && !water && amount != "" &&
+		(l.find("water") >= 0 || l.verb == "melt" && meltsAndStrains.MatchString(c.text[c.now])) {
 		list, water = append(list, c.unsaidWater(l, amount)), true
 	}
 	if !lumps || !water {

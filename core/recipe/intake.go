@@ -116,7 +116,8 @@ func (r *Reader) Read(text string) ([]Line, error) {
 		text := strings.TrimSpace(strings.ToValidUTF8(raw, "�"))
 		part := partAndList.FindStringSubmatch(text)
 		const fewest = 3
-		if part != nil && len(lines) < MaxIntakeLines && len(r.apart(part[2])) >= fewest-boolInt(headed.MatchString(part[1])) {
+		if part != nil && len(milksOf(clean(text))) == 0 && len(lines) < MaxIntakeLines &&
+			len(r.apart(part[2])) >= fewest-boolInt(headed.MatchString(part[1])) {
 			// "For the fruit: 200 g cherries, 1 tbsp sugar, 50 ml water"
 			lines = append(lines, Line{Number: number, Text: part[1] + ":", Heading: true, Note: part[1]})
 			text = part[2]
@@ -168,15 +169,8 @@ var partOf = regexp.MustCompile(`(?i)^(.*?\b(?:zest|rind|peel|juice)) of (?:the 
 // apart parts a line with several things that need no amount of their own: "ghee, cashews and raisins",
 // "1/2 tsp each ginger powder and cardamom".
 func (r *Reader) apart(raw string) []string {
-	if both := bothMilks.FindStringSubmatch(clean(raw)); both != nil { // "coconut milk - thick 1/2 cup, thin 1 1/2 cups"
-		return []string{"thick coconut milk " + both[1] + both[2], "thin coconut milk " + both[3] + both[4]}
-	}
-	if milks := milksOf.FindStringSubmatch(clean(raw)); milks != nil { // "1 coconut (first milk 1/2 cup, second milk 2 cups)"
-		var list []string
-		for _, milk := range commasOutside(strings.ReplaceAll(milks[1], " and ", ", ")) {
-			list = append(list, strings.Replace(milk, "milk", "coconut milk", 1))
-		}
-		return list
+	if milks := milksOf(clean(raw)); len(milks) > 1 {
+		return milks
 	}
 	if list := r.apartByAmounts(raw); len(list) > 1 {
 		return list
@@ -184,21 +178,31 @@ func (r *Reader) apart(raw string) []string {
 	return r.severally(raw)
 }
 
-// bothMilks is said of the two milks of a coconut, each with its amount before or behind.
-var bothMilks = func() *regexp.Regexp {
-	const much, thick, thin = `([\d½¼¾][\d½¼¾/. ]*[a-z]+)`, `(?:thick|first|1st)(?: milk)?`, `(?:thin|second|2nd)(?: milk)?`
-	each := func(which string) string {
-		return `(?:` + which + `[ :-]*` + much + `|` + much + `(?: of)? ` + which + `)`
+// milksOf are the milks of a coconut that a line has together: "coconut milk - thick 1/2 cup, thin 1 1/2 cups", "1 coconut (first
+// milk 1 cup, second milk 2 cups and third milk 3 cups)".
+func milksOf(text string) (list []string) {
+	found := milksTogether.FindStringSubmatch(text)
+	if found == nil {
+		return nil
 	}
-	return regexp.MustCompile(`(?i)^(?:\d [a-z ]*)?coconut[^\d]*?milk[a-z]*(?: extracted)?[ :,(-]*` + each(thick) +
-		`[ ,;+&]*(?:and )?` + each(thin) + `\)?$`)
-}()
+	for one := range strings.FieldsFuncSeq(strings.NewReplacer(" and ", ";", " & ", ";", " + ", ";").Replace(found[1]), func(c rune) bool {
+		return c == ',' || c == ';'
+	}) {
+		milk := oneMilk.FindStringSubmatch(strings.TrimSpace(one))
+		if milk == nil {
+			return nil
+		}
+		list = append(list, milk[1]+milk[4]+" coconut milk "+milk[2]+milk[3])
+	}
+	return list
+}
 
-// milksOf is said of a coconut and of what is pressed out of it.
-var milksOf = func() *regexp.Regexp {
-	const one = `(?:first|second|third|thick|thin) milk[ :-]*[\d½¼¾][^,;()]*`
-	return regexp.MustCompile(`(?i)^[^(]*\bcoconuts?\b[^(]*\((` + one + `(?:[,;] | and )` + one + `(?:(?:[,;] | and )` + one + `)?)\)$`)
-}()
+var (
+	milksTogether = regexp.MustCompile(`(?i)^(?:\d [a-z ]*|fresh |grated )?coconuts?(?:,? milk[a-z]*)?(?: extracted)?` +
+		`(?: ?[-:,]? ?\d+ ?(?:large|medium|small|big|nos?)? ?\()?[ :,(-]*(.+?)\)?$`)
+	oneMilk = regexp.MustCompile(`(?i)^(?:(thick|thin|first|second|third)(?: milk| extract| press)?[ :-]*([\d½¼¾][\d½¼¾/. ]*[a-z]+)|` +
+		`([\d½¼¾][\d½¼¾/. ]*[a-z]+)(?: of)? (thick|thin|first|second|third)(?: milk)?)$`)
+)
 
 // severally parts a line at its commas where what stands behind them has an amount, and is something else. What is not is said of
 // what stands before it: "300 g pumpkin, peeled, 1 tin coconut milk, 60 g rock sugar", "dal 1 cup, washed, jaggery 200 g".
@@ -229,6 +233,12 @@ func (r *Reader) severally(raw string) []string {
 		}
 	}
 	if len(list) < 2 {
+		if each := r.apartByAmounts(parts[0]); len(each) > 1 && len(parts) > 1 { // "8 almonds + 8 cashews, ground to a powder"
+			for k := range each {
+				each[k] += ", " + strings.Join(parts[1:], ", ")
+			}
+			return each
+		}
 		return []string{raw}
 	}
 	var all []string
@@ -260,8 +270,14 @@ func (r *Reader) bareName(text, before string) bool {
 	return m.slug != "" && m.sure && m.rest == "" && m.slug != before && r.otherThing(m.slug, before)
 }
 
+// ofAnOrange are what a citrus fruit gives.
+var ofAnOrange = map[string]bool{"citrus-zest": true, "citrus-juice": true, "orange-juice": true}
+
 // otherThing reports whether two names beside each other are two things: "cashews, almonds", and not "rice, basmati".
 func (r *Reader) otherThing(slug, before string) bool {
+	if ofAnOrange[slug] && ofAnOrange[before] {
+		return false // "1 orange, grated zest"
+	}
 	other, _ := r.pantry.Material(slug)
 	one, known := r.pantry.Material(before)
 	return !known || one.Kind != other.Kind || one.Kind == "nut" || one.Kind == "spice" || one.Kind == "dried-fruit"

@@ -604,6 +604,9 @@ func (c *cookery) layer(l *clause, list []mention) bool {
 // addInto finds the pot or bowl that things go into, and puts them there.
 func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	list, into := c.goesInto(l, list)
+	if len(list) == 0 && c.next == nil {
+		l.has("into the sauce", "to the sauce", "into the pan", "to the pan", "into the pot", "to the pot")
+	}
 	if len(list) == 0 && len(unread(l.words)) == 0 && (l.verb != "stir" && l.verb != "mix" || l.find("into") >= 0) { // "fold into the rice"
 		list = c.asMeant(it, nil, before)
 	}

@@ -390,6 +390,9 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		return nil, false
 	}
 	candidates := c.candidates(phrase, l, k)
+	if phrase == "nut" {
+		candidates = c.whichNuts(l, k+length, candidates)
+	}
 	if c.waterAgain(l, k, length, candidates) {
 		candidates = nil
 	}
@@ -441,6 +444,22 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		list = c.unlisted(l, k, length, phrase)
 	}
 	return list, again
+}
+
+// whichNuts are the nuts that are meant where they go in: not those for the top, and as a powder those that were ground.
+func (c *cookery) whichNuts(l *clause, behind int, nuts []int) []int {
+	only := func(fits func(int) bool) {
+		if some := slices.DeleteFunc(slices.Clone(nuts), func(i int) bool { return !fits(i) }); len(some) > 0 {
+			nuts = some
+		}
+	}
+	if l.do == doAdd {
+		only(func(i int) bool { return !c.isTopping(i) })
+	}
+	if behind < len(l.words) && (l.words[behind].text == "powder" || l.words[behind].text == "paste") {
+		only(func(i int) bool { return c.given[i].Item.State == pantry.Ground })
+	}
+	return nuts
 }
 
 // restOfBowl reports whether what is left of a bowl is meant, of which a part is in: "the rest of the coconut milk".
@@ -732,6 +751,12 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 	if len(list) < 2 {
 		return list
 	}
+	if phrase == "sugar" { // honey and jaggery are meant by it only where there is none
+		sugars := slices.DeleteFunc(slices.Clone(list), func(i int) bool { return !strings.Contains(c.given[i].Item.Material, "sugar") })
+		if len(sugars) > 0 {
+			list = sugars
+		}
+	}
 	if phrase == "milk" { // of condensed milk more is said, where there is other milk
 		plain := slices.DeleteFunc(slices.Clone(list), func(i int) bool { return !strings.HasPrefix(c.given[i].Item.Material, "milk-") })
 		if len(plain) > 0 && l.words[k].text != "milks" {
@@ -744,8 +769,13 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 		kind = l.words[k-1].one
 	}
 	said := cmp.Or(first(c.amountBefore(l, k)), c.amountAfter(l, k+len(strings.Fields(phrase))))
+	waits := slices.ContainsFunc(l.words[:k], func(w *token) bool { return w.text == "until" }) || k > 2 && l.words[k-1].text == "the" &&
+		l.words[k-2].text == "dissolve" && l.words[k-3].text == "to" // "stir until the sugar dissolves": that which is in
 	rank := func(i int) (n int) {
-		if c.used[i] > fullyUsed {
+		switch used := c.used[i] > fullyUsed; {
+		case used && waits && slices.Contains(c.held(), i):
+			n -= 4
+		case used:
 			n += 4
 		}
 		if share, ok := c.shareOf(said, i); said != "" && ok && math.Abs(share-1) < sameAmount {

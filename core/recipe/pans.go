@@ -138,6 +138,11 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	if !slices.Contains(stirredBeside, l.verb) {
 		return false
 	}
+	if coldWater.MatchString(l.text()) { // other water than what is in
+		list = slices.DeleteFunc(slices.Clone(list), func(m mention) bool {
+			return m.item >= 0 && m.share <= 0 && c.given[m.item].Item.Material == "water"
+		})
+	}
 	if len(c.held()) > 0 && l.beginsWith("in the") && l.find("bowl") < 0 && l.find("jug") < 0 && l.find("cup") < 0 {
 		return false // "beat in the butter": into the pot
 	}
@@ -157,7 +162,9 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 		items[len(items)-1].at > l.find("into")
 	flour := c.any(items, pantry.Flour) || (c.cold(l, items) || intoLiquid) && c.any(items, pantry.Grain)
 	if used && !beside || len(items) == 0 || !(beside || c.beaten(l, items) || flour && c.slurry(l, items)) {
-		if !used && len(items) == 1 && flour && len(c.held()) == 0 && l.find("water") >= 0 { // in a little water, nobody says how much
+		cold := len(c.held()) == 0 && l.find("water") >= 0 || c.ahead != "" && coldWater.MatchString(l.text())
+		if !used && len(items) == 1 && flour && cold { // in a little water, nobody says how much
+			l.has("water")
 			c.preparing(items[0].item, preparing{"stir in cold", fewMinutes, c.now})
 			return true
 		}
@@ -178,6 +185,9 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	c.stirBeside(l, name, items, list)
 	return true
 }
+
+// coldWater is said of what a starch is stirred into before it goes in.
+var coldWater = regexp.MustCompile(`\b(?:with|in|into) (?:a )?(?:little|some|splash of|spoonful of) (?:cold )?water\b`)
 
 // dissolvedIn is said of a powder that is stirred into a little water before it goes in.
 var dissolvedIn = regexp.MustCompile(`(?i)\bdissolve\b[^.;]*\b(?:and|then) (?:add|stir|pour|mix)\b`)

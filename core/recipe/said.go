@@ -24,7 +24,8 @@ func methodWords(text string) (list []*token) {
 	text = mixedFraction.ReplaceAllStringFunc(text, func(found string) string {
 		return found[:1] + " " + writtenOut[found[1:]]
 	})
-	text = contracted.Replace(strings.ReplaceAll(text+" ", " w/ ", " with "))
+	text = contracted.Replace(strings.NewReplacer(" w/ ", " with ", " pwd ", " powder ", " pwdr ", " powder ").Replace(text + " "))
+	text = thePowders.ReplaceAllString(text, "$1 spices")
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
@@ -68,6 +69,9 @@ var ownJuice = regexp.MustCompile(` (?:and|with|in) (?:all )?(?:its|their) (?:ow
 
 // beforeAdding is said of what comes next: "let it cool before adding the honey".
 var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mixing in) `)
+
+// thePowders are the spices of a list.
+var thePowders = regexp.MustCompile(`\b(the|both|all the) (?:spice |dry )?powders\b`)
 
 // contracted writes out what is drawn together.
 var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", " pc ", " pressure cook ", "it's ",

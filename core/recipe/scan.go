@@ -80,6 +80,8 @@ func (s *scan) read(text string) {
 		isWater := strings.EqualFold(rest[0], "water") // "2 cups water + 1/4 cup for the jaggery" are two
 		if more, left, ok := s.quantity(rest[at+1:]); ok && more.unit != "" && (len(left) == 0 || left[0] == "for" && !isWater) {
 			q, rest = s.together(q, more), append(append(slices.Clone(rest[:at]), ","), rest[at+1:]...) // "1/4 cup sugar plus 2 tbsp"
+		} else if ok && len(left) > 0 && left[0] == "to" {
+			rest = append(append(slices.Clone(rest[:at]), ","), rest[at:]...) // "3 cups milk + 1/2 cup to thin it"
 		}
 	}
 	if !found {
@@ -660,7 +662,7 @@ func (s *scan) material(name, note string, asides []string) {
 			found.sure = found.sure || closer.sure
 		}
 	}
-	s.asPrepared(&found, plainWords(name+" "+note))
+	s.asPrepared(&found, plainWords(name+" "+note+" "+strings.Join(asides, " ")))
 	if found.slug == "" && either {
 		found = s.find(alternative)
 	}

@@ -480,14 +480,21 @@ var meanings = []meaning{
 		"off the stove", "from heat", "from the stove", "off the fire", "from the fire", "from the hob", "off the hob",
 		"the heat off", "the flame off", "off the gas", "flame off"}, do: doOff},
 	{verbs: "turn switch", has: []string{"off"}, do: doOff},
+	{verbs: "put", has: []string{"the stove off", "stove off", "the gas off", "gas off", "the fire off", "the flame off", "off the stove",
+		"off the flame", "off the gas", "off the fire"}, do: doOff},
 	{verbs: "take", has: []string{"down"}, not: []string{"boil", "heat", "flame"}, when: both(inPot, namesNothing), do: doOff},
 	{verbs: "take", has: []string{"down just", "down as", "down when", "down once", "down before"}, when: both(inPot, namesNothing),
 		do: doOff},
-	{verbs: "lay arrange place put", when: func(c *cookery, l *clause) bool {
-		return inPot(c, l) && !c.inDish() && c.heated > 0 && inADish.MatchString(l.text()) && roastsThere.MatchString(c.text[c.now])
-	}, do: doAdd, then: intoADish}, // "lay them in a dish, sprinkle with the sugar and roast for 20 minutes"
+	{verbs: "lay arrange place put toss spread tip", when: func(c *cookery, l *clause) bool {
+		oven := c.heated > 0 || ovenAt.MatchString(c.text[c.now])
+		dish := inADish.MatchString(l.text()) || onATray.MatchString(l.text())
+		return inPot(c, l) && !c.inDish() && oven && dish && roastsThere.MatchString(c.text[c.now])
+	}, do: doAdd, then: func(c *cookery, l *clause) {
+		l.has("on a baking tray", "on a tray", "on a roasting tray")
+		intoADish(c, l)
+	}}, // "lay them in a dish, sprinkle with the sugar and roast for 20 minutes"
 	{of: []action{doRoast}, when: func(c *cookery, l *clause) bool {
-		return c.inDish() && c.heated > 0 && timed(c, l) && namesNothing(c, l)
+		return c.inDish() && (c.heated > 0 || ovenAt.MatchString(c.text[c.now])) && timed(c, l) && namesNothing(c, l)
 	}, do: doBake},
 	{verbs: "turn", has: []string{"out when cold", "out when cool", "out once cold", "out once cool", "out when set", "out once set"},
 		when: both(inPot, namesNothing), do: doCool},
@@ -834,6 +841,12 @@ func whistles(_ *cookery, l *clause) bool {
 	return !slices.Contains([]action{doRest, doPass, doOff, doTurn}, l.do) && whistleSaid.MatchString(l.text()) &&
 		!l.has("let the pressure", "pressure release", "pressure to")
 }
+
+// What is roasted in an oven, and on what.
+var (
+	ovenAt  = regexp.MustCompile(`(?i)\b(?:roast|bake)\b[^.;]*\bat \d{2,3}`)
+	onATray = regexp.MustCompile(`\b(?:on|onto) an? (?:[a-z]+ ){0,2}tray\b`)
+)
 
 // roastsThere is said of fruit that is done in the oven.
 var roastsThere = regexp.MustCompile(`(?i)\b(?:roast|bake)\b[^.;]*\d`)

@@ -172,7 +172,7 @@ func (s *splitting) take(text string, first part) {
 	gap := false   // it is empty
 	table := false // list and method stand side by side
 	var beside []string
-	for raw := range strings.Lines(unwrapped(text)) {
+	for raw := range strings.Lines(numberedSteps(unwrapped(text))) {
 		line := plainLine(raw)
 		plain := clean(line)
 		in := &s.blocks[len(s.blocks)-1]
@@ -224,6 +224,32 @@ func (s *splitting) take(text string, first part) {
 		s.blocks = append(s.blocks, block{part: methodPart, lines: beside})
 	}
 }
+
+// numberedSteps sets a point behind the numbers of steps that have none: "1 Simmer the apricots", "2 Put the rice in a pan". A list
+// of amounts has no such order, and no words of doing.
+func numberedSteps(text string) string {
+	const fewest = 3
+	lines := strings.SplitAfter(text, "\n")
+	var steps []int
+	told := 0
+	for k, line := range lines {
+		found := bareNumber.FindStringSubmatch(line)
+		if found == nil || found[1] != strconv.Itoa(len(steps)+1) {
+			continue
+		}
+		steps = append(steps, k)
+		told += boolInt(doing[strings.ToLower(found[2])] != "" || beginsPhrase[strings.ToLower(found[2])])
+	}
+	if len(steps) < fewest || 2*told < len(steps) {
+		return text
+	}
+	for _, k := range steps {
+		lines[k] = bareNumber.ReplaceAllString(lines[k], "$1. $2")
+	}
+	return strings.Join(lines, "")
+}
+
+var bareNumber = regexp.MustCompile(`^ *(\d{1,2}) (\p{Lu}\p{Ll}+)`)
 
 // plainLine takes off a line what a chat or a marked-up text puts around it.
 func plainLine(raw string) string {
