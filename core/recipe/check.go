@@ -147,8 +147,8 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 		if one.word == "press" && slices.ContainsFunc(s.Steps, juice) {
 			continue
 		}
-		if one.word == "strain" && s.soaks(p) {
-			continue // what was soaked is strained
+		if one.word == "strain" && s.soaks(p) || one.word == "mash" && crushesLump.MatchString(text) {
+			continue // what was soaked is strained; jaggery is crushed in a moment
 		}
 		if pours || one.word == "press" && (filmSaid.MatchString(text) || strings.Contains(text, "juice") || s.soaks(p)) {
 			continue
@@ -179,6 +179,9 @@ var blendsWith = regexp.MustCompile(`\bblend (?:[a-z]+ )?with\b`)
 
 // pouredInto is said of what is strained into something.
 var pouredInto = regexp.MustCompile(`\b(?:onto|into|over)\b`)
+
+// crushesLump is said of what is only broken up.
+var crushesLump = regexp.MustCompile(`\bcrush (?:the )?(?:[a-z]+ )?(?:jaggery|sugar|cardamoms?|pods?|seeds?|saffron|spices|ginger|candy)\b`)
 
 // filmSaid is what is pressed onto a pudding so that it grows no skin.
 var filmSaid = regexp.MustCompile(`\b(?:film|wrap|paper|parchment)\b`)

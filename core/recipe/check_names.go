@@ -316,7 +316,8 @@ var wetSaid = regexp.MustCompile(`(?i)\b(?:water|everything|all|ingredients|pres
 
 // promised finds what stands right behind a word for putting in, and does not go in by its steps.
 func (r *second) promised(s *Sentence) {
-	if len(s.Steps) > 0 && r.plan.Steps[s.Steps[0]].Do.IsPreparation() {
+	if len(s.Steps) > 0 && r.plan.Steps[s.Steps[0]].Do.IsPreparation() ||
+		len(s.Steps) == 0 && r.passed[slices.Index(r.text, wordForms(s.Text))] {
 		return
 	}
 	arrives := func(i int) bool {

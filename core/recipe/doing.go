@@ -98,7 +98,8 @@ var passive = map[string]bool{"is": true, "are": true, "be": true, "was": true, 
 // nextDoing finds the next word that begins a clause after a condition without a comma.
 func (c *cookery) nextDoing(tokens []*token, from int) int {
 	for k := from + 1; k < len(tokens); k++ {
-		if do := doing[tokens[k].text]; do != "" && opens(tokens, k) && do != doCook && do != doPass && do != doCool {
+		itself := doing[tokens[k].text] == doTurn && k > 0 && subject[tokens[k-1].text] // "when they turn golden"
+		if do := doing[tokens[k].text]; do != "" && !itself && opens(tokens, k) && do != doCook && do != doPass && do != doCool {
 			return k
 		}
 	}
@@ -147,7 +148,8 @@ func opens(words []*token, k int) bool {
 	if word == "brown" && shades[before] || measured { // "a golden brown", "one spoon of ghee"
 		return false
 	}
-	if nounish[word] && !nounsBehind[before] && !strings.HasSuffix(before, "ly") || notBefore[word][next] ||
+	mixes := word == "mix" && (next == "in" || next == "into") && before != "the" && before != "a" // "when it is cold mix in the orange"
+	if nounish[word] && !nounsBehind[before] && !strings.HasSuffix(before, "ly") && !mixes || notBefore[word][next] ||
 		onlyBehind[word] != nil && !onlyBehind[word][before] || word == "rest" && doing[before] != "" && before != "let" ||
 		word == "heat" && !heats(words, k) {
 		return false

@@ -43,7 +43,8 @@ func (c *cookery) toFry(list []mention) bool {
 		return false
 	}
 	at := c.madeBy(last)
-	together := at == c.now-1 && c.now+1 < len(c.text) && (bothOut.MatchString(c.text[c.now+1]) || puffsUp.MatchString(c.text[c.now]))
+	together := at == c.now-1 && c.now+1 < len(c.text) && (bothOut.MatchString(c.text[c.now+1]) || puffsUp.MatchString(c.text[c.now]) ||
+		puffsUp.MatchString(c.text[c.now+1]))
 	if at != c.now && !together {
 		return false
 	}
@@ -321,6 +322,13 @@ func (c *cookery) fry(l *clause) {
 	frying := len(c.steps) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry
 	stays := func() bool { // "and fry till it leaves the sides"
 		return len(c.held()) > 0 && !c.heldFat() && c.fat == nil && !frying && !slices.ContainsFunc(list, into)
+	}
+	if frying && len(list) == 0 && c.now > 0 && c.madeBy(len(c.steps)-1) == c.now-1 { // "add the cashews. Fry until golden"
+		last := &c.steps[len(c.steps)-1]
+		last.Sign = cmp.Or(last.Sign, l.sign())
+		c.shared[last.Name] = append(c.shared[last.Name], c.now)
+		c.joined++
+		return
 	}
 	if c.movesToFat(list) || stays() {
 		minutes := l.minutes()

@@ -634,6 +634,9 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	if c.toFry(list) {
 		return true
 	}
+	if c.onlyNuts(list) && c.anyNew(list) && c.nutsComeOut() && (c.fat != nil || c.takesBackFat()) {
+		return c.fryThese(l, list) // "heat the ghee. Add the cashews. Fry until golden. Remove"
+	}
 	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Fry && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
 		(l.find("to the pan") >= 0 || l.find("to the same pan") >= 0 || l.find("to the pot") >= 0) {
 		if fat := c.fryingFat(c.steps[last].Name); fat >= 0 {

@@ -126,7 +126,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	own := len(given)
 	given = fruitApart(eggsApart(given, method), method)
 	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
-		at: -1, assumed: -1, steeps: -1, greased: -1, doubts: map[int][]Doubt{}, kept: map[int]bool{},
+		at: -1, assumed: -1, steeps: -1, greased: -1, passed: map[int]bool{}, doubts: map[int][]Doubt{}, kept: map[int]bool{},
 		beside: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
 		buttered: map[int]bool{}, dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
@@ -166,6 +166,11 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		}
 		c.took(was)
 		sentences = append(sentences, Sentence{Text: text, As: corrected[k].As, Passed: passed})
+	}
+	for k := range c.passed {
+		if k >= 0 {
+			sentences[k].Passed = true
+		}
 	}
 	result := Cooked{Sentences: sentences}
 	if c.follows() {
@@ -367,6 +372,7 @@ type cookery struct {
 	ovenC    measure.Celsius
 	heated   measure.Celsius // to what the oven is heated beforehand; 0: not said
 	fat      *mention        // that is hot in a pan, and nothing is in it yet
+	passed   map[int]bool    // sentences of which no step is left: what they put in is fried beside the pot
 	pan      bool            // it is in a pan of its own
 	offHeat  bool
 	flame    vessel.Flame // turned to, for what comes

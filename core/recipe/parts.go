@@ -19,6 +19,7 @@ func Sentences(text string) (list []string) {
 			}
 			return unit + next
 		})
+		line = capitalHead.ReplaceAllString(line, "$1:. $2")
 		line = afterSoLong.ReplaceAllString(goesOnAfter.ReplaceAllString(line, "$1 $2"), "$1, ")
 		line = dashBegins.ReplaceAllStringFunc(line, func(found string) string {
 			word := strings.ToLower(strings.TrimLeft(found, "- "))
@@ -44,6 +45,8 @@ var (
 	sentenceEnd = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
 	shortened   = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med|qt|pt|oz|lb)\.\s+(?:[a-z]+|[\d(½¼¾])`)
 	afterSoLong = regexp.MustCompile(`(?i)(\bafter (?:about |another )?[\d-]+ (?:mins?|hrs?))\.\s+`) // "after 5 min. stir in the sugar"
+	// "COMPOTE Simmer the berries": the name of a part before its first sentence
+	capitalHead = regexp.MustCompile(`^(\p{Lu}{2,}(?: \p{Lu}{2,}){0,3}):? (\p{Lu}\p{Ll})`)
 	// "45 min. or until set"
 	goesOnAfter   = regexp.MustCompile(`\b((?i:mins?|hrs?))\.\s+((?:or|until|till|and|more|on|over|then|with|stirring)\b)`)
 	dashBegins    = regexp.MustCompile(` --? [A-Za-z]+\b`) // "milk to the boil - add the rice - simmer"

@@ -92,6 +92,7 @@ func (c *cookery) onlyFruit(h holder) bool {
 	for _, i := range h.items {
 		switch m := c.material(i); {
 		case m == nil:
+		case strings.HasSuffix(m.Slug, "-juice"):
 		case m.Kind == "fruit":
 			fruit = true
 		case m.Kind != "sweetener" && m.Slug != "water" && m.Behaviour != pantry.Aroma && m.Behaviour != pantry.Flour:

@@ -25,7 +25,7 @@ func methodWords(text string) (list []*token) {
 		return found[:1] + " " + writtenOut[found[1:]]
 	})
 	text = contracted.Replace(strings.NewReplacer(" w/ ", " with ", " pwd ", " powder ", " pwdr ", " powder ").Replace(text + " "))
-	text = thePowders.ReplaceAllString(text, "$1 spices")
+	text = putAllIn.ReplaceAllString(thePowders.ReplaceAllString(text, "$1 spices"), "$1 everything $2")
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
@@ -72,6 +72,9 @@ var beforeAdding = regexp.MustCompile(`(\pL|\d) before (?:adding|stirring in|mix
 
 // thePowders are the spices of a list.
 var thePowders = regexp.MustCompile(`\b(the|both|all the) (?:spice |dry )?powders\b`)
+
+// putAllIn is said of everything that there is: "put all in a pudding pan".
+var putAllIn = regexp.MustCompile(`\b(put|place|mix|combine|tip) all(?: the ingredients| ingredients)? (in|into|together)\b`)
 
 // contracted writes out what is drawn together.
 var contracted = strings.NewReplacer("’", "'", "'ll ", " will ", "'ve ", " have ", "'re ", " are ", " pc ", " pressure cook ", "it's ",

@@ -411,6 +411,7 @@ func (c *cookery) takesBackFat() bool {
 	}
 	fat := c.held()[0]
 	share := c.used[fat]
+	c.passed[c.madeBy(last)] = true
 	c.steps, c.used[fat], c.holders[c.at].items = c.steps[:last], 0, nil
 	c.fat = &mention{item: fat, share: share, holder: -1}
 	return true

@@ -215,6 +215,20 @@ var inPassing = []meaning{
 		l.readAll()
 	}},
 	{verbs: "blend", finds: []string{"with"}, when: both(inPot, namesNothing), do: doNothing, then: readAll}, // "let it blend with the dal"
+	{verbs: "remove take lift scoop", when: func(c *cookery, l *clause) bool {
+		last := len(c.steps) - 1
+		return namesNothing(c, l) && last >= 0 && c.steps[last].Do == plan.Fry && l.find("heat") < 0 && l.find("flame") < 0
+	}, has: []string{"out", "to a plate", "onto a plate", "on a plate", "to a bowl", "from the pan", "with a slotted spoon"},
+		do: doNothing, then: readAll}, // what was fried lies beside the pot
+	{verbs: "break", has: []string{"up", "into pieces", "into segments", "into chunks", "into bits", "in pieces"}, do: doNothing,
+		then: func(c *cookery, l *clause) {
+			if list := c.unused(l); len(list) > 0 {
+				c.remember(list)
+			}
+			l.readAll()
+		}},
+	{verbs: "leave let", when: func(c *cookery, l *clause) bool { return c.cooked() && untimed(c, l) && namesNothing(c, l) },
+		has: []string{"until firm", "until set", "until it sets", "until it is set", "until it is firm", "to set"}, do: doCool},
 	{verbs: "pop", when: func(c *cookery, l *clause) bool { return c.fat != nil && c.onlyNuts(c.unused(l)) }, do: doFry},
 	{verbs: "tip turn pour transfer scrape", when: func(c *cookery, l *clause) bool {
 		return namesNothing(c, l) && c.lastCooked() == plan.Heat && c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool {

@@ -678,7 +678,7 @@ func isTitle(line string) bool {
 	marks := ".,;!?|"
 	named := dishes.MatchString(line) && !hasAmount(line) && !isSentence(line) && !greets.MatchString(line)
 	if named {
-		marks = ".;!?|" // "Carrot kheer, pressure cooker method"
+		marks = ".;!|" // "Carrot kheer, pressure cooker method"
 	}
 	return len(line) <= most+(longer-most)*boolInt(named) && !withAmount.MatchString(line) && !strings.HasSuffix(line, ":") &&
 		!strings.ContainsAny(line, marks) && (len(strings.Fields(line)) >= 2 || oneWord.MatchString(line))
