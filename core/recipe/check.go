@@ -147,7 +147,8 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 		if one.word == "press" && slices.ContainsFunc(s.Steps, juice) {
 			continue
 		}
-		if one.word == "strain" && s.soaks(p) || one.word == "mash" && crushesLump.MatchString(text) {
+		if one.word == "simmer" && simmersFirst.MatchString(text) || one.word == "strain" && s.soaks(p) ||
+			one.word == "mash" && crushesLump.MatchString(text) {
 			continue // what was soaked is strained; jaggery is crushed in a moment
 		}
 		if pours || one.word == "press" && (filmSaid.MatchString(text) || strings.Contains(text, "juice") || s.soaks(p)) {

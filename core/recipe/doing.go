@@ -44,7 +44,7 @@ func init() {
 	for do, list := range map[action]string{
 		doAdd: `add pour tip put drop throw combine place fold return mix sweeten whisk beat stir blend take toss swirl tumble slide
 			finish dissolve sift scrape loosen dilute lower introduce incorporate pop rain shower arrange flavour flavor dot crumble lift
-			scent perfume season layer thin slacken whip churn work trickle drip pile draw pull move sharpen deglaze tuck`,
+			scent perfume season layer thin slacken whip churn bind work trickle drip pile draw pull move sharpen deglaze tuck`,
 		doBoil: "bring",
 		doCook: `boil simmer cook heat reheat reduce thicken warm keep continue let allow maintain stew poach braise scald bubble evaporate
 			cooks`,

@@ -39,6 +39,14 @@ func (c *cookery) sweeteners() (list []mention) {
 			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
 		}
 	}
+	if main := c.at; len(list) == 0 && main >= 0 && len(c.holders[main].items) > 0 { // of the part that is in the pot
+		section := c.given[c.holders[main].items[0]].Section
+		for i := range c.given {
+			if c.sweetens(i) && c.used[i] < 1 && c.given[i].Section == section && !c.given[i].inMethod {
+				list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
+			}
+		}
+	}
 	return list
 }
 

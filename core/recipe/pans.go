@@ -143,6 +143,9 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 			return m.item >= 0 && m.share <= 0 && c.given[m.item].Item.Material == "water"
 		})
 	}
+	if len(c.held()) > 0 && l.beginsWith("in") && l.verb == "whisk" && l.find("bowl") < 0 {
+		return false // "whisk in the buttermilk and the jaggery"
+	}
 	if len(c.held()) > 0 && l.beginsWith("in the") && l.find("bowl") < 0 && l.find("jug") < 0 && l.find("cup") < 0 {
 		return false // "beat in the butter": into the pot
 	}
@@ -158,6 +161,8 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 	beside = beside || l.verb == "dissolve" && len(c.held()) > 0 && dissolvedIn.MatchString(c.text[c.now]) &&
 		!slices.ContainsFunc(items, func(m mention) bool { return c.sweetens(m.item) })
 	beside = beside || !strings.Contains(l.text(), "in a cup of") && l.has("in a cup") || c.forTheTop(l, items)
+	powder := c.milkOfPowder(l, items)
+	beside = beside || powder
 	intoLiquid := len(c.held()) > 0 && l.find("into") >= 0 && len(items) > 1 && c.behaves(items[len(items)-1], pantry.Liquid) &&
 		items[len(items)-1].at > l.find("into")
 	flour := c.any(items, pantry.Flour) || (c.cold(l, items) || intoLiquid) && c.any(items, pantry.Grain)
@@ -181,9 +186,21 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 		name = "slurry"
 	case c.whipsCream(l, items):
 		name = "cream"
+	case powder:
+		name = "milk"
 	}
 	c.stirBeside(l, name, items, list)
 	return true
+}
+
+// milkOfPowder reports whether milk is made of its powder and water, beside what is cooking.
+func (c *cookery) milkOfPowder(l *clause, items []mention) bool {
+	is := func(fits func(string) bool) bool {
+		return slices.ContainsFunc(items, func(m mention) bool { return fits(c.given[m.item].Item.Material) })
+	}
+	return len(c.held()) > 0 && (l.verb == "dissolve" || l.verb == "mix" || l.verb == "stir") && !l.beginsWith("in") &&
+		is(func(slug string) bool { return slug == "coconut-powder" || strings.HasPrefix(slug, "milk-powder") }) &&
+		is(func(slug string) bool { return slug == "water" })
 }
 
 // coldWater is said of what a starch is stirred into before it goes in.
@@ -297,6 +314,8 @@ func (c *cookery) stirBeside(l *clause, name string, items, list []mention) {
 	case "whites":
 		h.words = []string{"egg whites", "egg white", "whites", "white", "foam", "snow", "meringue"}
 		l.has("stiff", "until stiff", "soft peaks", "stiff peaks", "peaks", "foam", "foamy", "snow")
+	case "milk":
+		h.words = append(h.words, "coconut milk", "dissolved milk")
 	case "cream":
 		h.words = []string{"cream", "whipped cream"}
 		l.has("until stiff", "soft peaks", "stiff peaks", "peaks", "stiff", "its shape", "fluffy")

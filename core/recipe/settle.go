@@ -229,6 +229,9 @@ var inPassing = []meaning{
 		}},
 	{verbs: "leave let", when: func(c *cookery, l *clause) bool { return c.cooked() && untimed(c, l) && namesNothing(c, l) },
 		has: []string{"until firm", "until set", "until it sets", "until it is set", "until it is firm", "to set"}, do: doCool},
+	{verbs: "simmer", when: func(c *cookery, l *clause) bool {
+		return inPot(c, l) && namesNothing(c, l) && simmersFirst.MatchString(c.text[c.now])
+	}, do: doTurn}, // "simmer, add the coconut milk": the flame is turned down for it
 	{verbs: "pop", when: func(c *cookery, l *clause) bool { return c.fat != nil && c.onlyNuts(c.unused(l)) }, do: doFry},
 	{verbs: "tip turn pour transfer scrape", when: func(c *cookery, l *clause) bool {
 		return namesNothing(c, l) && c.lastCooked() == plan.Heat && c.heldFat() && slices.ContainsFunc(c.held(), func(i int) bool {
@@ -864,6 +867,9 @@ var (
 
 // roastsThere is said of fruit that is done in the oven.
 var roastsThere = regexp.MustCompile(`(?i)\b(?:roast|bake)\b[^.;]*\d`)
+
+// simmersFirst is said of a flame that is turned down for what is added.
+var simmersFirst = regexp.MustCompile(`(?i)^(?:now |then )?simmer(?: the flame)?(?:,| and) (?:add|pour|stir in|mix in)\b`)
 
 // turnedDown is said of a flame that stays on under what is left on it.
 var turnedDown = regexp.MustCompile(`(?i)^[^.;]*\b(?:reduce|lower|turn down) the (?:flame|heat|fire|gas)(?: down)?` +

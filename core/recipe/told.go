@@ -128,13 +128,16 @@ func (r *Reader) nameAt(words []string) (name string, end int) {
 		}
 		from++
 	}
-	for length := min(r.longest, len(words)-from); length > 0; length-- {
-		said := words[from : from+length]
-		if slices.ContainsFunc(said, func(w string) bool { return w == "," }) {
-			continue
-		}
-		if phrase := strings.Join(plainWords(strings.Join(said, " ")), " "); r.names[phrase] != "" && (doing[phrase] == "" || greasing[phrase]) {
-			return strings.ToLower(strings.Trim(strings.Join(said, " "), ".")), from + length
+	for begin := range from + 1 { // "thick coconut milk" is a name of its own
+		for length := min(r.longest, len(words)-begin); length > from-begin; length-- {
+			said := words[begin : begin+length]
+			if slices.ContainsFunc(said, func(w string) bool { return w == "," }) {
+				continue
+			}
+			phrase := strings.Join(plainWords(strings.Join(said, " ")), " ")
+			if r.names[phrase] != "" && (doing[phrase] == "" || greasing[phrase]) {
+				return strings.ToLower(strings.Trim(strings.Join(said, " "), ".")), begin + length
+			}
 		}
 	}
 	return "", 0
