@@ -57,6 +57,9 @@ var doneBy = []struct {
 
 // saidTimes are the spans of time in a sentence, but for how often it is stirred.
 func saidTimes(text string) (list []measure.Range) {
+	if !unitOfTime.MatchString(text) {
+		return nil
+	}
 	var plain []string
 	for _, w := range methodWords(text) {
 		plain = append(plain, w.text)
@@ -86,6 +89,8 @@ func saidTimes(text string) (list []measure.Range) {
 	}
 	return list
 }
+
+var unitOfTime = regexp.MustCompile(`(?i)min|hour|hr|\d ?h\b`)
 
 // inMinutes writes out what is said in parts of hours, and drops hours that are no span of time.
 var inMinutes = strings.NewReplacer("an hour and a half", "90 minutes", "another hour and a half", "90 minutes",

@@ -181,6 +181,9 @@ func (r *Reader) apart(raw string) []string {
 // milksOf are the milks of a coconut that a line has together: "coconut milk - thick 1/2 cup, thin 1 1/2 cups", "1 coconut (first
 // milk 1 cup, second milk 2 cups and third milk 3 cups)".
 func milksOf(text string) (list []string) {
+	if !strings.Contains(text, "oconut") {
+		return nil
+	}
 	found := milksTogether.FindStringSubmatch(text)
 	if found == nil {
 		return nil

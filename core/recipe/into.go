@@ -83,8 +83,10 @@ func (c *cookery) add(l *clause) (fine bool) {
 	if fatToo.MatchString(l.text()) {
 		named = c.withItsFat(l, c.asMeant(l, named, before))
 	}
-	if syrup := c.boilingSyrup(); syrup >= 0 && len(named) > 0 && !c.anyNew(named) && c.inHolder(named, c.at) && c.next == nil {
-		return c.put([]mention{allOf(syrup)}, plan.Step{}) // "add the mashed dal" to the syrup: one goes into the other
+	if len(named) > 0 && !c.anyNew(named) && c.inHolder(named, c.at) && c.next == nil {
+		if syrup := c.boilingSyrup(); syrup >= 0 {
+			return c.put([]mention{allOf(syrup)}, plan.Step{}) // "add the mashed dal" to the syrup: one goes into the other
+		}
 	}
 	if c.pouredOver(l, named) {
 		return true

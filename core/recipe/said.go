@@ -25,7 +25,12 @@ func methodWords(text string) (list []*token) {
 		return found[:1] + " " + writtenOut[found[1:]]
 	})
 	text = contracted.Replace(strings.NewReplacer(" w/ ", " with ", " pwd ", " powder ", " pwdr ", " powder ").Replace(text + " "))
-	text = putAllIn.ReplaceAllString(thePowders.ReplaceAllString(text, "$1 spices"), "$1 everything $2")
+	if strings.Contains(text, "powders") {
+		text = thePowders.ReplaceAllString(text, "$1 spices")
+	}
+	if strings.Contains(text, " all") {
+		text = putAllIn.ReplaceAllString(text, "$1 everything $2")
+	}
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
@@ -151,7 +156,13 @@ var partOrdinal = regexp.MustCompile(`\b(\d/\d) ?(?:rds?|ths?|nds?)\b`)
 
 // inWords writes such numbers in words.
 func inWords(text string) string {
-	return ordinal.ReplaceAllStringFunc(partOrdinal.ReplaceAllString(text, "$1"), func(found string) string {
+	if strings.Contains(text, "/") { // to look for a sign is much quicker than to match
+		text = partOrdinal.ReplaceAllString(text, "$1")
+	}
+	if !strings.ContainsAny(text, "123") {
+		return text
+	}
+	return ordinal.ReplaceAllStringFunc(text, func(found string) string {
 		return map[byte]string{'1': "first", '2': "second", '3': "third"}[found[0]]
 	})
 }

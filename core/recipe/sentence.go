@@ -35,8 +35,10 @@ func (c *cookery) sentence(text string) (passed bool) {
 	if read, passed := c.lasted(text); read {
 		return passed
 	}
-	for _, said := range []*regexp.Regexp{mayTake, cutInHalf, eachAbsorbed, coreOut} {
-		text = said.ReplaceAllString(text, "")
+	if strings.ContainsAny(text, ",-(") {
+		for _, said := range []*regexp.Regexp{mayTake, cutInHalf, eachAbsorbed, coreOut} {
+			text = said.ReplaceAllString(text, "")
+		}
 	}
 	text = gasMark.ReplaceAllStringFunc(c.onlyIfNeeded(text), func(found string) string {
 		return "Bake at " + gasCelsius[found[len(found)-1]] + " C"
