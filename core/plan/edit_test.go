@@ -56,6 +56,26 @@ func TestPrepareAndBack(t *testing.T) {
 	require.False(t, p.Unprepare(99))
 }
 
+// Nuts are soaked before they are fried, and are as long in the fat as they were.
+func TestPrepareWhatIsFried(t *testing.T) {
+	p := plantest.WithSteps(t, plantest.MilkAndRice, plantest.Boil, `{"do":"fry","name":"nuts","fat":{"material":"ghee","amount":"1 tbsp"},
+		"items":[{"material":"almond","amount":"10 nut","minutes":4},{"material":"raisin","amount":"10 raisin"}]}`,
+		`{"do":"add","items":[{"part":"nuts"}]}`)
+	require.NoError(t, p.Prepare(2, 0, "soak", 60))
+	p = plantest.Reread(t, p)
+	require.Equal(t, "soak add heat fry add", plantest.Verbs(p))
+	almonds := p.Steps[3].Items[0]
+	require.NotEmpty(t, almonds.Part)
+	require.Equal(t, "almond", p.Of(almonds))
+	require.Equal(t, "raisin", p.Of(p.Steps[3].Items[1]))
+	require.Empty(t, p.Of(plan.Item{Part: "nowhere"}))
+	require.InDelta(t, 4, float64(p.Steps[3].FryMinutes(almonds)), 0)
+	require.Nil(t, p.Steps[0].Items[0].Minutes, "those are of the fat")
+	require.True(t, p.Unprepare(0))
+	require.Equal(t, "add heat fry add", plantest.Verbs(p))
+	require.InDelta(t, 4, float64(p.Steps[2].FryMinutes(p.Steps[2].Items[0])), 0)
+}
+
 // What is stirred into a mix beside the pot is prepared as what goes into the pot is.
 func TestAMixIsPrepared(t *testing.T) {
 	p := plantest.WithSteps(t, plantest.MilkAndRice, `{"do":"mix","name":"masala","items":[{"material":"almond","amount":"20 g"},

@@ -195,6 +195,9 @@ func (p *Plan) Unprepare(step int) bool {
 		if s.Fat != nil {
 			back = append(back, *s.Fat)
 		}
+		if frying := p.Steps[user].Items[place].Minutes; frying != nil && len(back) == 1 {
+			back[0].Minutes = frying
+		}
 		p.Exchange(user, place, back)
 		for _, item := range s.Items {
 			if m, ok := p.Pantry().Material(item.Material); ok && m.Kinetics != nil {

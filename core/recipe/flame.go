@@ -393,11 +393,16 @@ func (c *cookery) saidMinutes(minutes measure.Minute) {
 
 // remaining reads "reduced by half", "to two thirds", "by a quarter": what is left, in per cent.
 func (l *clause) remaining() float64 {
-	left := l.match(leftSaid) != nil
-	if !(left || l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
+	said := l.match(leftSaid)
+	if !(said != nil || l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
 		l.find("reducing") >= 0 ||
 		l.find("evaporated") >= 0 || l.goneOf()) {
 		return 0
+	}
+	if said != nil {
+		if part, ok := readNumber(partInFigures.FindString(said[0])); ok {
+			return 100 * part // "until it is about 3/4"
+		}
 	}
 	if found := l.match(percentSaid); found != nil {
 		if left, err := strconv.ParseFloat(found[1], 64); err == nil && leftOfIt.Holds(left) {
@@ -733,7 +738,7 @@ func (c *cookery) turn(l *clause) bool {
 		}
 		c.mentions(l)
 		last := len(c.steps) - 1
-		soon := l.find("after") >= 0 || l.find("in") >= 0 // "switch off in a minute"
+		soon := l.find("after") >= 0 || l.match(offSoon) != nil
 		if minutes := l.minutes(); minutes > 0 && soon && len(c.held()) > 0 && last >= 0 && c.steps[last].Do == plan.Add {
 			c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "switch off after 2 minutes"
 		}
@@ -799,6 +804,9 @@ var (
 	bubblesUp = regexp.MustCompile(`\b(?:when|once|as soon as|just as|as) (?:it|the [a-z]+) (?:just |only )?` +
 		`(?:(?:starts|begins) to |comes to (?:a|the) )?(?:boils?|bubbles?|simmers?)\b`)
 )
+
+// offSoon is said of a flame that is on for a little longer: "switch off in a minute".
+var offSoon = regexp.MustCompile(`\boff in (?:an? |one |two |a few |\d )`)
 
 // afterBoiling is said of a pot that is taken off when it has boiled up.
 var afterBoiling = regexp.MustCompile(`\b(?:after|at|with) (?:the |a |one )?(?:first |single )?boil\b|\bafter it (?:boils|` +
@@ -951,9 +959,10 @@ var (
 		`three quarters|three fourths?)(?: (?:of )?(?:its|the) (?:original )?(?:volume|quantity|amount))?(?: ,| and|$)`)
 	volumeSaid = regexp.MustCompile(`\b(?:reduced?|reduces|boiled|down) (?:down )?to (?:about |around |roughly |just )?` +
 		`(\d+ \d/\d|[\d./]+|half a|a|one) ?(ml|l|litre|cup|pint)s?\b`)
-	fractionSaid = regexp.MustCompile(`(?:to|by|is|becomes?) (?:about |almost |nearly |roughly |just )?(\d/\d)(?: th| rd)?`)
-	celsiusSaid  = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
-	bareSaid     = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
+	fractionSaid  = regexp.MustCompile(`(?:to|by) (?:about )?(\d/\d)(?: th| rd)?`)
+	partInFigures = regexp.MustCompile(`\d/\d`)
+	celsiusSaid   = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|celsius|f|fahrenheit|degrees)\b`)
+	bareSaid      = regexp.MustCompile(`(?:^|for |about )(\d{1,2})$`)
 )
 
 // celsius reads to what temperature a pot is heated; 0 for nothing said.

@@ -21,7 +21,7 @@ func (c *cookery) fromLine(i int) {
 	for k, w := range words {
 		p := preparing{sentence: -1, minutes: minutes}
 		switch w.text {
-		case "soaked":
+		case "soaked", "soak":
 			p.name = "soak"
 			if minutes == 0 {
 				p.minutes = soakUsual

@@ -13,7 +13,7 @@ import (
 // minutes".
 func (t *telling) whenFirst() {
 	for k := 2; k+1 < len(t.words); k++ {
-		from, cond := k, k
+		from, cond := k, k // where it is said that it waits, and the word of waiting
 		switch w := t.at(k); {
 		case w == "as" && t.at(k+1) == "soon" && t.at(k+2) == "as":
 			cond = k + 2
@@ -23,59 +23,95 @@ func (t *telling) whenFirst() {
 		for t.at(from-1) == "only" || t.at(from-1) == "just" {
 			from--
 		}
-		if w := t.at(from - 1); w == "," || w == "and" || w == "then" || w == "or" {
-			continue
+		if joins[t.at(from-1)] {
+			continue // that waits which follows
 		}
-		begin := from - 1
-		for begin >= 0 && !(doing[t.at(begin)] == doAdd && t.starts(begin)) {
-			w, next := t.at(begin), t.words[begin+1]
-			unknown := w == "and" && !t.isName(next.one) && !describes[next.text] && !isFigure(next.text)
-			if conditions[w] || w == "if" || doing[w] != "" && t.starts(begin) || unknown {
-				return
-			}
-			begin--
-		}
-		if begin < 0 || strings.HasSuffix(t.at(cond+1), "ing") && t.at(cond+1) != "boiling" || t.at(cond+1) == "that" || t.at(cond+1) == "all" {
+		begin, end := t.additionBefore(from), t.waitEnds(cond)
+		if begin < 0 || !t.addsSomething(begin, from, t.at(cond) == "after") || !t.isWait(cond, end) {
 			return
 		}
-		fries := t.fat != nil || slices.ContainsFunc(t.words[:begin], func(w *token) bool { return doing[w.text] == doFry })
-		if what := (clause{words: t.words[begin+1 : from]}); fries || what.find("off") >= 0 || len(t.unused(&what)) == 0 &&
-			(what.find("them") < 0 && what.find("it") < 0 || len(t.unused(&clause{words: t.words[:begin]})) == 0 || t.at(cond) != "after") {
-			return
-		}
-		end := cond + 1
-		for end < len(t.words) && t.at(end) != "," && !(t.at(end) == "and" && doing[t.at(end+1)] != "" && !happens[t.at(end+1)]) {
-			end++
-		}
-		waits := clause{words: t.words[cond:end]}
-		if len(t.unused(&waits)) > 0 || t.at(cond) == "after" && waits.find("is") < 0 && waits.find("has") < 0 && waits.find("have") < 0 &&
-			waits.minutes() == 0 {
-			return
-		}
-		if t.at(cond) == "after" && t.longerThan(waits.minutes()) {
+		if waits := (clause{words: t.words[cond:end]}); t.at(cond) == "after" && t.longerThan(waits.minutes()) {
 			t.replace(from, end) // it goes in part of the way
 			return
 		}
-		t.words[cond].read = true
-		word := &token{text: map[bool]string{true: "after", false: "when"}[t.at(cond) == "after"]}
-		moved := append([]*token{word}, t.words[cond+1:end]...)
-		before := slices.Clone(t.words[:begin])
-		if begin > 0 {
-			for len(before) > 0 && (t.at(len(before)-1) == "and" || t.at(len(before)-1) == "then" || t.at(len(before)-1) == ",") {
-				before = before[:len(before)-1]
-			}
-			before = append(before, &token{text: ",", read: true}, &token{text: "and"})
-		}
-		comma := &token{text: ",", read: true}
-		t.words = slices.Concat(before, moved, []*token{comma}, t.words[begin:from], t.words[end:])
+		t.putFirst(begin, from, cond, end)
 		return
 	}
+}
+
+var joins = wordSet(", and then or")
+
+// additionBefore returns where the clause begins that adds something and ends at a word; -1 where none does.
+func (t *telling) additionBefore(from int) int {
+	for begin := from - 1; begin >= 0; begin-- {
+		w, next := t.at(begin), t.words[begin+1]
+		unknown := w == "and" && !t.isName(next.one) && !describes[next.text] && !isFigure(next.text) // "pour on and knead"
+		switch {
+		case doing[w] == doAdd && t.starts(begin):
+			return begin
+		case conditions[w] || w == "if" || doing[w] != "" && t.starts(begin) || unknown:
+			return -1
+		}
+	}
+	return -1
+}
+
+// addsSomething reports whether a clause names what is in no pot yet, or means what the sentence has named; in hot fat nothing
+// waits for the whole pot.
+func (t *telling) addsSomething(begin, from int, afterTime bool) bool {
+	what := clause{words: t.words[begin+1 : from]}
+	fries := t.fat != nil || slices.ContainsFunc(t.words[:begin], func(w *token) bool { return doing[w.text] == doFry })
+	if fries || what.find("off") >= 0 {
+		return false
+	}
+	them := what.find("them") >= 0 || what.find("it") >= 0
+	return len(t.unused(&what)) > 0 || afterTime && them && len(t.unused(&clause{words: t.words[:begin]})) > 0
+}
+
+// waitEnds returns where what is waited for ends: at a comma, or where something is done again.
+func (t *telling) waitEnds(cond int) int {
+	end := cond + 1
+	for end < len(t.words) && t.at(end) != "," && !(t.at(end) == "and" && doing[t.at(end+1)] != "" && !happens[t.at(end+1)]) {
+		end++
+	}
+	return end
+}
+
+// isWait reports whether words say how things are then, or how long that takes: not "once that", "after adding the milk".
+func (t *telling) isWait(cond, end int) bool {
+	first := t.at(cond + 1)
+	if first == "that" || first == "all" || strings.HasSuffix(first, "ing") && first != "boiling" {
+		return false
+	}
+	waits := clause{words: t.words[cond:end]}
+	tells := waits.find("is") >= 0 || waits.find("has") >= 0 || waits.find("have") >= 0
+	return len(t.unused(&waits)) == 0 && (t.at(cond) != "after" || tells || waits.minutes() > 0)
+}
+
+// putFirst moves what is waited for before the clause that begins there.
+func (t *telling) putFirst(begin, from, cond, end int) {
+	word := "when"
+	if t.at(cond) == "after" {
+		word = "after"
+	}
+	t.words[cond].read = true
+	moved := append([]*token{{text: word, one: word}}, t.words[cond+1:end]...)
+	before := slices.Clone(t.words[:begin])
+	for len(before) > 0 && joins[before[len(before)-1].text] {
+		before = before[:len(before)-1]
+	}
+	if len(before) > 0 {
+		before = append(before, &token{text: ",", read: true}, &token{text: "and", one: "and"})
+	}
+	comma := &token{text: ",", read: true}
+	t.words = slices.Concat(before, moved, []*token{comma}, t.words[begin:from], t.words[end:])
 }
 
 // longerThan reports whether what is in the pot is heated for longer than so many minutes.
 func (c *cookery) longerThan(minutes measure.Minute) bool {
 	last := len(c.steps) - 1
-	return last >= 0 && !c.offHeat && c.assumed != last && c.steps[last].Do == plan.Heat && c.steps[last].Until.Minutes != nil &&
+	return last >= 0 && !c.offHeat && c.assumed != last && c.steps[last].Do == plan.Heat && c.steps[last].Until != nil &&
+		c.steps[last].Until.Minutes != nil &&
 		*c.steps[last].Until.Minutes > minutes
 }
 

@@ -614,6 +614,9 @@ var forSoMany = regexp.MustCompile(`(?i)\b(?:for|serves) (\d+|two|three|four|fiv
 var asideAtEnd = regexp.MustCompile(`(?: ?\| [^|]+|\([^()]*\)|, [^\d,]+)$`)
 
 func (s *splitting) result() Text {
+	if rest := strings.TrimRight(forSoMany.ReplaceAllString(s.name, ""), " ,-("); s.bowls > 0 && len(strings.Fields(rest)) > 0 {
+		s.name = rest // how many has its own place
+	}
 	all := func(lines []string) string { return strings.Join(lines, "\n") }
 	return Text{s.name, all(s.list), all(s.method), s.bowls, all(s.notes), all(s.aside)}
 }

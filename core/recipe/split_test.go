@@ -44,6 +44,15 @@ func TestAWholeRecipeIsTakenApart(t *testing.T) {
 			"carrots 500 g\nmilk 1 litre (full fat)", "Grate the carrots and boil them in the milk."},
 		"rinsed first": {"1 l milk\n80 g rice\nRinse the rice. Boil it in the milk.", "", "1 l milk\n80 g rice",
 			"Rinse the rice. Boil it in the milk."},
+		"for how many": {"carrot kheer for 6\n\ncarrots - half kilo (peel & grate)\nmilk - 1 litre\n\nHeat the ghee and saute the carrots.",
+			"carrot kheer", "carrots - half kilo (peel & grate)\nmilk - 1 litre", "Heat the ghee and saute the carrots."},
+		"bowls of it": {"Broken wheat with milk\nLapsi (broken wheat) 1 katori\nMilk 2 katori\nRoast the wheat, then boil it in the milk.",
+			"Broken wheat with milk", "Lapsi (broken wheat) 1 katori\nMilk 2 katori", "Roast the wheat, then boil it in the milk."},
+		"steps without points": {"Cold rice\nRice 80g\nMilk 600ml\n1 Boil the rice in the milk.\n2 Cool it.\n3 Chill for an hour.\n" +
+			"4 Spoon into glasses.", "Cold rice", "Rice 80g\nMilk 600ml",
+			"1. Boil the rice in the milk.\n2. Cool it.\n3. Chill for an hour.\n4. Spoon into glasses."},
+		"numbered things": {"Fruit rice\n1 Apple\n2 Bananas\n3 Plums\n1 l milk\nCut the fruit. Boil the milk.", "Fruit rice",
+			"1 Apple\n2 Bananas\n3 Plums\n1 l milk", "Cut the fruit. Boil the milk."},
 		"nothing to it": {"", "", "", ""},
 	} {
 		got, err := recipe.Split(c.text)
