@@ -394,9 +394,8 @@ func (c *cookery) saidMinutes(minutes measure.Minute) {
 // remaining reads "reduced by half", "to two thirds", "by a quarter": what is left, in per cent.
 func (l *clause) remaining() float64 {
 	said := l.match(leftSaid)
-	if !(said != nil || l.verb == "reduce" || l.find("reduced") >= 0 || l.find("reduces") >= 0 || l.find("reduce") >= 0 || l.find("down") >= 0 ||
-		l.find("reducing") >= 0 ||
-		l.find("evaporated") >= 0 || l.goneOf()) {
+	if said == nil && l.verb != "reduce" && !l.goneOf() && !slices.ContainsFunc([]string{"reduced", "reduces", "reduce", "down", "reducing",
+		"evaporated"}, func(w string) bool { return l.find(w) >= 0 }) {
 		return 0
 	}
 	if said != nil {
