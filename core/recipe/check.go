@@ -181,7 +181,7 @@ func (s *Sentence) soaks(p *plan.Plan) bool {
 }
 
 // blendsWith is said of what only mixes.
-var blendsWith = regexp.MustCompile(`\bblend (?:[a-z]+ )?with\b`)
+var blendsWith = regexp.MustCompile(`\bblend (?:[a-z]+ )?with\b|\bblend in\b`)
 
 // pouredInto is said of what is strained into something.
 var pouredInto = regexp.MustCompile(`\b(?:onto|into|over)\b`)

@@ -143,11 +143,8 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 			return m.item >= 0 && m.share <= 0 && c.given[m.item].Item.Material == "water"
 		})
 	}
-	if len(c.held()) > 0 && l.beginsWith("in") && l.verb == "whisk" && l.find("bowl") < 0 {
-		return false // "whisk in the buttermilk and the jaggery"
-	}
-	if len(c.held()) > 0 && l.beginsWith("in the") && l.find("bowl") < 0 && l.find("jug") < 0 && l.find("cup") < 0 {
-		return false // "beat in the butter": into the pot
+	if len(c.held()) > 0 && l.beginsWith("in") && !besideThePot.MatchString(l.asked().text()) {
+		return false // "beat in the butter", "blend in the remaining milk and the egg": into the pot
 	}
 	var items []mention // what is in nothing yet
 	for _, m := range list {
@@ -205,6 +202,9 @@ func (c *cookery) milkOfPowder(l *clause, items []mention) bool {
 
 // coldWater is said of what a starch is stirred into before it goes in.
 var coldWater = regexp.MustCompile(`\b(?:with|in|into) (?:a )?(?:little|some|splash of|spoonful of) (?:cold )?water\b`)
+
+// besideThePot is said of what something is stirred together in.
+var besideThePot = regexp.MustCompile(`^in (?:an? |the |another |one |two |half )?(?:[a-z-]+ ){0,2}(?:bowl|jug|cup|water|milk|cream)\b`)
 
 // dissolvedIn is said of a powder that is stirred into a little water before it goes in.
 var dissolvedIn = regexp.MustCompile(`(?i)\bdissolve\b[^.;]*\b(?:and|then) (?:add|stir|pour|mix)\b`)

@@ -120,6 +120,9 @@ var inPassing = []meaning{
 		l *clause) bool {
 		return inPot(c, l) && c.cooked() && !c.anyNew(c.unused(l))
 	}, do: doDrain}, // what was cooked: its water is gone
+	{verbs: "spread", finds: []string{"over", "on top"}, when: func(c *cookery, l *clause) bool {
+		return c.heated > 0 && inPot(c, l) && !c.cooked() && namesNew(c, l)
+	}, do: doAdd}, // "lay the apples in a dish. Spread the rice over them"
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
 	{verbs: "pour drain", when: func(c *cookery, l *clause) bool { return inPot(c, l) && l.beginsWith("off") && l.find("water") >= 0 },
 		has: []string{"whatever", "any", "what", "the rest"}, do: doDrain, then: readAll}, // "pour off whatever water is left"
@@ -510,6 +513,9 @@ var meanings = []meaning{
 		l.has("on a baking tray", "on a tray", "on a roasting tray")
 		intoADish(c, l)
 	}}, // "lay them in a dish, sprinkle with the sugar and roast for 20 minutes"
+	{verbs: "lay arrange", when: func(c *cookery, l *clause) bool {
+		return !inPot(c, l) && c.heated > 0 && inADish.MatchString(l.text())
+	}, do: doAdd, then: intoADish}, // "slice the apples and lay them in a buttered dish"
 	{of: []action{doRoast}, when: func(c *cookery, l *clause) bool {
 		return c.inDish() && (c.heated > 0 || ovenAt.MatchString(c.text[c.now])) && timed(c, l) && namesNothing(c, l)
 	}, do: doBake},
