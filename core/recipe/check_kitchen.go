@@ -94,7 +94,7 @@ func (r *second) amounts(s *Sentence) {
 	}
 	for _, found := range amountSaid.FindAllStringSubmatch(s.Text, -1) {
 		i, ok := r.first(found[1])
-		if !ok {
+		if !ok || r.comesWith[i] {
 			continue
 		}
 		m, known := r.reader.pantry.Material(r.slug(i))

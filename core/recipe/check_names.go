@@ -267,8 +267,8 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			named[r.slug(i)] = named[r.slug(i)] || r.isTopping(i)
 		}
 	}
-	for i := range r.buttered {
-		named[r.slug(i)] = true // it comes with the dish
+	for i := range r.comesWith {
+		named[r.slug(i)] = true // with the dish, or with the paste
 	}
 	for with := range r.powdered { // ground with what is named
 		named[r.slug(with)] = true

@@ -129,7 +129,7 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 		at: -1, assumed: -1, steeps: -1, greased: -1, passed: map[int]bool{}, doubts: map[int][]Doubt{}, kept: map[int]bool{},
 		beside: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
-		buttered: map[int]bool{}, dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
+		comesWith: map[int]bool{}, dressed: map[int][]mention{}, pressed: map[int]bool{}, powdered: map[int]int{}}
 	for i := range given {
 		c.names = append(c.names, r.namesOf(given[i]))
 		c.fromLine(i)
@@ -368,30 +368,30 @@ type cookery struct {
 	last    []mention    // what was named last: "it"
 	said    map[int]bool // what the sentence names
 
-	oven     plan.Oven
-	ovenC    measure.Celsius
-	heated   measure.Celsius // to what the oven is heated beforehand; 0: not said
-	fat      *mention        // that is hot in a pan, and nothing is in it yet
-	passed   map[int]bool    // sentences of which no step is left: what they put in is fried beside the pot
-	pan      bool            // it is in a pan of its own
-	offHeat  bool
-	flame    vessel.Flame // turned to, for what comes
-	lid      *bool
-	sealed   bool              // the lid of a cooker is closed, and nothing has cooked in it yet
-	bowls    bool              // it is shared out before it cools
-	shared   map[string][]int  // by the name of what is fried: further sentences that add to it
-	reserved map[int]float64   // of items: the share that is kept for later
-	steeps   int               // the sentence in which something is steeped beside the pot; -1 for none
-	forDish  []mention         // what a dish was buttered with: it goes in with what fills it
-	buttered map[int]bool      // of fat: a dish was buttered with some of it
-	greased  int               // the sentence in which a dish is buttered for the oven; -1 for none
-	steeped  map[int]bool      // sentences in which something was: their minutes are its
-	strained map[int]bool      // sentences that strain, or let cool, what needs no step for it
-	pressed  map[int]bool      // sentences that press coconut: they were read together, and figures of one may be of another
-	dressed  map[int][]mention // by what is tossed in it: fat, juice or sugar that goes in with that
-	powdered map[int]int       // of items that flavour: the sentence that grinds them
-	joined   int               // how often something was added to what is fried
-	assumed  int               // the step whose end is our own guess; -1: none
+	oven      plan.Oven
+	ovenC     measure.Celsius
+	heated    measure.Celsius // to what the oven is heated beforehand; 0: not said
+	fat       *mention        // that is hot in a pan, and nothing is in it yet
+	passed    map[int]bool    // sentences of which no step is left: what they put in is fried beside the pot
+	pan       bool            // it is in a pan of its own
+	offHeat   bool
+	flame     vessel.Flame // turned to, for what comes
+	lid       *bool
+	sealed    bool              // the lid of a cooker is closed, and nothing has cooked in it yet
+	bowls     bool              // it is shared out before it cools
+	shared    map[string][]int  // by the name of what is fried: further sentences that add to it
+	reserved  map[int]float64   // of items: the share that is kept for later
+	steeps    int               // the sentence in which something is steeped beside the pot; -1 for none
+	forDish   []mention         // what a dish was buttered with: it goes in with what fills it
+	comesWith map[int]bool      // of items: they come with a dish, or with a paste, and are not named where they go in
+	greased   int               // the sentence in which a dish is buttered for the oven; -1 for none
+	steeped   map[int]bool      // sentences in which something was: their minutes are its
+	strained  map[int]bool      // sentences that strain, or let cool, what needs no step for it
+	pressed   map[int]bool      // sentences that press coconut: they were read together, and figures of one may be of another
+	dressed   map[int][]mention // by what is tossed in it: fat, juice or sugar that goes in with that
+	powdered  map[int]int       // of items that flavour: the sentence that grinds them
+	joined    int               // how often something was added to what is fried
+	assumed   int               // the step whose end is our own guess; -1: none
 }
 
 func (c *cookery) doubt(of DoubtOf, words, amount string) {

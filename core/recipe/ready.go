@@ -50,6 +50,7 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 		if l.do == doGrind && m.item >= 0 && m.holder < 0 && c.goesWithPaste(m) {
 			c.reserved[m.item], c.powdered[m.item] = m.share, c.now // "grind with 1/4 cup of the milk": it goes in with the paste
+			c.comesWith[m.item] = true
 			delete(c.said, m.item)
 			fine = true
 			continue

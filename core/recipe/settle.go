@@ -848,7 +848,7 @@ func (c *cookery) butters(fat []mention) {
 	c.forDish, c.greased = fat, c.now
 	for _, m := range fat {
 		c.reserved[m.item] = m.share
-		c.buttered[m.item] = true
+		c.comesWith[m.item] = true
 		delete(c.said, m.item)
 	}
 }
