@@ -32,19 +32,20 @@ func (c *cookery) toasted(before, named []mention) (list []mention) {
 	return list
 }
 
-// sweeteners are those of the list that are in no pot yet.
-func (c *cookery) sweeteners() (list []mention) {
-	for i := range c.given {
-		if m := c.material(i); m != nil && m.Kind == "sweetener" && c.used[i] < 1 && c.given[i].Section == c.section && !c.given[i].inMethod {
-			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
-		}
+// sweeteners are those of the list that are in no pot yet: of the part being read, or else of the part that is in the pot.
+func (c *cookery) sweeteners() []mention {
+	list := c.sweetenersOf(c.section)
+	if len(list) > 0 || c.at < 0 || len(c.holders[c.at].items) == 0 {
+		return list
 	}
-	if main := c.at; len(list) == 0 && main >= 0 && len(c.holders[main].items) > 0 { // of the part that is in the pot
-		section := c.given[c.holders[main].items[0]].Section
-		for i := range c.given {
-			if c.sweetens(i) && c.used[i] < 1 && c.given[i].Section == section && !c.given[i].inMethod {
-				list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
-			}
+	return c.sweetenersOf(c.given[c.holders[c.at].items[0]].Section)
+}
+
+// sweetenersOf are those of one part of the list that are in no pot yet.
+func (c *cookery) sweetenersOf(section string) (list []mention) {
+	for i := range c.given {
+		if c.sweetens(i) && c.used[i] < 1 && c.given[i].Section == section && !c.given[i].inMethod {
+			list = append(list, mention{item: i, share: 1 - c.used[i], holder: -1})
 		}
 	}
 	return list

@@ -135,7 +135,7 @@ func (c *cookery) onlyMilk() int {
 	for i := range c.given {
 		m := c.material(i)
 		switch {
-		case c.isNameOf(i, "milk"), m != nil && strings.Contains(m.Slug, "milk") && only >= 0:
+		case slices.Contains(c.names[i], "milk"), m != nil && strings.Contains(m.Slug, "milk") && only >= 0:
 			return -1
 		case m != nil && strings.Contains(m.Slug, "milk") && m.Behaviour == pantry.Liquid && !strings.HasPrefix(m.Slug, "coconut"):
 			only = i
@@ -143,8 +143,6 @@ func (c *cookery) onlyMilk() int {
 	}
 	return only
 }
-
-func (c *cookery) isNameOf(i int, name string) bool { return slices.Contains(c.names[i], name) }
 
 // vagueNames are last words of names that are said of other things as well.
 var vagueNames = wordSet("water cream paste syrup powder sauce juice mixture batter topping caramel custard puree")
