@@ -339,7 +339,7 @@ func (c *cookery) fry(l *clause) {
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 		return
 	}
-	if c.fryThese(l, list) && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry {
+	if c.fryThese(l, list); len(c.held()) > 0 && c.steps[len(c.steps)-1].Do == plan.Fry {
 		c.next = nil // the other pan was for that
 	}
 }
@@ -396,8 +396,8 @@ func (c *cookery) fries(m mention) bool {
 	return dried || c.behaves(m, pantry.Piece)
 }
 
-// fryThese fries what is named; it reports true, so that what was fried can be asked for.
-func (c *cookery) fryThese(l *clause, list []mention) bool {
+// fryThese fries what is named.
+func (c *cookery) fryThese(l *clause, list []mention) {
 	f, minutes := c.asFrying(list), l.minutes()
 	switch {
 	case len(f.pieces) > 0 && (f.fat >= 0 && c.used[f.fat] < fullyUsed || f.left >= 0):
@@ -421,7 +421,6 @@ func (c *cookery) fryThese(l *clause, list []mention) bool {
 		}
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &minutes})
 	}
-	return true
 }
 
 // justAdded reports whether what was done last is that the sentence put something into the pot.

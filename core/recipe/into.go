@@ -555,16 +555,27 @@ func (c *cookery) steep(l *clause) {
 
 // friedFirst fries what a clause says is fried: "season with the nuts fried in the ghee".
 func (c *cookery) friedFirst(l *clause, named []mention) []mention {
-	nuts := func(m mention) bool { return c.behaves(m, pantry.Piece) }
 	bare := (l.find("fried") >= 0 || l.find("ghee roasted") >= 0 || l.find("roasted in ghee") >= 0) && c.fatIsLeft()
-	if l.match(friedInFat) == nil && !bare || !slices.ContainsFunc(named, func(m mention) bool { return nuts(m) && m.share > 0 }) {
+	if l.match(friedInFat) == nil && !bare || !c.hasPieces(named) {
 		return named
 	}
 	l.has("ghee roasted", "fried")
-	if known := len(c.holders); c.fryThese(l, named) && len(c.holders) > known {
-		return append(slices.DeleteFunc(named, func(m mention) bool { return nuts(m) || c.behaves(m, pantry.Fat) }), c.lastHeld()...)
+	return c.friedPieces(l, named)
+}
+
+// hasPieces reports whether any of these is a thing in pieces, such as nuts.
+func (c *cookery) hasPieces(list []mention) bool {
+	return slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 })
+}
+
+// friedPieces fries what is named and puts what was fried in the place of the pieces and the fat.
+func (c *cookery) friedPieces(l *clause, list []mention) []mention {
+	known := len(c.holders)
+	if c.fryThese(l, list); len(c.holders) == known {
+		return list
 	}
-	return named
+	others := slices.DeleteFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) })
+	return append(others, c.lastHeld()...)
 }
 
 // intoThat is said of what goes into the pudding with something else.
@@ -646,7 +657,8 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 		return true
 	}
 	if c.onlyNuts(list) && c.anyNew(list) && c.nutsComeOut() && (c.fat != nil || c.takesBackFat()) {
-		return c.fryThese(l, list) // "heat the ghee. Add the cashews. Fry until golden. Remove"
+		c.fryThese(l, list) // "heat the ghee. Add the cashews. Fry until golden. Remove"
+		return true
 	}
 	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Fry && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
 		(l.find("to the pan") >= 0 || l.find("to the same pan") >= 0 || l.find("to the pot") >= 0) {

@@ -44,16 +44,10 @@ var overWith = regexp.MustCompile(`^(?:over|on top|on) (?:together |along )?with
 
 // friedForTop fries what is said to be fried: "top with the cashews fried in ghee".
 func (c *cookery) friedForTop(l *clause, list []mention) []mention {
-	fried := l.has("fried in", "roasted in", "toasted in", "browned in", "ghee fried", "fried")
-	if !fried || !slices.ContainsFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) && m.share > 0 }) {
+	if !l.has("fried in", "roasted in", "toasted in", "browned in", "ghee fried", "fried") || !c.hasPieces(list) {
 		return list
 	}
-	known := len(c.holders)
-	if c.fryThese(l, list); len(c.holders) == known {
-		return list
-	}
-	others := slices.DeleteFunc(list, func(m mention) bool { return c.behaves(m, pantry.Piece) || c.behaves(m, pantry.Fat) })
-	return append(others, c.lastHeld()...)
+	return c.friedPieces(l, list)
 }
 
 // meantForTop is what goes on top where a clause names nothing: what is in the second pan, what the list has for the top, the
