@@ -106,7 +106,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 	}
 	steps := append(slices.Clone(before), s.Steps...)
 	const about = 1
-	times := saidTimes(mayTake.ReplaceAllString(s.Text, ""))
+	times := saidTimes(s.plain)
 	for _, said := range times {
 		kept := slices.ContainsFunc(steps, func(i int) bool {
 			m, ok := lasting(&p.Steps[i])
@@ -119,7 +119,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 			}
 			return ok && float64(m) >= said.Low-about && float64(m) <= said.High+about || strings.Contains(p.Steps[i].Note, "The recipe says")
 		})
-		if !kept && !releaseSaid.MatchString(s.Text) && !serveOr.MatchString(s.Text) {
+		if !kept && !releaseSaid.MatchString(s.plain) && !serveOr.MatchString(s.plain) {
 			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
 		}
 	}
@@ -135,7 +135,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 			s.Doubts = append(s.Doubts, Doubt{Of: TimeLost, Minutes: measure.Minute(said.Value)})
 		}
 	}
-	text := cutInHalf.ReplaceAllString(buttons.ReplaceAllString(strings.ToLower(s.Text), ""), "")
+	text := strings.ToLower(s.plain)
 	for k := range doneBy {
 		one := &doneBy[k]
 		if one.word == "grind" && blendsWith.MatchString(text) {

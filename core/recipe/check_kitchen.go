@@ -36,7 +36,7 @@ func (r *second) kitchen(s *Sentence) {
 	touches := func(slug string) bool {
 		return slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].touched[slug] })
 	}
-	if waterSaid.MatchString(s.Text) && !touches("water") && r.does(s, plan.Heat, plan.Pressure) {
+	if waterSaid.MatchString(s.plain) && !touches("water") && r.does(s, plan.Heat, plan.Pressure) {
 		s.note(NotPut, "water")
 	}
 	r.amounts(s)
@@ -45,11 +45,11 @@ func (r *second) kitchen(s *Sentence) {
 	r.overFlame(s)
 	for _, k := range s.Steps {
 		one := &r.plan.Steps[k]
-		if one.Do == plan.Heat && !flameSaid.MatchString(s.Text) && r.afterBaking(k) {
+		if one.Do == plan.Heat && !flameSaid.MatchString(s.plain) && r.afterBaking(k) {
 			s.note(Flame, "")
 		}
-		if one.Do == plan.Add && bitByBit.MatchString(s.Text) && eachTaken.MatchString(s.Text) && !slices.Contains(one.Manner, plan.InGoes) {
-			for _, group := range r.namedIn(s.Text) {
+		if one.Do == plan.Add && bitByBit.MatchString(s.plain) && eachTaken.MatchString(s.plain) && !slices.Contains(one.Manner, plan.InGoes) {
+			for _, group := range r.namedIn(s.plain) {
 				if m, ok := r.reader.pantry.Material(r.slug(group[0])); ok && m.Behaviour == pantry.Liquid && r.steps[k].touched[m.Slug] {
 					s.note(AtOnce, NameOf(m))
 				}
@@ -63,12 +63,12 @@ func (r *second) overFlame(s *Sentence) {
 	hot := func(k int) bool {
 		return slices.Contains(heating, r.plan.Steps[k].Do)
 	}
-	at, first := comesAbout.FindStringIndex(s.Text), s.Steps[0]
+	at, first := comesAbout.FindStringIndex(s.plain), s.Steps[0]
 	begins := at != nil && (at[0] < len("and just ") || r.plan.Steps[first].Do != plan.Add) // "when it boils add the rice"
 	if slices.ContainsFunc(s.Steps, hot) || begins && first > 0 && hot(first-1) {
 		return
 	}
-	rests := r.does(s, plan.Rest) && staysOnFlame.MatchString(s.Text) && !offSaid.MatchString(s.Text)
+	rests := r.does(s, plan.Rest) && staysOnFlame.MatchString(s.plain) && !offSaid.MatchString(s.plain)
 	if rests || at != nil {
 		s.note(NotDone, "heat")
 	}
@@ -89,10 +89,10 @@ var (
 // amounts finds an amount of a liquid of which nothing goes in.
 func (r *second) amounts(s *Sentence) {
 	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == NotPut || d.Of == InAlready })
-	if told || steepsSaid.MatchString(s.Text) {
+	if told || steepsSaid.MatchString(s.plain) {
 		return
 	}
-	for _, found := range amountSaid.FindAllStringSubmatch(s.Text, -1) {
+	for _, found := range amountSaid.FindAllStringSubmatch(s.plain, -1) {
 		i, ok := r.first(found[1])
 		if !ok || r.comesWith[i] {
 			continue
@@ -107,14 +107,14 @@ func (r *second) amounts(s *Sentence) {
 
 // drained finds what was in the pot beside what is boiled and drained: it would be poured off with its liquid.
 func (r *second) drained(s *Sentence) {
-	if !drainSaid.MatchString(s.Text) || !r.does(s, plan.Heat, plan.Drain) {
+	if !drainSaid.MatchString(s.plain) || !r.does(s, plan.Heat, plan.Drain) {
 		return
 	}
 	named := map[string]bool{"water": true}
 	for _, i := range r.unplaced {
 		named[r.slug(i)] = true // where that is was no sentence's doing
 	}
-	for _, group := range r.namedIn(s.Text) {
+	for _, group := range r.namedIn(s.plain) {
 		for _, i := range group {
 			named[r.slug(i)] = true
 		}
@@ -142,12 +142,12 @@ func (r *second) drained(s *Sentence) {
 
 // namesPieces reports whether a sentence names raisins or nuts: what is poured off them was not in the pot.
 func (r *second) namesPieces(s *Sentence) bool {
-	return slices.ContainsFunc(r.namedIn(s.Text), func(group []int) bool { return r.behaves(mention{item: group[0]}, pantry.Piece) })
+	return slices.ContainsFunc(r.namedIn(s.plain), func(group []int) bool { return r.behaves(mention{item: group[0]}, pantry.Piece) })
 }
 
 // raw finds what is called cooked where it goes in, and no step has cooked it.
 func (r *second) raw(s *Sentence) {
-	for _, found := range cookedSaid.FindAllStringSubmatch(s.Text, -1) {
+	for _, found := range cookedSaid.FindAllStringSubmatch(s.plain, -1) {
 		groups := r.namedIn(found[2])
 		if len(groups) == 0 {
 			continue

@@ -197,7 +197,7 @@ func (r *second) needless(s *Sentence) {
 	if !slices.Contains(s.Doubts, cut) {
 		return
 	}
-	named := r.namedIn(s.Text)
+	named := r.namedIn(s.plain)
 	if len(named) > 0 && !slices.ContainsFunc(named, func(group []int) bool {
 		m, ok := r.reader.pantry.Material(r.slug(group[0]))
 		return !ok || m.Behaviour == pantry.Tissue || m.Behaviour == pantry.Grain ||
@@ -229,10 +229,10 @@ func (r *second) does(s *Sentence, verbs ...plan.Verb) bool {
 
 // nowhere finds what it names, and no sentence put anywhere.
 func (r *second) nowhere(s *Sentence) {
-	if washed.MatchString(s.Text) || forbids.MatchString(s.Text) {
+	if washed.MatchString(s.plain) || forbids.MatchString(s.plain) {
 		return
 	}
-	for _, group := range r.namedIn(s.Text) {
+	for _, group := range r.namedIn(s.plain) {
 		touched := slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].touched[r.slug(group[0])] })
 		if len(group) == 1 && slices.Contains(r.unplaced, group[0]) && !touched && r.slug(group[0]) != "water" {
 			s.note(NotPut, r.given[group[0]].Text)
@@ -242,19 +242,19 @@ func (r *second) nowhere(s *Sentence) {
 
 // unnamed finds what its steps put in, and it does not name.
 func (r *second) unnamed(s *Sentence, waiting string) {
-	together := restOf.ReplaceAllStringFunc(s.Text, func(said string) string {
+	together := restOf.ReplaceAllStringFunc(s.plain, func(said string) string {
 		if _, one := r.first(restOf.FindStringSubmatch(said)[1]); one {
 			return "" // "the rest of the milk" is milk
 		}
 		return said
 	})
-	several, one := collective.MatchString(together), pronoun.MatchString(s.Text)
+	several, one := collective.MatchString(together), pronoun.MatchString(s.plain)
 	nowhere := map[string]bool{} // what no sentence put anywhere is meant by none of these words
 	for _, i := range r.unplaced {
 		nowhere[r.slug(i)] = true
 	}
-	named := map[string]bool{"water": wetSaid.MatchString(s.Text)}
-	text := s.Text + " . " + waiting
+	named := map[string]bool{"water": wetSaid.MatchString(s.plain)}
+	text := s.plain + " . " + waiting
 	for grain, dressings := range r.dressed { // "rub the rice with the ghee": that goes in with it
 		for _, one := range dressings {
 			if one.item >= 0 && slices.ContainsFunc(s.Steps, func(k int) bool { return r.steps[k].brought[r.slug(grain)] }) {
@@ -262,7 +262,7 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 			}
 		}
 	}
-	if garnishOnly.MatchString(s.Text) {
+	if garnishOnly.MatchString(s.plain) {
 		for i := range r.given {
 			named[r.slug(i)] = named[r.slug(i)] || r.isTopping(i)
 		}
@@ -284,7 +284,7 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 		}
 	}
 	for _, i := range r.unplaced { // "soak the sago. Warm the milk ... drain the sago and add": that it waited does not put it in
-		if r.timesNamed(s.Text, i) == 0 && r.timesNamed(waiting, i) > 0 && r.timesNamed(r.behind(s), i) > 0 {
+		if r.timesNamed(s.plain, i) == 0 && r.timesNamed(waiting, i) > 0 && r.timesNamed(r.behind(s), i) > 0 {
 			named[r.slug(i)] = false
 		}
 	}
@@ -303,8 +303,7 @@ func (r *second) unnamed(s *Sentence, waiting string) {
 
 // behind is what the sentences behind one say.
 func (r *second) behind(s *Sentence) string {
-	at := slices.Index(r.text, wordForms(s.Text))
-	return strings.Join(r.text[at+1:], " . ")
+	return strings.Join(r.text[s.number+1:], " . ")
 }
 
 // garnishOnly is said where the list has what goes on top: "garnish and serve".
@@ -317,7 +316,7 @@ var wetSaid = regexp.MustCompile(`(?i)\b(?:water|everything|all|ingredients|pres
 // promised finds what stands right behind a word for putting in, and does not go in by its steps.
 func (r *second) promised(s *Sentence) {
 	if len(s.Steps) > 0 && r.plan.Steps[s.Steps[0]].Do.IsPreparation() ||
-		len(s.Steps) == 0 && r.passed[slices.Index(r.text, wordForms(s.Text))] {
+		len(s.Steps) == 0 && r.passed[s.number] {
 		return
 	}
 	arrives := func(i int) bool {
@@ -327,20 +326,20 @@ func (r *second) promised(s *Sentence) {
 		})
 	}
 	r.passively(s, arrives)
-	for _, found := range restOf.FindAllStringSubmatch(s.Text, -1) {
-		if i, one := r.first(found[1]); one && (len(s.Steps) > 0 || toppedSaid.MatchString(s.Text)) && !arrives(i) {
+	for _, found := range restOf.FindAllStringSubmatch(s.plain, -1) {
+		if i, one := r.first(found[1]); one && (len(s.Steps) > 0 || toppedSaid.MatchString(s.plain)) && !arrives(i) {
 			s.note(InAlready, r.called(r.slug(i)))
 		}
 	}
-	for _, at := range puts.FindAllStringIndex(s.Text, -1) {
-		rest := s.Text[at[1]:]
+	for _, at := range puts.FindAllStringIndex(s.plain, -1) {
+		rest := s.plain[at[1]:]
 		if goesBack.MatchString(rest) || sieved.MatchString(rest) {
 			continue
 		}
 		if end := thingEnds.FindStringIndex(rest); end != nil {
 			rest = rest[:end[0]]
 		}
-		said := strings.ToLower(s.Text[at[0]:at[1]])
+		said := strings.ToLower(s.plain[at[0]:at[1]])
 		if end := thingEnds.FindStringIndex(rest); end != nil {
 			rest = rest[:end[0]]
 		}
@@ -374,7 +373,7 @@ func (r *second) isStirred(item plan.Item) bool {
 
 // passively finds what is told to go in, and does not: "the rice is sprinkled in", "in goes the sugar".
 func (r *second) passively(s *Sentence, arrives func(int) bool) {
-	for _, found := range putPassively.FindAllStringSubmatch(s.Text, -1) {
+	for _, found := range putPassively.FindAllStringSubmatch(s.plain, -1) {
 		said := found[1]
 		if at := strings.LastIndexAny(said, ",;"); at >= 0 {
 			said = said[at:]
@@ -394,8 +393,8 @@ func (r *second) touched(s *Sentence, list []int) bool {
 
 // elsewhere finds a step over a flame that has to do with nothing that its sentence names.
 func (r *second) elsewhere(s *Sentence) {
-	groups := r.namedIn(s.Text)
-	if len(groups) == 0 || waitsFirst.MatchString(s.Text) {
+	groups := r.namedIn(s.plain)
+	if len(groups) == 0 || waitsFirst.MatchString(s.plain) {
 		return
 	}
 	for _, k := range s.Steps {
@@ -418,7 +417,7 @@ func (r *second) elsewhere(s *Sentence) {
 // figures finds a temperature that no step has: of several, as of an oven with its fan and without, one is enough.
 func (r *second) figures(s *Sentence) {
 	lost := ""
-	for _, found := range degreesSaid.FindAllStringSubmatch(s.Text, -1) {
+	for _, found := range degreesSaid.FindAllStringSubmatch(s.plain, -1) {
 		x, about := ovenCelsius(found[1], found[2]+found[3]), measure.Celsius(3)
 		near := func(t *measure.Celsius) bool { return t != nil && *t > x-about && *t < x+about }
 		if slices.ContainsFunc(r.plan.Steps, func(one plan.Step) bool {
@@ -435,28 +434,28 @@ func (r *second) figures(s *Sentence) {
 
 // doings finds what is told of in other forms than its verbs, and no step does.
 func (r *second) doings(s *Sentence) {
-	for _, found := range friedIn.FindAllStringSubmatch(s.Text, -1) {
+	for _, found := range friedIn.FindAllStringSubmatch(s.plain, -1) {
 		i, ok := r.first(strings.TrimPrefix(found[1], "the "))
 		m, known := r.reader.pantry.Material(r.slug(max(0, i)))
 		if (!ok || known && m.Behaviour == pantry.Fat) && !r.does(s, plan.Fry, plan.Heat) && (ok || !r.does(s, plan.Roast)) {
 			s.note(NotDone, "fry")
 		}
 	}
-	cools := cooledSaid.MatchString(soakedIn.ReplaceAllString(s.Text, "")) && !heatsSaid.MatchString(s.Text)
-	if cools && !rinsed.MatchString(s.Text) && !heldUnder.MatchString(s.Text) && len(s.Steps) > 0 &&
+	cools := cooledSaid.MatchString(soakedIn.ReplaceAllString(s.plain, "")) && !heatsSaid.MatchString(s.plain)
+	if cools && !rinsed.MatchString(s.plain) && !heldUnder.MatchString(s.plain) && len(s.Steps) > 0 &&
 		!r.does(s, plan.Cool, plan.Chill, plan.Rest) {
 		s.note(NotDone, "let it cool")
 	}
 	told := slices.ContainsFunc(s.Doubts, func(d Doubt) bool { return d.Of == InAlready || d.Of == NotDone || d.Of == Unread })
-	found := addsSaid.FindStringSubmatch(s.Text)
-	if found != nil && !told && len(s.Steps) > 0 && !wholeOfIt[found[2]] && !negated.MatchString(s.Text[:strings.Index(s.Text, found[1])]) &&
+	found := addsSaid.FindStringSubmatch(s.plain)
+	if found != nil && !told && len(s.Steps) > 0 && !wholeOfIt[found[2]] && !negated.MatchString(s.plain[:strings.Index(s.plain, found[1])]) &&
 		!r.does(s, plan.Add, plan.Mix, plan.Fry, plan.Melt, plan.Press, plan.Caramel, plan.Roast) {
 		s.note(NotDone, found[1])
 	}
-	if pouredOff.MatchString(s.Text) && !r.does(s, plan.Drain, plan.Soak) {
+	if pouredOff.MatchString(s.plain) && !r.does(s, plan.Drain, plan.Soak) {
 		s.note(NotDone, "pour it off")
 	}
-	if takenOut.MatchString(s.Text) && !flavourOut.MatchString(s.Text) && r.does(s, plan.Add) && !r.does(s, plan.Fry) {
+	if takenOut.MatchString(s.plain) && !flavourOut.MatchString(s.plain) && r.does(s, plan.Add) && !r.does(s, plan.Fry) {
 		s.note(NotDone, "take it out")
 	}
 }
@@ -473,7 +472,7 @@ func (r *second) heating(s *Sentence) {
 	if len(s.Steps) == 0 {
 		return
 	}
-	for _, part := range commas.Split(s.Text, -1) {
+	for _, part := range commas.Split(s.plain, -1) {
 		if negated.MatchString(part) {
 			continue
 		}
@@ -488,7 +487,7 @@ func (r *second) heating(s *Sentence) {
 
 // mashing finds one thing that is to be mashed where all that is in the pot would be.
 func (r *second) mashing(s *Sentence) {
-	for _, found := range mashedSaid.FindAllStringSubmatch(s.Text, -1) {
+	for _, found := range mashedSaid.FindAllStringSubmatch(s.plain, -1) {
 		i, ok := r.first(found[1])
 		for _, k := range s.Steps {
 			const alone = 3 // with what it was cooked in
@@ -523,7 +522,7 @@ func beginsDoing(text string) bool {
 
 // shares finds what goes in whole where a part of it is said.
 func (r *second) shares(s *Sentence) {
-	told, _, _ := strings.Cut(s.Text, "until")
+	told, _, _ := strings.Cut(s.plain, "until")
 	for _, found := range partSaid.FindAllStringSubmatch(told, -1) {
 		if begin, _, _ := strings.Cut(found[1], " "); (begin == "it" || begin == "them") && r.does(s, plan.Grind, plan.Mash) {
 			s.note(AllOfIt, r.called(r.workedOn(s)))

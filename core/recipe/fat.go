@@ -409,7 +409,7 @@ func (c *cookery) fryThese(l *clause, list []mention) {
 			c.doubt(NotPut, c.given[f.fat].Text, "")
 		}
 		for _, m := range f.pieces { // nobody says in what
-			c.preparing(m.item, preparing{"roast", roastUsual, c.now})
+			c.preparing(m.item, preparing{name: "roast", minutes: roastUsual, sentence: c.now})
 		}
 	case (len(c.held()) > 0 || f.hot) && (minutes > 0 || l.find("until") >= 0 && c.justAdded()):
 		if minutes == 0 { // "add the banana paste and sauté till the water dries up"

@@ -30,6 +30,7 @@ func (c *cookery) namedLater(item int) bool {
 // restLater reports whether a later sentence speaks of what is left of something: "in the remaining ghee".
 func (c *cookery) restLater(item int) bool {
 	for _, text := range c.later(0) {
+		text = theOthers.ReplaceAllString(text, "the rest of the $1")
 		for _, found := range restOf.FindAllStringSubmatch(text, -1) {
 			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool { return slices.Contains(group, item) }) {
 				return true
@@ -38,6 +39,9 @@ func (c *cookery) restLater(item int) bool {
 	}
 	return false
 }
+
+// theOthers is said of the nuts of which some were taken.
+var theOthers = regexp.MustCompile(`(?i)\b(?:the|your) other ((?:cashew|almond|pistachio|walnut|hazelnut|peanut)s?)\b`)
 
 // addedLater reports whether a later clause or sentence puts something in by its name: "now add the rice".
 func (c *cookery) addedLater(item int) bool {

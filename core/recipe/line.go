@@ -68,7 +68,8 @@ func (c *cookery) prepare(p *plan.Plan) {
 		for _, one := range c.preparations[i] {
 			for step := range p.Steps {
 				at := slices.IndexFunc(p.Steps[step].Items, func(item plan.Item) bool { return c.is(p, item, i) })
-				if do := p.Steps[step].Do; at < 0 || do != plan.Add && do != plan.Fry && do != plan.Mix {
+				do := p.Steps[step].Do
+				if at < 0 || do != plan.Add && do != plan.Fry && do != plan.Mix || !c.isShare(p, p.Steps[step].Items[at], i, one.share) {
 					continue
 				}
 				before := len(p.Steps)
@@ -90,6 +91,18 @@ func (c *cookery) is(p *plan.Plan, item plan.Item, given int) bool {
 	}
 	maker := p.Maker(item.Part)
 	return maker >= 0 && slices.ContainsFunc(p.Steps[maker].Items, func(one plan.Item) bool { return one.Material == slug })
+}
+
+// isShare reports whether an item of a plan is so much of a given one; 0 is any.
+func (c *cookery) isShare(p *plan.Plan, item plan.Item, given int, share float64) bool {
+	if share == 0 {
+		return true
+	}
+	if maker := p.Maker(item.Part); item.Part != "" && maker >= 0 {
+		item = p.Steps[maker].Items[0]
+	}
+	part, ok := c.scaled(given, share)
+	return ok && item.Amount == part.Amount
 }
 
 func noteOfSteps(p *plan.Plan) map[string]bool {

@@ -99,6 +99,9 @@ type Sentence struct {
 	Kept   bool   // what is done only if, or told beside it: a note at the step before
 	Doubts []Doubt
 	Looks  []Look // of one without a doubt: why it is looked at all the same
+
+	number int    // from 0
+	plain  string // the text without what it says in passing
 }
 
 // Understood reports whether something was made of it.
@@ -299,13 +302,12 @@ func (r *Cooked) lead(c *cookery) {
 			if k > 0 {
 				before = r.Sentences[k-1].Steps
 			}
-			whole := s.Text
+			s.number, s.plain = k, inPassingOut(s.Text)
 			if c.beside[k] {
-				s.Text = ifNeeded.ReplaceAllString(whole, "")
+				s.plain = ifNeeded.ReplaceAllString(s.plain, "")
 			}
 			s.recheck(r.Plan, before)
 			again.read(s, waiting)
-			s.Text = whole
 			if c.steeped[k] {
 				s.Doubts = slices.DeleteFunc(s.Doubts, func(d Doubt) bool {
 					return d.Of == TimeLost || d.Of == NotDone && (d.Words == "soak" || d.Words == "steep")
@@ -342,7 +344,8 @@ func (r *Cooked) lead(c *cookery) {
 type preparing struct {
 	name     string // of a plan.Preparation
 	minutes  measure.Minute
-	sentence int // -1: its line says so
+	sentence int     // -1: its line says so
+	share    float64 // of the item, where the rest of it is left as it is; 0: all
 }
 
 // A cookery follows a method.

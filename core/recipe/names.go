@@ -652,10 +652,14 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	}
 	for i := range c.given {
 		ground := slices.IndexFunc(c.preparations[i], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
-		if ground < 0 || c.used[i] > 0 {
+		if ground < 0 || c.used[i] > 0 && c.reserved[i] == 0 {
 			continue
 		}
-		list = append(list, mention{item: i, share: 1, holder: -1, at: k})
+		share := cmp.Or(c.preparations[i][ground].share, 1)
+		if share < 1 && c.reserved[i] != share {
+			continue // that part of it is in
+		}
+		list = append(list, mention{item: i, share: share, holder: -1, at: k})
 		for _, with := range c.groundWith(i) {
 			if !slices.ContainsFunc(list, func(m mention) bool { return m.item == with.item }) {
 				with.at = k
@@ -976,18 +980,25 @@ func (c *cookery) take(m mention) (plan.Item, bool) {
 	if m.item < 0 || m.share <= 1e-9 {
 		return plan.Item{}, false
 	}
-	if _, ground := c.powdered[m.item]; ground && m.share == c.reserved[m.item] {
+	_, ground := c.powdered[m.item]
+	part := slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool { return p.share > 0 })
+	if (ground || part) && m.share == c.reserved[m.item] {
 		delete(c.reserved, m.item)
 		delete(c.powdered, m.item)
 	}
-	item := c.given[m.item].Item
 	c.used[m.item] = min(c.used[m.item]+m.share, 1)
-	if math.Abs(m.share-1) > 1e-6 {
+	return c.scaled(m.item, m.share)
+}
+
+// scaled returns a share of what the list has of something.
+func (c *cookery) scaled(i int, share float64) (plan.Item, bool) {
+	item := c.given[i].Item
+	if math.Abs(share-1) > 1e-6 {
 		amount, err := measure.ParseAmount(item.Amount)
 		if err != nil {
 			return plan.Item{}, false
 		}
-		item.Amount, item.Also = amount.Scale(m.share).String(), ""
+		item.Amount, item.Also = amount.Scale(share).String(), ""
 	}
 	return item, true
 }

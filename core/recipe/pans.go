@@ -167,7 +167,7 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 		cold := len(c.held()) == 0 && l.find("water") >= 0 || c.ahead != "" && coldWater.MatchString(l.text())
 		if !used && len(items) == 1 && flour && cold { // in a little water, nobody says how much
 			l.has("water")
-			c.preparing(items[0].item, preparing{"stir in cold", fewMinutes, c.now})
+			c.preparing(items[0].item, preparing{name: "stir in cold", minutes: fewMinutes, sentence: c.now})
 			return true
 		}
 		return false

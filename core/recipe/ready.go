@@ -60,7 +60,11 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 			if l.do == doCut && c.behaves(m, pantry.Aroma) {
 				continue // a pod is slit in a moment
 			}
-			ready := c.preparing(m.item, c.readied(l, minutes)) || l.do == doGrind && c.powders(m)
+			one := c.readied(l, minutes)
+			if l.do == doGrind || l.do == doSoak {
+				one.share = c.partOfNuts(m)
+			}
+			ready := c.preparing(m.item, one) || l.do == doGrind && c.powders(m)
 			if !ready && l.do == doGrind {
 				delete(c.said, m.item) // it goes in with the paste
 			}
@@ -68,6 +72,20 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 	}
 	return fine
+}
+
+// partOfNuts is the share of the nuts that is meant where the rest of them is spoken of later: "soak 10 of the cashews and grind them
+// ... fry the rest"; 0 for all. It is kept for where it goes in.
+func (c *cookery) partOfNuts(m mention) float64 {
+	last := len(c.preparations[m.item]) - 1
+	switch {
+	case last >= 0 && c.preparations[m.item][last].share > 0 && c.preparations[m.item][last].share == c.reserved[m.item]:
+	case m.holder < 0 && m.share > 0 && m.share < 1-c.used[m.item] && c.behaves(m, pantry.Piece) && c.restLater(m.item):
+		c.reserved[m.item] = m.share
+	default:
+		return 0
+	}
+	return c.reserved[m.item]
 }
 
 // goesWithPaste reports whether a liquid that something is ground with goes in with the paste: some of the milk, or water that the
@@ -113,7 +131,8 @@ func (c *cookery) powders(m mention) bool {
 }
 
 var waterOn = regexp.MustCompile(`(?i)\b(?:bring|heat|boil|add|pour|put|take|measure)\b(?: in)? (?:the |your |all the )?` +
-	`(?:cold |hot |fresh )?water\b`)
+	`(?:cold |hot |fresh )?water\b|` +
+	`\b(?:place|put|add|combine|tip|pour|mix|cook|boil|simmer|heat)\b[^.;]*(?:, | and | & )(?:the )?water\b`)
 
 // intoPieces is how many pieces something is cut into.
 var intoPieces = regexp.MustCompile(`\b(?:each |them |it )?(?:in|into) (?:about )?(?:\d+|two|three|four|six|eight|ten|` +
@@ -250,8 +269,8 @@ func (c *cookery) soakedInPot(list []mention, minutes measure.Minute) bool {
 
 // readied is the preparation that a clause tells of.
 func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
-	one := preparing{map[action]string{doSoak: "soak", doRoast: "roast", doGrind: "grind to granules", doGrate: "grate", doCut: "cut",
-		doPeel: "peel", doSteam: "steam"}[l.do], minutes, c.now}
+	one := preparing{minutes: minutes, sentence: c.now, name: map[action]string{doSoak: "soak", doRoast: "roast",
+		doGrind: "grind to granules", doGrate: "grate", doCut: "cut", doPeel: "peel", doSteam: "steam"}[l.do]}
 	switch l.do {
 	case doSoak:
 		if minutes == 0 && nightBefore.MatchString(c.text[c.now]) {
@@ -323,7 +342,7 @@ func (c *cookery) press(l *clause) (fine bool) {
 		if material := c.material(m.item); material != nil && strings.HasSuffix(material.Slug, "-juice") {
 			fine = true // "squeeze the orange": it goes in as juice
 		} else if material != nil {
-			fine = c.preparing(m.item, preparing{"squeeze out juice", 3, c.now}) || fine
+			fine = c.preparing(m.item, preparing{name: "squeeze out juice", minutes: 3, sentence: c.now}) || fine
 		}
 	}
 	return fine
@@ -408,7 +427,7 @@ func (c *cookery) drainPot() bool {
 // sauce stirs together what is ground to a sauce beside the pudding.
 func (c *cookery) sauce(l *clause, list []mention) {
 	for _, m := range list {
-		c.preparing(m.item, preparing{"grind to a paste", 5, c.now})
+		c.preparing(m.item, preparing{name: "grind to a paste", minutes: 5, sentence: c.now})
 	}
 	fruit := list[0]
 	c.stirBeside(l, "sauce", list, nil)
@@ -444,7 +463,7 @@ func (c *cookery) mash(l *clause) bool {
 			if l.verb == "crush" {
 				name = "grind to granules"
 			}
-			c.preparing(m.item, preparing{name, 5, c.now})
+			c.preparing(m.item, preparing{name: name, minutes: 5, sentence: c.now})
 		}
 		return true
 	}
@@ -462,7 +481,7 @@ func (c *cookery) mash(l *clause) bool {
 			name = "grind to granules"
 		}
 		for _, m := range meant { // "soften the dates, then mash them": they are in no pot yet
-			c.preparing(m.item, preparing{name, 5, c.now})
+			c.preparing(m.item, preparing{name: name, minutes: 5, sentence: c.now})
 		}
 		return true
 	}

@@ -126,7 +126,7 @@ var packs = map[string]bool{"tin": true, "can": true, "packet": true, "pack": tr
 // heading reports whether words are no material: "For the syrup:".
 func (s *scan) heading(text string) bool {
 	lower := strings.ToLower(text)
-	if strings.HasPrefix(lower, "for ") || strings.HasPrefix(lower, "to ") {
+	if strings.HasPrefix(lower, "for ") || strings.HasPrefix(lower, "to ") || ofAPart.MatchString(text) {
 		return true
 	}
 	for _, w := range plainWords(text) {
@@ -136,6 +136,10 @@ func (s *scan) heading(text string) bool {
 	}
 	return true
 }
+
+// ofAPart is what a part is called after what it is of: "Cherry sauce:".
+var ofAPart = regexp.MustCompile(`(?i)^\pL[\pL ]{1,30} (?:sauce|topping|compote|coulis|crumble|tempering|garnish|filling|porridge|pudding|` +
+	`kheer|payasam):$`)
 
 // likeThings are what cooks compare the size of a lump with, in g of butter or jaggery. Source: our own judgement.
 var (

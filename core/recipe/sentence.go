@@ -22,7 +22,7 @@ func (c *cookery) sentences(text string) (passed bool) {
 
 // sentence follows one. passed reports whether it asks for nothing that a plan has a step for.
 func (c *cookery) sentence(text string) (passed bool) {
-	text = withoutFirst(buttons.ReplaceAllString(thatDone.ReplaceAllString(text, ""), ""))
+	text = withoutFirst(thatDone.ReplaceAllString(inPassingOut(text), ""))
 	if text == "" {
 		return true
 	}
@@ -34,11 +34,6 @@ func (c *cookery) sentence(text string) (passed bool) {
 	}
 	if read, passed := c.lasted(text); read {
 		return passed
-	}
-	if strings.ContainsAny(text, ",-(") {
-		for _, said := range []*regexp.Regexp{mayTake, cutInHalf, eachAbsorbed, coreOut} {
-			text = said.ReplaceAllString(text, "")
-		}
 	}
 	text = gasMark.ReplaceAllStringFunc(c.onlyIfNeeded(text), func(found string) string {
 		return "Bake at " + gasCelsius[found[len(found)-1]] + " C"
@@ -157,29 +152,8 @@ func withoutFirst(text string) string {
 	return text[len(found[0])-len(found[1]):]
 }
 
-// buttons are what an electric cooker asks to be pressed.
-var buttons = regexp.MustCompile(`(?i)(?:^|, ?(?:and )?| and )(?:press|select|choose|hit|switch on|turn on) (?:the )?` +
-	`(?:saut[eé]|cancel|start|manual|pressure cook|keep warm|porridge)(?: (?:mode|button|function|setting))?(?:,? and |, ?|$)|` +
-	`(?:^|, ?(?:and )?| and )(?:set|turn) the (?:steam )?(?:valve|vent|release)(?: valve)? to (?:sealing|sealed|closed|seal)`)
-
 // scooped is said of what is taken out of a fruit and thrown away.
 var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds?|pips|fibres|pith|stringy bits)\b`)
-
-// coreOut is said of what is taken out of a fruit.
-var coreOut = regexp.MustCompile(`(?i), (?:remove|take out|pull out|discard) the (?:black |hard |woody |tough |dark )?` +
-	`(?:strings?|threads?|core|centres?|veins?|fibres?)(?: (?:in|from|of) (?:the (?:middle|centre)|them|it))?`)
-
-// mayTake is said of how long something may last that ends by what it looks like.
-var mayTake = regexp.MustCompile(`(?i)(?:,| -| \() ?(?:this|it|which) (?:may|can|could|might) take ` +
-	`(?:up to |as long as |about )?[a-z0-9 -]+\)?$`)
-
-// cutInHalf is said of how something is that goes in.
-var cutInHalf = regexp.MustCompile(`(?i), (?:cut|chopped|torn|broken|halved|sliced|split) in(?:to)? ` +
-	`(?:half|halves|two|quarters|(?:small )?pieces)\b`)
-
-// eachAbsorbed is said of a liquid that is added by and by.
-var eachAbsorbed = regexp.MustCompile(`(?i), (?:letting|allowing|waiting for) each (?:addition|ladle(?:ful)?|lot)(?: to)?(?: be| get)? ` +
-	`absorb(?:ed)?(?: before [a-z ]+)?`)
 
 // takesThen is said of how long something takes, and of what comes then: "this takes 40 minutes, then add the sugar".
 var takesThen = regexp.MustCompile(`(?i)^((?:and )?(?:that|this|it) (?:takes|will take|should take) [^,;]*?\b(?:minutes?|` +

@@ -175,6 +175,10 @@ func (c *cookery) keptShare(l *clause, at, item int) (share float64, kept bool) 
 			w.read, kept = true, true
 		}
 	}
+	if c.behaves(mention{item: item}, pantry.Piece) && (at > 0 && l.words[at-1].text == "ground" ||
+		slices.ContainsFunc(l.words[at+1:min(at+3, len(l.words))], func(w *token) bool { return groundNames[w.one] })) {
+		kept = true // "the cashew paste", while the rest was fried
+	}
 	text, from := c.amountBefore(l, at)
 	named, ok := c.shareOf(text, item)
 	theCup := text == "" && at > 1 && l.words[at-1].text == "of" && l.words[at-2].one == "cup"

@@ -65,7 +65,7 @@ func (c *cookery) onlySoaks(text string) bool {
 		return false
 	}
 	for _, m := range grain {
-		if !c.preparing(m.item, preparing{"soak", minutes, c.now}) {
+		if !c.preparing(m.item, preparing{name: "soak", minutes: minutes, sentence: c.now}) {
 			return false
 		}
 	}

@@ -121,7 +121,7 @@ var (
 	commentsBelow = regexp.MustCompile(`(?i)^\d+ (?:comments?|replies|responses|thoughts|reviews?)(?: on\b.{0,60})?:?$`)
 	bothHeads     = regexp.MustCompile(`(?i)^ingredients:?\s+\|?\s*(?:method|directions?|instructions?|preparation):?$`)
 	numbered      = regexp.MustCompile(`(?i)^(?:step )?\d+\s*[.):]\s+\pL`)
-	amountBehind  = regexp.MustCompile(`(?i)(?:(?:\b(?:half|quarter|one|two|three|a|\d[\d./]* ?[½¼¾⅓⅔]?)|[½¼¾⅓⅔]) ?` +
+	amountBehind  = regexp.MustCompile(`(?i)(?:(?:\b(?:half|quarter|one|two|three|a|\d[\d./]*(?: \d/\d)? ?[½¼¾⅓⅔]?)|[½¼¾⅓⅔]) ?` +
 		`(?:(?:a|big|small|heaped) )?` +
 		`(?:cups?|tbsp|tsp|g|gms?|kg|kilos?|ml|l|litres?|liters?|ltr|nos?|tins?|pinch|spoons?|spoonfuls?|tablespoons?|teaspoons?|` +
 		`glass(?:es)?|handfuls?|packets?|bunch|katoris?|bowls?|tumblers?|mugs?)|\b\d+(?: (?:big|small|large|medium|ripe|whole|fresh))?)\.?$`)
