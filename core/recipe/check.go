@@ -170,7 +170,7 @@ func (s *Sentence) recheck(p *plan.Plan, before []int) {
 var releaseSaid = regexp.MustCompile(`(?i)^(?:then |and )?(?:let|allow|wait|leave|release)\b[^.;]*\bpressure\b`)
 
 // orElse is another time for another heat: "on low for 5 hours or on high for 2".
-var orElse = regexp.MustCompile(`\bor (?:on )?(?:high|low) for ` + number + ` (?:hours?|minutes?)`)
+var orElse = regexp.MustCompile(`\bor (?:on )?(?:high|low)(?: for)? ` + number + ` (?:hours?|minutes?)`)
 
 // keepsFor is how long it keeps in the cold.
 var keepsFor = regexp.MustCompile(`\b(?:refrigerate|chill|keep)\b[^.;]*\b(?:days?|weeks?)\b`)

@@ -59,7 +59,7 @@ func init() {
 		doCooker: "pressure",
 		doMelt:   "melt", doSteam: "steam", doCaramel: "caramelise caramelize",
 		doMove: "transfer divide spoon ladle share portion fill distribute",
-		doPass: `wash rinse serve cover taste enjoy preheat grease watch adjust check discard pick clean uncover repeat ensure avoid
+		doPass: `wash rinse serve cover taste enjoy preheat grease spray watch adjust check discard pick clean uncover repeat ensure avoid
 			prepare make reserve save store hold release wait open start begin gather weigh savour eat drink fish butter oil line
 			skim close seal lock rub shake give lick unmould skin refresh send tilt spread smear get invert blanch parboil fluff`,
 	} {

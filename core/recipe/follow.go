@@ -225,6 +225,10 @@ func (c *cookery) when(l *clause) {
 	switch {
 	case until.Doneness != nil && last >= 0 && c.steps[last].Do == plan.Pressure:
 		return // it is soft by that
+	case until.Minutes == nil && last >= 0 && c.steps[last].Do == plan.Bake && c.steps[last].BakeIn == plan.SlowCooker:
+		if c.steps[last].Sign == "" { // it says itself how long
+			c.steps[last].Sign = l.told()
+		}
 	case until.Minutes != nil && c.offHeat && !open: // "take it off the stove. After 5 minutes add the jaggery"
 		c.emit(plan.Step{Do: plan.Rest, Minutes: until.Minutes})
 	case open:
@@ -440,6 +444,9 @@ func (c *cookery) placeRest() (unplaced []int) {
 	if len(early) > 0 {
 		at := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Add && s.Pot == c.holders[c.at].name })
 		for _, m := range early {
+			if c.used[m.item] > 0 && c.joinsRest(m) {
+				continue
+			}
 			if item, ok := c.take(m); ok {
 				c.steps[at].Items = append(c.steps[at].Items, item)
 			}
@@ -448,4 +455,23 @@ func (c *cookery) placeRest() (unplaced []int) {
 	c.put(late, plan.Step{})
 	c.put(top, plan.Step{Topping: true})
 	return unplaced
+}
+
+// joinsRest puts what is left of something to that of it which went into the pot last, and reports whether any did.
+func (c *cookery) joinsRest(m mention) bool {
+	for k := len(c.steps) - 1; k >= 0; k-- {
+		if c.steps[k].Do != plan.Add || c.steps[k].Pot != c.holders[c.at].name {
+			continue
+		}
+		for at := range c.steps[k].Items {
+			item := &c.steps[k].Items[at]
+			if share, ok := c.shareOf(item.Amount, m.item); ok && item.Material == c.given[m.item].Item.Material {
+				if all, ok := c.scaled(m.item, share+m.share); ok {
+					item.Amount, c.used[m.item] = all.Amount, 1
+					return true
+				}
+			}
+		}
+	}
+	return false
 }

@@ -660,8 +660,9 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 		c.fryThese(l, list) // "heat the ghee. Add the cashews. Fry until golden. Remove"
 		return true
 	}
-	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Fry && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour)) &&
-		(l.find("to the pan") >= 0 || l.find("to the same pan") >= 0 || l.find("to the pot") >= 0) {
+	if last := len(c.steps) - 1; last >= 0 && c.steps[last].Do == plan.Fry && (c.any(list, pantry.Grain) || c.any(list, pantry.Flour) ||
+		c.any(list, pantry.Tissue)) && (l.find("to the pan") >= 0 || l.find("to the same pan") >= 0 || l.find("to the pot") >= 0 ||
+		len(c.held()) == 0 && c.next == nil && !slices.ContainsFunc(list, c.isFat) && c.friesThen()) {
 		if fat := c.fryingFat(c.steps[last].Name); fat >= 0 {
 			list = append([]mention{allOf(fat)}, list...) // "fry the raisins, set aside. Add the vermicelli to the pan"
 		}
@@ -675,6 +676,13 @@ func (c *cookery) addInto(l *clause, list, before []mention) (fine bool) {
 	}
 	return c.goesIn(l, list)
 }
+
+// friesThen reports whether what goes in is fried first, by this sentence or the next: "add the beetroot and saute".
+func (c *cookery) friesThen() bool {
+	return friedThen.MatchString(c.ahead) || len(c.later(1)) > 0 && c.ahead == "" && friedThen.MatchString(c.later(1)[0])
+}
+
+var friedThen = regexp.MustCompile(`(?i)^ ?(?:saut[eé]|roast|fry|toast)\b`)
 
 // meansPot reports whether "it" and "them" are what is in the pot, and go into another: "cook the rice in water and drain. Put it
 // into the hot milk with the salt".

@@ -302,7 +302,7 @@ func (r *Cooked) lead(c *cookery) {
 			if k > 0 {
 				before = r.Sentences[k-1].Steps
 			}
-			s.number, s.plain = k, inPassingOut(s.Text)
+			s.number, s.plain = k, inPassingOut(wordForms(s.Text))
 			if c.beside[k] {
 				s.plain = ifNeeded.ReplaceAllString(s.plain, "")
 			}

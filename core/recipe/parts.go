@@ -43,7 +43,7 @@ var afterDash = wordSet("in then now next meanwhile finally lastly for at first 
 
 var (
 	sentenceEnd = regexp.MustCompile(`[.;!]\s+|[.;!]$`)
-	shortened   = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|tbsp|tsp|tbs|deg|med|qt|pt|oz|lb)\.\s+(?:[a-z]+|[\d(½¼¾])`)
+	shortened   = regexp.MustCompile(`(?i)\b(?:approx|ca|abt|esp|incl|tbsp|tsp|tbs|deg|med|qt|pt|oz|lb)\.\s+(?:[a-z]+|[\d(½¼¾])`)
 	afterSoLong = regexp.MustCompile(`(?i)(\bafter (?:about |another )?[\d-]+ (?:mins?|hrs?))\.\s+`) // "after 5 min. stir in the sugar"
 	// "COMPOTE Simmer the berries": the name of a part before its first sentence
 	capitalHead = regexp.MustCompile(`^(\p{Lu}{2,}(?: \p{Lu}{2,}){0,3}):? (\p{Lu}\p{Ll})`)

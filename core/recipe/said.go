@@ -112,7 +112,11 @@ var (
 )
 
 // cookStirring is one thing to do.
-var cookStirring = strings.NewReplacer("ook and stir ", "ook, stirring, ", "immer and stir ", "immer, stirring, ")
+var cookStirring = strings.NewReplacer("ook and stir ", "ook, stirring, ", "immer and stir ", "immer, stirring, ",
+	"tir in between", "tir now and then", "tirring in between", "tirring now and then", " esp ", " especially ")
+
+// flameDown is said of a flame that is made lower, as some say it.
+var flameDown = regexp.MustCompile(`(?i)\b(?:bring|take) (?:down the (heat|flame|fire)|the (heat|flame|fire) down)\b`)
 
 // wordForms writes words that have two forms in the one that is read.
 func wordForms(text string) string {
@@ -129,6 +133,9 @@ func wordForms(text string) string {
 		text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
 	}
 	text = cookStirring.Replace(text)
+	if strings.Contains(text, " down") {
+		text = flameDown.ReplaceAllString(text, "lower the $1$2")
+	}
 	if !strings.Contains(text, "min") {
 		return text
 	}
@@ -386,7 +393,7 @@ var (
 	byPartSaid      = regexp.MustCompile(`\bby (?:a |one |about |another |further |around |nearly )*(?:half|third|quarter|two thirds)`)
 	lastMinutes     = regexp.MustCompile(`(?i)\bthe (?:last|final) (?:[a-z0-9-]+ minutes?|half hour|half an hour|hour)\b|` +
 		`\b(?:minutes?|mins?|hour) before (?:the end|it is done|the rice is done|the end of (?:the )?cooking)\b`)
-	takesSaid = regexp.MustCompile(`(?i)^(?:and )?(?:(?:that|this|it|which) (?:takes|will take|should take|can take|may take|` +
+	takesSaid = regexp.MustCompile(`(?i)^(?:and )?(?:(?:(?:that|this|it|which) )?(?:takes|will take|should take|can take|may take|` +
 		`needs|wants)|allow|reckon on|reckon with|count on) (.*?)(?: or so| altogether| in all)?$`)
 	ovenSaid = regexp.MustCompile(`(\d{2,3})(?: ?°)? ?(c|f|degrees?|celsius|fahrenheit)?\b`)
 )

@@ -303,6 +303,7 @@ var inPassing = []meaning{
 			c.greased = c.now
 		}
 	}},
+	{verbs: "spray", finds: []string{"with", "insert", "dish", "tin", "inside"}, when: namesNothing, do: doNothing, then: readAll},
 	{verbs: "shake", finds: []string{"can", "tin", "bottle", "carton"}, do: doNothing, then: func(c *cookery, l *clause) {
 		said := maps.Clone(c.said)
 		c.mentions(l)
@@ -907,6 +908,10 @@ func (c *cookery) means(l *clause, table []meaning) {
 	}
 }
 
+// slowFor is said of a slow cooker, though it is not named: "cook on low for 6 hours".
+var slowFor = regexp.MustCompile(`\bon (?:the )?(?:low|high)(?: setting)? for (?:about |at least )?(?:[3-9]|[3-9] (?:to|or) \d+|2 1/2|three|four|` +
+	`five|six|seven|eight) hours\b`)
+
 // settle reads what all clauses may say, and what a word of doing means beside others.
 func (c *cookery) settle(l *clause) {
 	if l.has("another pan", "another pot", "another saucepan", "separate pan", "separate pot", "separate saucepan", "second pan", "second pot",
@@ -919,7 +924,7 @@ func (c *cookery) settle(l *clause) {
 	l.has("whisking", "dry")
 	c.means(l, meanings)
 	switch {
-	case l.has("slow cooker"):
+	case l.has("slow cooker"), l.do == doCook && slowFor.MatchString(l.text()):
 		c.oven = plan.SlowCooker
 	case l.has("microwave", "microwave oven"):
 		c.oven = plan.Microwave
