@@ -110,7 +110,7 @@ func (c *cookery) nextDoing(tokens []*token, from int) int {
 var (
 	// Only before these.
 	onlyBefore = map[string]map[string]bool{"pressure": wordSet("cook"), "split": wordSet("the open it each"),
-		"thin":      wordSet("with it the down out"),
+		"thin": wordSet("with it the down out"), "dot": wordSet("with the it over on"),
 		"microwave": wordSet("for on at the it until again"), "butter": greased, "oil": greased, "line": greased}
 	greased = wordSet("a an the your two four six some") // dishes: "with sugar, butter and salt" are things
 	// Not before these: "stand by", "let it take colour", "the rest of".

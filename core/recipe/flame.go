@@ -740,6 +740,8 @@ func (c *cookery) turn(l *clause) bool {
 		soon := l.find("after") >= 0 || l.match(offSoon) != nil
 		if minutes := l.minutes(); minutes > 0 && soon && len(c.held()) > 0 && last >= 0 && c.steps[last].Do == plan.Add {
 			c.heat(l, vessel.Simmer, plan.Until{Minutes: &minutes}) // "switch off after 2 minutes"
+		} else if minutes > 0 && !soon && c.lastCooked() == plan.Heat {
+			c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes}) // "turn off the heat for 10 minutes"
 		}
 		if nearly := nearlyBoiling; l.match(beforeBoiling) != nil && len(c.held()) > 0 && c.steps[len(c.steps)-1].Do != plan.Heat {
 			c.heat(l, vessel.Medium, plan.Until{TempC: &nearly}) // "add the milk and turn off just before it boils"

@@ -457,7 +457,7 @@ func (c *cookery) addList(l *clause, list, before []mention) (fine bool) {
 		return c.layer(l, list)
 	}
 	if mixed := c.mixedLast(); mixed >= 0 && len(list) > 0 && l.find("into") < 0 && c.inHolder(list, c.at) &&
-		(!c.anyNew(list) || c.lastCooked() == plan.Drain) {
+		(!c.anyNew(list) || c.lastCooked() == plan.Drain || l.beginsWith("with")) {
 		return c.put(append([]mention{allOf(mixed)}, list...), plan.Step{}) // "fold in the sago": one goes into the other
 	}
 	return c.addInto(l, list, before)

@@ -153,6 +153,12 @@ func (c *cookery) bowl(l *clause, list []mention) bool {
 		}
 	}
 	used := len(items) < len(list)
+	if drained := c.lastCooked() == plan.Drain && c.inHolder(list, c.at); drained && slices.ContainsFunc(list, func(m mention) bool {
+		return m.item >= 0 && m.share <= 0 && c.behaves(m, pantry.Grain)
+	}) {
+		l.has("in a bowl", "in a large bowl", "in a serving bowl", "in a big bowl", "bowl")
+		return false // "drain. In a bowl mix the sago and the coconut milk": as good as its pot
+	}
 	beside := l.has("in a bowl", "in a small bowl", "in another bowl", "in a separate bowl", "in a mixing bowl", "in a large bowl",
 		"to a paste", "to a smooth paste", "into a paste", "into a smooth paste", "slurry", "into a slurry", "in a jug", "smooth paste")
 	beside = beside || l.verb == "dissolve" && len(c.held()) > 0 && dissolvedIn.MatchString(c.text[c.now]) &&
@@ -316,6 +322,13 @@ func (c *cookery) stirBeside(l *clause, name string, items, list []mention) {
 		l.has("stiff", "until stiff", "soft peaks", "stiff peaks", "peaks", "foam", "foamy", "snow")
 	case "milk":
 		h.words = append(h.words, "coconut milk", "dissolved milk")
+	case "puree":
+		h.words = append(h.words, "purée", "pulp")
+		for _, m := range items {
+			for _, of := range c.names[m.item] {
+				h.words = append(h.words, of+" puree", of+" purée", of+" pulp", of+" mixture")
+			}
+		}
 	case "cream":
 		h.words = []string{"cream", "whipped cream"}
 		l.has("until stiff", "soft peaks", "stiff peaks", "peaks", "stiff", "its shape", "fluffy")

@@ -424,6 +424,17 @@ func (c *cookery) drainPot() bool {
 	return true
 }
 
+// puree stirs a fruit that is pulp by its name together with something else, beside the pot: "puree the mango with the syrup".
+func (c *cookery) puree(l *clause, list []mention) bool {
+	all := c.mentioned(l)
+	made := slices.ContainsFunc(all, func(m mention) bool { return m.holder >= 0 && m.holder != c.at })
+	if !c.any(list, pantry.Puree) || len(list) < 2 && !made || l.find("with") < 0 && l.find("and") < 0 {
+		return false
+	}
+	c.stirBeside(l, "puree", list, c.mentions(l))
+	return true
+}
+
 // sauce stirs together what is ground to a sauce beside the pudding.
 func (c *cookery) sauce(l *clause, list []mention) {
 	for _, m := range list {
@@ -448,6 +459,9 @@ func (c *cookery) mash(l *clause) bool {
 	if list := c.unused(l); len(list) > 0 {
 		if c.any(list, pantry.Tissue) && slices.ContainsFunc(list, func(m mention) bool { return c.sweetens(m.item) }) {
 			c.sauce(l, c.mentions(l)) // "purée the berries with the sugar"
+			return true
+		}
+		if c.puree(l, list) {
 			return true
 		}
 		with := l.find("with")

@@ -204,7 +204,9 @@ var (
 		` still)? (?:be|have|look|form|` +
 		`feel|taste|thicken|coat|become|get|stay|remain|continue|seem|keep|turn)\b`)
 	wanted = regexp.MustCompile(`(?i)^(?:you(?:'re| are)? (?:want|looking|aiming|after) (?:the|it|them|for|an?|your)|` +
-		`look for|aim for)\b`)
+		`look for|aim for)\b|` +
+		`^(?:it|the [a-z]+) (?:will )?(?:thickens?|sets?|firms?)\b[^,;.]*,? so (?:keep|leave|make) it (?:an? (?:little|bit) |slightly |still )*` +
+		`(?:runny|runnier|thin|thinner|loose|looser|liquid)\b[^,;]*$`)
 	doneWhen = regexp.MustCompile(`(?i)^(?:the|your|this|it)(?: [a-z]+){0,3} is (?:done|ready|cooked|perfect|just right) when [^.]*$`)
 	asksMore = regexp.MustCompile(`(?i)\b(?:when|once|before|after|if|then)\b|[,;] ?(?:and )?(?:add|stir|pour|remove|take|turn|mix|` +
 		`put|cook|simmer)\b|` +

@@ -118,7 +118,9 @@ var rinsedIn = regexp.MustCompile(`(?i)\b(?:rinse|wash|run|hold)\b`)
 var inPassing = []meaning{
 	{verbs: "rinse wash refresh", finds: []string{"sieve", "colander", "strainer", "running", "under"}, when: func(c *cookery,
 		l *clause) bool {
-		return inPot(c, l) && c.cooked() && !c.anyNew(c.unused(l))
+		return inPot(c, l) && c.cooked() && !slices.ContainsFunc(c.unused(l), func(m mention) bool {
+			return m.item < 0 || c.given[m.item].Item.Material != "water"
+		})
 	}, do: doDrain}, // what was cooked: its water is gone
 	{verbs: "spread", finds: []string{"over", "on top"}, when: func(c *cookery, l *clause) bool {
 		return c.heated > 0 && inPot(c, l) && !c.cooked() && namesNew(c, l)
