@@ -78,7 +78,7 @@ func run(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath("/usr/bin/chromium"), chromedp.NoSandbox,
+	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath("/usr/bin/chromium-headless-shell"), chromedp.NoSandbox,
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true))
 	alloc, stop := chromedp.NewExecAllocator(ctx, opts...)
 	defer stop()
