@@ -26,7 +26,8 @@ var saidInPassing = []struct {
 }
 
 // wettedMould is said of what a mould or a dish is rinsed with, so that the pudding comes out of it.
-var wettedMould = regexp.MustCompile(`(?i) (?:rinsed|wetted|swilled|moistened)(?: out)? (?:with|in) (?:a little )?(?:cold |ice-cold )?water\b`)
+var wettedMould = regexp.MustCompile(`(?i) (?:rinsed|wetted|swilled|moistened)(?: out)? (?:with|in) (?:a little )?(?:cold |` +
+	`ice-cold )?water\b`)
 
 // buttons are what an electric cooker asks to be pressed.
 var buttons = regexp.MustCompile(`(?i)(?:^|, ?(?:and )?| and )(?:press|select|choose|hit|switch on|turn on) (?:the )?` +

@@ -138,8 +138,8 @@ func (s *scan) heading(text string) bool {
 }
 
 // ofAPart is what a part is called after what it is of: "Cherry sauce:".
-var ofAPart = regexp.MustCompile(`(?i)^\pL[\pL ]{1,30} (?:sauce|topping|compote|coulis|crumble|tempering|garnish|filling|porridge|pudding|` +
-	`kheer|payasam):$`)
+var ofAPart = regexp.MustCompile(`(?i)^\pL[\pL ]{1,30} (?:sauce|topping|compote|coulis|crumble|tempering|garnish|filling|porridge|` +
+	`pudding|kheer|payasam):$`)
 
 // likeThings are what cooks compare the size of a lump with, in g of butter or jaggery. Source: our own judgement.
 var (

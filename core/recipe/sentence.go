@@ -154,8 +154,8 @@ func withoutFirst(text string) string {
 }
 
 // beforeTheEnd is when something goes in, and what: "half an hour before the end add the raisins".
-var beforeTheEnd = regexp.MustCompile(`(?i)^((?:about )?[a-z0-9 -]{1,16}(?:minutes?|mins?|hour) before (?:the end|it is done|the end of (?:the )?` +
-	`cooking(?: time)?)),? ((?:add|stir in|mix in|put in|throw in) .*)$`)
+var beforeTheEnd = regexp.MustCompile(`(?i)^((?:about )?[a-z0-9 -]{1,16}(?:minutes?|mins?|hour) before (?:the end|it is done|` +
+	`the end of (?:the )?cooking(?: time)?)),? ((?:add|stir in|mix in|put in|throw in) .*)$`)
 
 // scooped is said of what is taken out of a fruit and thrown away.
 var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds?|pips|fibres|pith|stringy bits)\b`)
@@ -180,8 +180,8 @@ var (
 		`do (?:try|let)|try (?:this|it) (?:out|and)|(?:and )?that(?:'s| is) (?:it|all)\b|you(?:'re| are) (?:all )?done|` +
 		`there you (?:go|have it)|(?:it is |it's |now )?ready to (?:serve|eat|enjoy)|` +
 		`share (?:it|this) with|and you(?:'re| are) done|see you|until next time|love\b)`)
-	besideSaid = regexp.MustCompile(`(?i)^(?:(?:just )?(?:before|when|while) serving,? (?:you can |you may )?(?:loosen|thin|slacken|let down)\b|` +
-		`to reheat|reheat(?:ing)?\b.*\b(?:splash|serving|serve|microwave|leftovers?|if|` +
+	besideSaid = regexp.MustCompile(`(?i)^(?:(?:just )?(?:before|when|while) serving,? (?:you can |you may )?(?:loosen|thin|slacken|` +
+		`let down)\b|to reheat|reheat(?:ing)?\b.*\b(?:splash|serving|serve|microwave|leftovers?|if|` +
 		`later)\b|when reheating|for reheating|leftovers?\b|any leftovers?|` +
 		`(?:refrigerate|chill|store|keep|freeze|cover) (?:any |the )?leftovers?\b|remember\b|note\b|` +
 		`please note|keep in mind|bear in mind|be aware|n\.?b\.?\b|variations?\b|` +

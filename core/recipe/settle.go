@@ -911,8 +911,8 @@ func (c *cookery) means(l *clause, table []meaning) {
 }
 
 // slowFor is said of a slow cooker, though it is not named: "cook on low for 6 hours".
-var slowFor = regexp.MustCompile(`\bon (?:the )?(?:low|high)(?: setting)? for (?:about |at least )?(?:[3-9]|[3-9] (?:to|or) \d+|2 1/2|three|four|` +
-	`five|six|seven|eight) hours\b`)
+var slowFor = regexp.MustCompile(`\bon (?:the )?(?:low|high)(?: setting)? for (?:about |at least )?(?:[3-9]|[3-9] (?:to|or) \d+|` +
+	`2 1/2|three|four|five|six|seven|eight) hours\b`)
 
 // settle reads what all clauses may say, and what a word of doing means beside others.
 func (c *cookery) settle(l *clause) {
