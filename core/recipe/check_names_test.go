@@ -78,7 +78,7 @@ func TestNamesAreHeldAgainstTheSteps(t *testing.T) {
 		require.NoError(t, json.Unmarshal([]byte("["+one.before+"{}]"), &before), name)
 		before = before[:len(before)-1]
 		require.NoError(t, json.Unmarshal([]byte("["+one.steps+"]"), &steps), name)
-		s := Sentence{Text: one.text, Passed: len(steps) == 0}
+		s := Sentence{plain: one.text, Passed: len(steps) == 0}
 		for k := range steps {
 			s.Steps = append(s.Steps, len(before)+k)
 		}
@@ -98,7 +98,7 @@ func TestWhatIsPutNowhereIsToldWhereItIsNamed(t *testing.T) {
 		Amount: "80 g"}, Text: "80 g sugar"}}}
 	c.names = [][]string{c.reader.namesOf(c.given[0])}
 	told := func(text string, unplaced ...int) []Doubt {
-		s := Sentence{Text: text, Passed: true}
+		s := Sentence{plain: text, Passed: true}
 		c.second(&plan.Plan{}, unplaced).read(&s, "")
 		return s.Doubts
 	}
@@ -115,7 +115,7 @@ func TestWhatWaitsMayGoIn(t *testing.T) {
 	c.names = [][]string{c.reader.namesOf(c.given[0])}
 	p := &plan.Plan{Steps: []plan.Step{{Do: plan.Add, Items: []plan.Item{c.given[0].Item}}}}
 	for waiting, doubts := range map[string]int{"Wash the rice": 0, "": 1} {
-		s := Sentence{Text: "Put it on with the milk", Steps: []int{0}}
+		s := Sentence{plain: "Put it on with the milk", Steps: []int{0}}
 		c.second(p, nil).read(&s, waiting)
 		require.Len(t, s.Doubts, doubts)
 	}

@@ -45,10 +45,10 @@ func TestWhatIsSaidIsInTheStepsOrTold(t *testing.T) {
 		require.Empty(t, doubts(kept), kept)
 	}
 	for lost, of := range map[string]recipe.DoubtOf{
-		"Bring the milk to the boil with the rice and cook until soft. Take the pan off the stove and count 7 minutes.": recipe.TimeLost,
-		"Bring the milk to the boil with the rice. Simmer for 20 minutes, and for 55 minutes if it is old rice.":        recipe.TimeLost,
-		"Bring the milk to the boil with the rice and cook until soft. Stir in the sugar, then strain into bowls.":      recipe.NotDone,
-		"Bring the milk to the boil with the rice and cook until soft. Grind the cashews finely and stir them in.":      recipe.NotDone,
+		"Bring the milk to the boil with the rice and cook until soft. Stir in the sugar and turn the pan for 7 minutes.": recipe.TimeLost,
+		"Bring the milk to the boil with the rice. Simmer for 20 minutes, and for 55 minutes if it is old rice.":          recipe.TimeLost,
+		"Bring the milk to the boil with the rice and cook until soft. Stir in the sugar, then strain into bowls.":        recipe.NotDone,
+		"Bring the milk to the boil with the rice and cook until soft. Grind the cashews finely and stir them in.":        recipe.NotDone,
 	} {
 		require.Contains(t, doubts(lost), of, lost)
 	}

@@ -653,6 +653,10 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 	if !groundNames[phrase] {
 		return nil
 	}
+	mashed := c.mashedPot()
+	if phrase == "mash" && mashed >= 0 {
+		return []mention{{item: -1, share: 1, holder: mashed, at: k}} // beside what was ground
+	}
 	for i := range c.given {
 		ground := slices.IndexFunc(c.preparations[i], func(p preparing) bool { return strings.HasPrefix(p.name, "grind") && p.sentence >= 0 })
 		if ground < 0 || c.used[i] > 0 && c.reserved[i] == 0 {
@@ -670,16 +674,17 @@ func (c *cookery) groundTo(phrase string, k int) (list []mention) {
 			}
 		}
 	}
-	last := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash })
-	if len(list) == 0 && last >= 0 && phrase != "powder" {
-		for h := range c.holders {
-			if c.holders[h].pot && c.holders[h].left > 0 && c.holders[h].name == c.steps[last].Pot {
-				return []mention{{item: -1, share: 1, holder: h, at: k}}
-			}
-		}
+	if len(list) == 0 && mashed >= 0 && phrase != "powder" {
+		return []mention{{item: -1, share: 1, holder: mashed, at: k}}
 	}
 	slices.SortStableFunc(list, func(a, b mention) int { return a.item - b.item })
 	return list
+}
+
+// mashedPot is the pot in which something was mashed; -1 for none.
+func (c *cookery) mashedPot() int {
+	mashed := slices.IndexFunc(c.steps, func(s plan.Step) bool { return s.Do == plan.Mash })
+	return slices.IndexFunc(c.holders, func(h holder) bool { return mashed >= 0 && h.pot && h.left > 0 && h.name == c.steps[mashed].Pot })
 }
 
 // loosely reports whether a pot may be meant by "the sauce", "the milk mixture".

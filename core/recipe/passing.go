@@ -23,7 +23,13 @@ var saidInPassing = []struct {
 	said *regexp.Regexp
 }{
 	{" take ", mayTake}, {"in", cutInHalf}, {"each", eachAbsorbed}, {" the ", coreOut}, {"", buttons}, {"water", wettedMould},
+	{"release", releases},
 }
+
+// releases is said of how an electric cooker is opened, which takes as long as it does.
+var releases = regexp.MustCompile(`(?i)(?:^|,? (?:and |then )*)(?:(?:use|do|allow|let|perform|finish with) )?(?:for )?(?:a )?` +
+	`(?:natural|natural pressure|quick|manual)(?: pressure)? release(?: for (?:about )?\d+ ?min(?:ute)?s?)?` +
+	`(?:,? (?:then |and )+(?:finish with |do |use )?(?:a )?(?:quick|manual)(?: pressure)? release)?`)
 
 // wettedMould is said of what a mould or a dish is rinsed with, so that the pudding comes out of it.
 var wettedMould = regexp.MustCompile(`(?i) (?:rinsed|wetted|swilled|moistened)(?: out)? (?:with|in) (?:a little )?(?:cold |` +

@@ -20,6 +20,10 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		return true
 	}
 	minutes := l.minutes()
+	if minutes > 0 && c.soaksInPot(l) {
+		c.emit(plan.Step{Do: plan.Rest, Minutes: &minutes})
+		return true
+	}
 	before := c.last
 	list := c.mentions(l)
 	list = c.ofThese(l, c.onlyTheNuts(l, list), before)
@@ -72,6 +76,14 @@ func (c *cookery) beforehand(l *clause) (fine bool) {
 		}
 	}
 	return fine
+}
+
+// soaksInPot reports whether what its sentence has just put into the pot with a liquid soaks there: "place the sago and the milk in a
+// pan and soak for 30 minutes".
+func (c *cookery) soaksInPot(l *clause) bool {
+	last := len(c.steps) - 1
+	return l.do == doSoak && len(c.mentioned(&clause{words: l.copied()})) == 0 && last >= 0 && c.steps[last].Do == plan.Add &&
+		c.madeBy(last) == c.now && slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 }
 
 // partOfNuts is the share of the nuts that is meant where the rest of them is spoken of later: "soak 10 of the cashews and grind them
@@ -146,7 +158,7 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 	grinds := l.do == doGrind
 	onlyFat := !slices.ContainsFunc(list, func(m mention) bool { return !c.isFat(m) }) // or what is left of it in a pan
 	switch {
-	case grinds && l.beginsWith("with") && !wet: // "soak the poppy seeds and grind with the coconut"
+	case grinds && l.beginsWith("with") && (!wet || c.gotReady(before)): // "soak the poppy seeds and grind with the coconut"
 		list = append(slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.unput(m) || m.item < 0 }), list...)
 		c.remember(list)
 	case len(list) == 0, wet && l.do == doSoak, wet && l.do == doGrind && !coconut, wet && them && !coconut, grinds && them,
@@ -158,6 +170,16 @@ func (c *cookery) ofThese(l *clause, list, before []mention) []mention {
 		list = append(list, slices.DeleteFunc(slices.Clone(before), func(m mention) bool { return !c.isCoconut(m) })...) // "with 1 cup water"
 	}
 	return list
+}
+
+// gotReady reports whether nuts that are in nothing yet were soaked, peeled or roasted just before: "soak the almonds. Grind with half a
+// cup of the milk".
+func (c *cookery) gotReady(before []mention) bool {
+	return slices.ContainsFunc(before, func(m mention) bool {
+		return c.unput(m) && m.item >= 0 && c.behaves(m, pantry.Piece) && slices.ContainsFunc(c.preparations[m.item], func(p preparing) bool {
+			return p.sentence >= max(c.now-1, 0)
+		})
+	})
 }
 
 // steepsBy reports whether a clause steeps nothing but what flavours, in some of a liquid, or fruit in water: it goes into the
@@ -281,7 +303,7 @@ func (c *cookery) readied(l *clause, minutes measure.Minute) preparing {
 	case doRoast:
 		one.minutes = cmp.Or(minutes, roastUsual)
 	case doGrind:
-		if l.has("paste", "smooth", "fine paste", "puree", "purée") {
+		if l.has("paste", "smooth", "fine paste", "puree", "purée") || l.find("milk") >= 0 || l.find("water") >= 0 {
 			one.name = "grind to a paste"
 		}
 		one.minutes = fewMinutes

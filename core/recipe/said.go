@@ -115,6 +115,26 @@ var (
 var cookStirring = strings.NewReplacer("ook and stir ", "ook, stirring, ", "immer and stir ", "immer, stirring, ",
 	"tir in between", "tir now and then", "tirring in between", "tirring now and then", " esp ", " especially ")
 
+var (
+	cookerPot  = regexp.MustCompile(`(?i)\b(the |an? |your )(?:electric )?pressure (?:cooking |cooker )pot\b`)
+	atPressure = regexp.MustCompile(`(?i)(^|, |; )(?:on |set to |at )?(high|low) pressure,? (?:for )?(\d+) ?min(?:ute)?s?\b`)
+)
+
+// What is said of nuts that are peeled: "pour boiling water on the almonds, leave for half an hour, slip off the skins", "put the
+// almonds in a bowl, cover with boiling water and leave for 20 minutes".
+var (
+	nutsInWater = regexp.MustCompile(`(?i)\bpour (?:over )?(?:some |plenty of )?(?:boiling|hot) water (?:on|onto|over) (?:the |your )?(` +
+		nutNames + `)` + theyStand)
+	coveredNuts = regexp.MustCompile(`(?i)\b(?:put|place) (?:the |your )?(` + nutNames + `) in(?:to)? a (?:small )?(?:bowl|cup|dish)` +
+		`(?:,| and|, and) (?:cover (?:them )?with|pour over) (?:boiling|hot) water` + theyStand)
+	skinsOff = regexp.MustCompile(`(?i)\b(?:slip|rub|pull|peel) (?:the |their )?skins off(?: them)?\b`)
+)
+
+const (
+	nutNames  = `almonds?|pistachios?|hazelnuts?|walnuts?|cashews?|nuts`
+	theyStand = `(?:, (?:and )?| and )(?:leave|let|soak|allow|cover)(?: (?:it|them))?(?: to)?(?: (?:stand|sit|soak|steep))? for `
+)
+
 // flameDown is said of a flame that is made lower, as some say it.
 var flameDown = regexp.MustCompile(`(?i)\b(?:bring|take) (?:down the (heat|flame|fire)|the (heat|flame|fire) down)\b`)
 
@@ -133,6 +153,15 @@ func wordForms(text string) string {
 		text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
 	}
 	text = cookStirring.Replace(text)
+	if strings.Contains(text, "ressure") {
+		text = atPressure.ReplaceAllString(cookerPot.ReplaceAllString(text, "${1}pressure cooker"), "${1}cook at $2 pressure for $3 minutes")
+	}
+	if strings.Contains(text, "skins off") {
+		text = skinsOff.ReplaceAllString(text, "slip off the skins")
+	}
+	if strings.Contains(text, " water") {
+		text = coveredNuts.ReplaceAllString(nutsInWater.ReplaceAllString(text, "soak the $1 in hot water for "), "soak the $1 in hot water for ")
+	}
 	if strings.Contains(text, " down") {
 		text = flameDown.ReplaceAllString(text, "lower the $1$2")
 	}

@@ -886,9 +886,15 @@ var turnedDown = regexp.MustCompile(`(?i)^[^.;]*\b(?:reduce|lower|turn down) the
 
 // turnsFlame reports whether a clause is of the flame: "lower the heat", "turn it to low".
 func turnsFlame(_ *cookery, l *clause) bool {
+	if l.verb == "reduce" && overFlame.MatchString(l.asked().text()) {
+		return false // "reduce the milk over a low flame"
+	}
 	return l.minutes() == 0 && l.remaining() == 0 &&
 		(l.has("heat", "flame", "fire", "gas") || l.find("to low") >= 0 || l.find("to medium") >= 0)
 }
+
+// overFlame is said of what is reduced, and not of the flame.
+var overFlame = regexp.MustCompile(`^[^,]*\b(?:over|on) (?:a |the )?(?:very )?(?:low|medium|high|slow|gentle|moderate|lowest|small)\b`)
 
 // intoADish makes what is put in go into a dish of its own, where none is being filled.
 func intoADish(c *cookery, _ *clause) {
@@ -941,7 +947,7 @@ func (c *cookery) settle(l *clause) {
 		l.do = doBoil
 	}
 	if l.do == doCook && (l.boils() || l.has("to the boil", "to a boil", "to boil", "come to boil", "boil up") ||
-		l.verb == "boil" && l.minutes() == 0 && !l.targets() && l.find("until") < 0) {
+		l.verb == "boil" && l.minutes() == 0 && !l.targets() && l.find("until") < 0 && !volumeSaid.MatchString(l.text())) {
 		l.do = doBoil
 	}
 }

@@ -540,6 +540,9 @@ func (s *splitting) withoutHeadings() {
 		first := max(slices.IndexFunc(b.lines, func(line string) bool { return listsAmounts(clean(line)) }), 0)
 		sides := sidesOf(&b, first)
 		s.name = cmp.Or(s.name, titleOf(b.lines[:first]))
+		if first == 1 && s.name == "" && b.gaps[1] && aWord.MatchString(clean(b.lines[0])) {
+			s.name = clean(b.lines[0]) // "Sago", with a gap behind it
+		}
 		s.servesToo(s.name)
 		tells := slices.Contains(sides, methodPart)
 		for k, line := range b.lines {
@@ -557,6 +560,9 @@ func (s *splitting) withoutHeadings() {
 		s.list, s.name = append([]string{s.name}, s.list...), ""
 	}
 }
+
+// aWord is a line of one word.
+var aWord = regexp.MustCompile(`^\pL{3,}$`)
 
 // aboveList sorts a line that stands above the first with an amount; tells says that a method stands below it.
 func (s *splitting) aboveList(line string, tells bool) {
