@@ -113,7 +113,8 @@ var (
 
 // cookStirring is one thing to do.
 var cookStirring = strings.NewReplacer("ook and stir ", "ook, stirring, ", "immer and stir ", "immer, stirring, ",
-	"tir in between", "tir now and then", "tirring in between", "tirring now and then", " esp ", " especially ")
+	"tir in between", "tir now and then", "tirring in between", "tirring now and then", " esp ", " especially ",
+	" shower in ", " rain in ", "set by to cool", "set aside to cool")
 
 var (
 	cookerPot  = regexp.MustCompile(`(?i)\b(the |an? |your )(?:electric )?pressure (?:cooking |cooker )pot\b`)

@@ -27,6 +27,10 @@ func (c *cookery) sentence(text string) (passed bool) {
 		return true
 	}
 	text = beforeTheEnd.ReplaceAllString(text, "$2 $1")
+	if two := addingAtLast.FindStringSubmatch(text); two != nil {
+		first := c.sentence(two[1])
+		return c.sentence("Add "+two[2]) && first
+	}
 	c.heatOven(text)
 	if both := takesThen.FindStringSubmatch(text); both != nil && doing[strings.ToLower(strings.Fields(both[2])[0])] != "" {
 		if read, _ := c.lasted(both[1]); read {
@@ -156,6 +160,10 @@ func withoutFirst(text string) string {
 // beforeTheEnd is when something goes in, and what: "half an hour before the end add the raisins".
 var beforeTheEnd = regexp.MustCompile(`(?i)^((?:about )?[a-z0-9 -]{1,16}(?:minutes?|mins?|hour) before (?:the end|it is done|` +
 	`the end of (?:the )?cooking(?: time)?)),? ((?:add|stir in|mix in|put in|throw in) .*)$`)
+
+// addingAtLast is what is done, and what goes in at its end: "simmer for an hour, adding the raisins for the last ten minutes".
+var addingAtLast = regexp.MustCompile(`(?i)^(.*\b(?:minutes?|mins?|hours?)\b[^,;]*),? (?:and )?adding ((?:the )?[^;]{3,60}? ` +
+	`(?:for|in|during) the (?:last|final) [a-z0-9 -]+)$`)
 
 // scooped is said of what is taken out of a fruit and thrown away.
 var scooped = regexp.MustCompile(`\bscoop(?:ing)? out (?:the |all the )?(?:seeds?|pips|fibres|pith|stringy bits)\b`)
@@ -292,7 +300,7 @@ func (c *cookery) goesWith(one, next *clause) bool {
 	case c.takesToTemper(one, next):
 		next.words = slices.Concat(next.words, methodWords("with a little of the hot milk"))
 		one.readAll()
-	case c.takesToMix(one, next):
+	case c.takesToMix(one, next), c.mixesToPaste(one, next):
 		next.words, next.lead = slices.Concat(one.words[one.lead:], next.words), 0
 	case c.coversToSoak(one, next):
 		next.words, next.lead, next.do = slices.Concat(one.words, next.words), next.lead+len(one.words), doSoak
@@ -311,6 +319,14 @@ func (c *cookery) takesToMix(one, next *clause) bool {
 	takes := one.verb == "take" || one.verb == "keep" && one.find("cold") >= 0
 	return takes && len(taken) == 1 && c.behaves(taken[0], pantry.Liquid) && taken[0].share < 1 &&
 		slices.Contains(stirredBeside, next.verb) && c.any(c.unused(next), pantry.Flour)
+}
+
+// mixesToPaste reports whether a clause puts together what the next one stirs to a paste with some liquid: "sift the cocoa with the
+// sugar and mix to a paste with a few spoons of the milk".
+func (c *cookery) mixesToPaste(one, next *clause) bool {
+	dry := c.unused(one)
+	return one.do == doAdd && slices.Contains(stirredBeside, next.verb) && next.find("paste") >= 0 && next.find("with") >= 0 &&
+		len(dry) > 0 && !slices.ContainsFunc(dry, func(m mention) bool { return c.behaves(m, pantry.Liquid) })
 }
 
 // takesToTemper reports whether a clause takes some of what is hot for the egg of the next: "take a few spoons of the milk and mix
@@ -492,7 +508,9 @@ func (c *cookery) lasted(text string) (read, passed bool) {
 	}
 	l := clause{words: methodWords(found[1])}
 	minutes := l.minutes()
-	asks := slices.ContainsFunc(l.words, func(w *token) bool { return doing[w.text] != "" && doing[w.text] != doCook }) // "allow to cool"
+	asks := slices.ContainsFunc(l.words, func(w *token) bool { // "allow to cool"
+		return doing[w.text] != "" && doing[w.text] != doCook && w.text != "quarter"
+	})
 	if minutes == 0 || asks || len(unread(l.words)) > 0 {
 		return false, false
 	}

@@ -305,6 +305,9 @@ var inPassing = []meaning{
 			c.greased = c.now
 		}
 	}},
+	{verbs: "strew sprinkle dust coat flour", finds: []string{"it", "dish", "tin", "them", "with"}, when: func(c *cookery, l *clause) bool {
+		return c.greased == c.now && c.at >= 0 && strewnDish.MatchString(c.text[c.now])
+	}, do: doNothing, then: readAll}, // "grease the dish and strew it with breadcrumbs"
 	{verbs: "spray", finds: []string{"with", "insert", "dish", "tin", "inside"}, when: namesNothing, do: doNothing, then: readAll},
 	{verbs: "shake", finds: []string{"can", "tin", "bottle", "carton"}, do: doNothing, then: func(c *cookery, l *clause) {
 		said := maps.Clone(c.said)
@@ -892,6 +895,10 @@ func turnsFlame(_ *cookery, l *clause) bool {
 	return l.minutes() == 0 && l.remaining() == 0 &&
 		(l.has("heat", "flame", "fire", "gas") || l.find("to low") >= 0 || l.find("to medium") >= 0)
 }
+
+// strewnDish is said of a dish that is greased and strewn.
+var strewnDish = regexp.MustCompile(`(?i)\b(?:butter|grease|oil) (?:the|an?|your) [a-z -]*?(?:dish|tin|mould),? (?:and |then )*` +
+	`(?:strew|sprinkle|dust|coat|flour)\b`)
 
 // overFlame is said of what is reduced, and not of the flame.
 var overFlame = regexp.MustCompile(`^[^,]*\b(?:over|on) (?:a |the )?(?:very )?(?:low|medium|high|slow|gentle|moderate|lowest|small)\b`)

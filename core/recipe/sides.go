@@ -56,6 +56,8 @@ func likeList(plain string) (weight int) {
 	switch {
 	case begins, hasAmount(plain) && count <= long && !isNumbered:
 		weight += surelyListed
+	case toServeWith.MatchString(plain) && (doing[words[0].text] == "" || !behindDoing[words[1].text]):
+		return weight + surelyListed // "brown sugar and cream to serve"
 	case told == 0 && (len(figureUnit.FindAllString(plain, -1)) >= several || partWithList(plain)):
 		weight += surelyListed // "rice 100 g, milk 1 l, sugar 80 g"
 	case count <= short && told == 0 && !strings.HasSuffix(plain, "."):
@@ -84,6 +86,13 @@ func roughly(plain string) (list []*token) {
 }
 
 var apartFrom = strings.NewReplacer(",", " , ", ";", " , ", ":", " , ", "(", " , ", ")", " , ", ". ", " , ")
+
+// behindDoing are words behind one of doing that is no name: "chill to serve", "heat the milk to serve", and not "brown sugar to serve".
+var behindDoing = wordSet("the a an it them in on with well and to for until your all")
+
+// toServeWith is a line of a list that says what something is for, and not how much.
+var toServeWith = regexp.MustCompile(`(?i)^\pL[^.;:!]{2,60}?,? (?:to|for) (?:serve|serving|garnish(?:ing)?|dust(?:ing)?|sprinkl(?:e|ing)|` +
+	`decorat(?:e|ing)|top|topping)$`)
 
 // listsAmounts reports whether a line lists something with its amount: "A pudding for cold days. It keeps well." does not.
 func listsAmounts(plain string) bool {
