@@ -4,7 +4,6 @@ package pantry
 
 import (
 	"math"
-	"regexp"
 	"slices"
 	"strings"
 
@@ -123,11 +122,18 @@ type Frying struct {
 	Note        string
 }
 
-// aside is what the table says of a material in brackets.
-var aside = regexp.MustCompile(`\s*\([^)]*\)`)
-
 // ShortName returns the name without what the table adds in brackets.
-func (m *Material) ShortName() string { return aside.ReplaceAllString(m.Name, "") }
+func (m *Material) ShortName() string {
+	name, rest := "", m.Name
+	for {
+		before, behind, opens := strings.Cut(rest, "(")
+		_, after, closes := strings.Cut(behind, ")")
+		if !opens || !closes {
+			return name + rest
+		}
+		name, rest = name+strings.TrimRight(before, " "), after
+	}
+}
 
 // OtherNames returns the names beside its own.
 func (m *Material) OtherNames() []string {

@@ -158,7 +158,7 @@ func (c *cookery) laterShare(item int) (sum float64) {
 		return 0
 	}
 	for _, text := range c.later(0) {
-		for _, found := range takesOwn.FindAllStringSubmatch(text, -1) {
+		for _, found := range c.ownTaken(text) {
 			if i, ok := c.first(found[3]); !ok || i != item || found[2] != "" {
 				continue
 			}
@@ -178,6 +178,16 @@ func (c *cookery) laterShare(item int) (sum float64) {
 		return 0
 	}
 	return sum
+}
+
+// ownTaken is what a sentence takes with an amount of its own. Each is looked through once.
+func (c *cookery) ownTaken(text string) [][]string {
+	found, known := c.takes[text]
+	if !known {
+		found = takesOwn.FindAllStringSubmatch(text, -1)
+		c.takes[text] = found
+	}
+	return found
 }
 
 // putIn is said of what goes into a pot.

@@ -128,7 +128,8 @@ func (r *Reader) Cook(name string, choice plan.WayChoice, given []Given, method 
 	}
 	own := len(given)
 	given = fruitApart(eggsApart(given, method), method)
-	c := cookery{reader: r, given: slices.Clone(given), used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
+	c := cookery{reader: r, takes: map[string][][]string{}, given: slices.Clone(given),
+		used: make([]float64, len(given)), preparations: make([][]preparing, len(given)),
 		at: -1, assumed: -1, steeps: -1, greased: -1, passed: map[int]bool{}, doubts: map[int][]Doubt{}, kept: map[int]bool{},
 		beside: map[int]bool{}, shared: map[string][]int{},
 		reserved: map[int]float64{}, steeped: map[int]bool{}, strained: map[int]bool{},
@@ -361,10 +362,11 @@ type cookery struct {
 	beside       map[int]bool // sentences that say what is done in some case only, beside what they do
 	taken        []taking
 
-	text    []string // the sentences
-	now     int      // the one that is read
-	ahead   string   // what that says behind the clause that is followed
-	section string   // the heading that is being told
+	text    []string              // the sentences
+	takes   map[string][][]string // of a sentence: what it takes with an amount of its own
+	now     int                   // the one that is read
+	ahead   string                // what that says behind the clause that is followed
+	section string                // the heading that is being told
 	holders []holder
 	at      int          // the pot that is being cooked in, a holder; -1: none yet
 	next    []string     // what the next pot is called; nil: none is opened

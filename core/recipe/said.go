@@ -196,7 +196,7 @@ func inWords(text string) string {
 	if strings.Contains(text, "/") { // to look for a sign is much quicker than to match
 		text = partOrdinal.ReplaceAllString(text, "$1")
 	}
-	if !strings.ContainsAny(text, "123") {
+	if lower := strings.ToLower(text); !strings.Contains(lower, "1st") && !strings.Contains(lower, "2nd") && !strings.Contains(lower, "3rd") {
 		return text
 	}
 	return ordinal.ReplaceAllStringFunc(text, func(found string) string {
