@@ -526,6 +526,14 @@ func (c *cookery) grainForCooker(named []mention) (ready []mention) {
 		one := mention{item: i}
 		return c.behaves(one, pantry.Grain) || c.behaves(one, pantry.Tissue)
 	}
+	for _, m := range c.washedWith {
+		if c.unput(m) && !slices.ContainsFunc(named, func(one mention) bool { return one.item == m.item }) {
+			ready = append(ready, m) // "wash the rice along with the dal and pressure cook"
+		}
+	}
+	if len(ready) > 0 {
+		return ready
+	}
 	if slices.ContainsFunc(c.held(), solid) || slices.ContainsFunc(named, func(m mention) bool { return m.holder >= 0 || solid(m.item) }) {
 		return nil
 	}
@@ -779,7 +787,8 @@ func (c *cookery) turn(l *clause) bool {
 // beforeBoiling is said of a pot that is taken off when it is nearly boiling.
 var beforeBoiling = regexp.MustCompile(`\b(?:just before|before|as soon as|when|once|the moment) ` +
 	`(?:it|the milk|the pudding|the mixture)?\s?(?:(?:is about|begins?|starts?|comes?) )?(?:to )?(?:an? |the )?` +
-	`(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?)\b`)
+	`(?:boils?|boiling|bubbles?|bubbling|simmers?|simmering|the first bubbles?|(?:small |tiny |the first )+bubbles (?:appear|show|form|rise)` +
+	`(?: (?:at|round|around) the (?:edges?|sides?))?)\b`)
 
 // onlyUntil heats what was added last until a clause takes it off: "add the milk and switch off when it starts to steam".
 func (c *cookery) onlyUntil(l *clause) bool {

@@ -1006,6 +1006,8 @@ func (c *cookery) goesOnCooking(l *clause, put bool) (done, fine bool) {
 		return true, true
 	case stirs && !put && minutes == 0 && !c.offHeat && l.waitsFor() && comesTogether.MatchString(l.text()):
 		return true, c.cook(l) // "stir until it comes away from the sides"
+	case stirs && !put && minutes == 0 && !c.offHeat && l.waitsFor() && (l.find("absorbed") >= 0 || l.find("taken up") >= 0):
+		return true, c.cook(l) // "add a cup of the milk. Stir until absorbed"
 	case stirs && !put && minutes == 0 && !c.offHeat && l.waitsFor() && l.has("glassy", "coated", "shiny", "glossy", "opaque", "shines"):
 		few := fewMinutes // "add the rice and stir until glassy"
 		c.heat(l, vessel.Medium, plan.Until{Minutes: &few})

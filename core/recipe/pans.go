@@ -270,8 +270,11 @@ func (c *cookery) beaten(l *clause, items []mention) bool {
 	cultured := slices.ContainsFunc(items, func(m mention) bool { return c.material(m.item) != nil && c.material(m.item).Has("cultured") })
 	return cultured && l.verb == "whisk" || c.whipsCream(l, items) ||
 		c.any(items, pantry.Egg) && slices.Contains([]string{"beat", "whisk", "mix", "whip", "blend", "combine"}, l.verb) &&
-			(len(c.held()) > 0 || c.at < 0)
+			(len(c.held()) > 0 || c.at < 0 && !inAPan.MatchString(l.text()))
 }
+
+// inAPan is said of what is stirred together where it is cooked.
+var inAPan = regexp.MustCompile(`\bin an? (?:[a-z-]+ ){0,3}(?:saucepan|pan|pot)\b`)
 
 // whipsCream reports whether cream is whipped, by itself or sweetened: it goes in whipped, by its name.
 func (c *cookery) whipsCream(l *clause, items []mention) bool {

@@ -450,7 +450,7 @@ func (t *telling) bath() {
 }
 
 var bathIn = regexp.MustCompile(`(?:\b(?:set|place|put|stand) (?:it|them|the (?:dish|bowls?|moulds?|` +
-	`ramekins?)) )?\bin an? (?:(?:[a-z]+ )?(?:pan|tin|tray) of (?:hot|boiling|warm) water|bain marie|water bath)\b`)
+	`ramekins?|casserole|tin)) )?\bin an? (?:(?:[a-z]+ )?(?:pan|tin|tray) of (?:hot|boiling|warm) water|bain marie|water bath)\b`)
 
 var bathSaid = regexp.MustCompile(`\b(?:set|place|put|stand) (?:the |it |them )?(?:[a-z]+ ){0,3}in(?:to)? an? (?:[a-z]+ )?(?:larger|` +
 	`bigger|roasting|deep|baking) ` +

@@ -63,7 +63,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 		all.match(size)
 	}
 	was, begin := c.stand(), len(c.steps)
-	c.said, c.ahead = map[int]bool{}, ""
+	c.said, c.ahead, c.washedWith = map[int]bool{}, "", nil
 	var clauses []clause
 	did, lost := false, []*clause(nil)
 	for _, part := range c.partsAtWhen(tokens) {
@@ -233,6 +233,9 @@ func (c *cookery) namesNoneLeft(text string) bool {
 func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 	for k := range clauses {
 		one := &clauses[k]
+		if k > 0 && k+1 < len(clauses) && one.verb == "add" && clauses[k-1].do == doGrind && clauses[k+1].do == doGrind {
+			one.do, one.verb = doGrind, "grind" // "grind the rice and the coconut, add the sesame and grind till smooth"
+		}
 		if k+1 < len(clauses) && c.goesWith(one, &clauses[k+1]) {
 			continue
 		}
@@ -250,6 +253,9 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 				c.last = before
 			default: // "wash the sago and soak it"
 				c.last = c.asMeant(one, list, before)
+				c.washedWith = slices.DeleteFunc(slices.Clone(list), func(m mention) bool {
+					return one.verb != "wash" && one.verb != "rinse" || m.item < 0 || !c.behaves(m, pantry.Grain)
+				})
 			}
 			if one.verb == "discard" {
 				c.said = said // it does not go in

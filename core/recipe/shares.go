@@ -156,6 +156,9 @@ func (c *cookery) piecesShare(l *clause, at, item int) float64 {
 	if isFigure(l.words[k].text) {
 		number = mixedNumber(l.words[k].text)
 	}
+	if number == all.Number {
+		l.words[k].read = true // "fry the 10 cashews"
+	}
 	if number < 1 || number != math.Trunc(number) || number >= all.Number {
 		return 0
 	}
