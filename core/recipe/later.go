@@ -105,9 +105,13 @@ func (c *cookery) comesLater(list []mention) bool {
 		return false
 	}
 	const ahead = 5 // sentences
+	roasted := !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 	for _, text := range append([]string{c.ahead}, c.later(ahead)...) {
 		for _, found := range putIn.FindAllStringSubmatch(text, -1) {
-			if slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
+			together := roasted && slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool { // "add the mashed rice and dal"
+				return slices.ContainsFunc(list, func(m mention) bool { return m.item == group[0] && c.behaves(m, pantry.Grain) })
+			})
+			if !together && slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
 				i, of := group[0], mention{item: group[0]}
 				return slices.Contains(c.held(), i) && c.used[i] >= fullyUsed && (c.behaves(of, pantry.Grain) || c.behaves(of, pantry.Tissue))
 			}) {
