@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	"math"
 	"regexp"
 	"slices"
@@ -115,6 +116,10 @@ func (r *Reader) Read(text string) ([]Line, error) {
 		}
 		text := strings.TrimSpace(strings.ToValidUTF8(raw, "�"))
 		part := partAndList.FindStringSubmatch(text)
+		if with := servedWith.FindStringSubmatch(text); part == nil && with != nil && len(lines) < MaxIntakeLines {
+			lines = append(lines, Line{Number: number, Text: with[1] + ":", Heading: true, Note: with[1]})
+			text = with[2]
+		}
 		const fewest = 3
 		if part != nil && len(milksOf(clean(text))) == 0 && len(lines) < MaxIntakeLines &&
 			len(r.apart(part[2])) >= fewest-boolInt(headed.MatchString(part[1])) {
@@ -143,6 +148,9 @@ func (r *Reader) Read(text string) ([]Line, error) {
 	}
 	return lines, nil
 }
+
+// servedWith is a line that says what something goes with, and what: "To serve: treacle or jaggery".
+var servedWith = regexp.MustCompile(`(?i)^((?:to|for) (?:serve|serving|finish|garnish|decorate|decoration|top|the top)):\s+(\pL[^.]*)$`)
 
 // partAndList is a part of a list that is told in one line.
 var partAndList = regexp.MustCompile(`^(\pL[^:,\d]{2,50}):\s+(.*,.*)$`)
@@ -533,6 +541,7 @@ func plainWords(name string) []string {
 	})
 	words := make([]string, 0, len(fields))
 	for _, f := range fields {
+		f = cmp.Or(ordinals[f], f)
 		if w := singularWord(strings.TrimSuffix(strings.Trim(f, "'"), "'s")); w != "" {
 			words = append(words, w)
 		}

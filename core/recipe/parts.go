@@ -48,7 +48,7 @@ var (
 	// "COMPOTE Simmer the berries": the name of a part before its first sentence
 	capitalHead = regexp.MustCompile(`^(\p{Lu}{2,}(?: \p{Lu}{2,}){0,3}):? (\p{Lu}\p{Ll})`)
 	// "45 min. or until set"
-	goesOnAfter   = regexp.MustCompile(`\b((?i:mins?|hrs?))\.\s+((?:or|until|till|and|more|on|over|then|with|stirring)\b)`)
+	goesOnAfter   = regexp.MustCompile(`\b((?i:mins?|hrs?))\.\s+((?:or|until|till|and|more|on|over|then|with|stirring|at \d+)\b)`)
 	dashBegins    = regexp.MustCompile(` --? [A-Za-z]+\b`) // "milk to the boil - add the rice - simmer"
 	onlyNumber    = regexp.MustCompile(`^\(?\d+\)?$`)      // of a step, in the middle of a line
 	onlyStep      = regexp.MustCompile(`(?i)^step (?:\d+|one|two|three|four|five|six|seven|eight|nine|ten):?$`)

@@ -114,7 +114,7 @@ var (
 // cookStirring is one thing to do.
 var cookStirring = strings.NewReplacer("ook and stir ", "ook, stirring, ", "immer and stir ", "immer, stirring, ",
 	"tir in between", "tir now and then", "tirring in between", "tirring now and then", " esp ", " especially ",
-	" shower in ", " rain in ", "set by to cool", "set aside to cool")
+	"ut in a double boiler", "ut in a pan", " shower in ", " rain in ", "set by to cool", "set aside to cool")
 
 var (
 	cookerPot  = regexp.MustCompile(`(?i)\b(the |an? |your )(?:electric )?pressure (?:cooking |cooker )pot\b`)
@@ -185,6 +185,8 @@ var (
 	numberUnit  = regexp.MustCompile(`(\d|[¼½¾⅓⅔])(\pL)`)
 )
 
+var ordinals = map[string]string{"1st": "first", "2nd": "second", "3rd": "third"}
+
 // ordinal is a number that counts no amount: "2nd milk".
 var ordinal = regexp.MustCompile(`(?i)\b(1st|2nd|3rd)\b`)
 
@@ -200,7 +202,7 @@ func inWords(text string) string {
 		return text
 	}
 	return ordinal.ReplaceAllStringFunc(text, func(found string) string {
-		return map[byte]string{'1': "first", '2': "second", '3': "third"}[found[0]]
+		return ordinals[strings.ToLower(found)]
 	})
 }
 

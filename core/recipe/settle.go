@@ -126,6 +126,7 @@ var inPassing = []meaning{
 		return c.heated > 0 && inPot(c, l) && !c.cooked() && namesNew(c, l)
 	}, do: doAdd}, // "lay the apples in a dish. Spread the rice over them"
 	{verbs: "throw pour tip", when: inPot, has: offAndAway, do: doDrain},
+	{verbs: "break crumble tear", finds: []string{"into it", "into the", "into this"}, when: both(inPot, namesNew), do: doAdd},
 	{verbs: "pour drain", when: func(c *cookery, l *clause) bool { return inPot(c, l) && l.beginsWith("off") && l.find("water") >= 0 },
 		has: []string{"whatever", "any", "what", "the rest"}, do: doDrain, then: readAll}, // "pour off whatever water is left"
 	{verbs: "throw pour tip", has: offAndAway, do: doPass}, // of what it soaked in

@@ -56,6 +56,8 @@ func likeList(plain string) (weight int) {
 	switch {
 	case begins, hasAmount(plain) && count <= long && !isNumbered:
 		weight += surelyListed
+	case servedWith.MatchString(plain) && count <= long:
+		return weight + surelyListed // "To serve: treacle or jaggery"
 	case toServeWith.MatchString(plain) && (doing[words[0].text] == "" || !behindDoing[words[1].text]):
 		return weight + surelyListed // "brown sugar and cream to serve"
 	case told == 0 && (len(figureUnit.FindAllString(plain, -1)) >= several || partWithList(plain)):
@@ -124,7 +126,7 @@ func sidesOf(b *block, from int) []part {
 		switch {
 		case onlyStep.MatchString(plain):
 			weights[k] = surelyTold
-		case !onlyHeads(plain):
+		case !onlyHeads(plain) || servedWith.MatchString(plain):
 			weights[k] = likeList(plain)
 		case k+1 < len(lines):
 			weights[k] = max(min(weights[k+1], 1), -1)
