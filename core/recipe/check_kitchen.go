@@ -48,7 +48,7 @@ func (r *second) kitchen(s *Sentence) {
 		if one.Do == plan.Heat && !flameSaid.MatchString(s.plain) && r.afterBaking(k) {
 			s.note(Flame, "")
 		}
-		if one.Do == plan.Add && bitByBit.MatchString(s.plain) && eachTaken.MatchString(s.plain) && !slices.Contains(one.Manner, plan.InGoes) {
+		if one.Do == plan.Add && bitByBit.MatchString(s.Text) && eachTaken.MatchString(s.Text) && !slices.Contains(one.Manner, plan.InGoes) {
 			for _, group := range r.namedIn(s.plain) {
 				if m, ok := r.reader.pantry.Material(r.slug(group[0])); ok && m.Behaviour == pantry.Liquid && r.steps[k].touched[m.Slug] {
 					s.note(AtOnce, NameOf(m))

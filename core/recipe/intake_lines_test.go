@@ -6,6 +6,8 @@ package recipe_test
 var intakeLines = []struct{ text, material, amount string }{
 	{"1 1/2 cups broken wheat, washed", "wheat-broken-fine", "1.5 cup"},
 	{"200g jaggery", "jaggery", "200 g"},
+	{"Jaggery, grated - 1 1/2 cups", "jaggery", "1.5 cup"},
+	{"3rd coconut milk – 3 cups", "coconut-milk-thin", "3 cup"},
 	{"½ tin coconut milk", "coconut-milk-tin", "0.5 tin"},
 	{"4-5 cardamom", "cardamom", "4.5 pod"},
 	{"a pinch of salt", "salt", "1 pinch"},

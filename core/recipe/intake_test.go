@@ -317,3 +317,23 @@ func TestWhatIsOnlyNear(t *testing.T) {
 	_, known := p.Find("margarine")
 	require.False(t, known, "nothing is taken for another in silence")
 }
+
+// A part may be called after what it is of, and a line may say what something is for and what that is.
+func TestPartsAndWhatIsServed(t *testing.T) {
+	lines, err := reader().Read("1 l milk\nCherry sauce:\n400 g cherries\nTo serve: treacle or jaggery\nTo finish: 2 tbsp ghee")
+	require.NoError(t, err)
+	var got []string
+	for _, l := range lines {
+		if l.Heading {
+			got = append(got, "# "+l.Note)
+			continue
+		}
+		got = append(got, l.Material+" "+l.Amount)
+	}
+	require.Equal(t, []string{"milk-whole 1 l", "# Cherry sauce", "berries 400 g", "# To serve", "molasses ", "ghee 2 tbsp"}, got)
+
+	text, err := recipe.Split("Sago\n\n100 g sago\n1 l milk\nbrown sugar and cream to serve\n\nBoil the milk. Add the sago and cook for 15 minutes.")
+	require.NoError(t, err)
+	require.Equal(t, "Sago", text.Name)
+	require.Equal(t, "100 g sago\n1 l milk\nbrown sugar and cream to serve", text.List)
+}

@@ -228,3 +228,22 @@ func eggsOf(p *plan.Plan) (all []string) {
 	}
 	return all
 }
+
+// Where some of the nuts are ground and the rest is fried, each part is got ready for itself and goes in by its name.
+func TestSomeOfTheNutsAreGround(t *testing.T) {
+	c := cookText(t, "1 l milk\n15 cashews\n2 tbsp ghee\n80 g sugar", "Soak 10 of the cashews in hot water for 20 minutes and grind them to a "+
+		"smooth paste. Fry the remaining cashews in the ghee. Bring the milk to the boil. Add the cashew paste and cook 5 minutes. Add the "+
+		"sugar. Top with the fried cashews.")
+	var in []string
+	for _, s := range c.Plan.Steps {
+		for _, item := range s.Items {
+			if item.Material == "cashew" || item.Part != "" {
+				in = append(in, string(s.Do)+" "+item.Part+item.Amount)
+			}
+		}
+	}
+	require.Equal(t, []string{"soak 10 nut", "fry 5 nut", "add cashew", "add garnish"}, in)
+	for _, s := range c.Sentences {
+		require.Empty(t, s.Doubts, s.Text)
+	}
+}

@@ -579,6 +579,9 @@ func (c *cookery) inSomething(l *clause, k, item int) (meant []mention, settled 
 	if c.used[item] > 0 && c.used[item] < fullyUsed && cookedFirst[said] && c.inSomePot(item) {
 		return []mention{{item: item, share: 0, holder: c.holderOf(item), at: k}}, true // "the sweet coconut milk"
 	}
+	if h := c.holderOf(item); said == "fried" && h >= 0 && !c.holders[h].pot && c.used[item] >= fullyUsed {
+		return []mention{{item: -1, share: 1, holder: h, at: k}}, true // and not those that were ground and are in the pot
+	}
 	if cookedFirst[said] && c.used[item] >= fullyUsed {
 		l.words[k-1].read = true // "the reduced milk"
 	}

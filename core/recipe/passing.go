@@ -27,7 +27,7 @@ var saidInPassing = []struct {
 }
 
 // releases is said of how an electric cooker is opened, which takes as long as it does.
-var releases = regexp.MustCompile(`(?i)(?:^|,? (?:and |then )*)(?:(?:use|do|allow|let|perform|finish with) )?(?:for )?(?:a )?` +
+var releases = regexp.MustCompile(`(?i)(?:^|,? (?:and |then )*)(?:(?:use|do|allow|let|perform|finish with|with) )?(?:for )?(?:a )?` +
 	`(?:natural|natural pressure|quick|manual)(?: pressure)? release(?: for (?:about )?\d+ ?min(?:ute)?s?)?` +
 	`(?:,? (?:then |and )+(?:finish with |do |use )?(?:a )?(?:quick|manual)(?: pressure)? release)?`)
 
@@ -53,5 +53,5 @@ var cutInHalf = regexp.MustCompile(`(?i), (?:cut|chopped|torn|broken|halved|slic
 	`(?:half|halves|two|quarters|(?:small )?pieces)\b`)
 
 // eachAbsorbed is said of a liquid that is added by and by.
-var eachAbsorbed = regexp.MustCompile(`(?i), (?:letting|allowing|waiting for) each (?:addition|ladle(?:ful)?|lot)(?: to)?(?: be| get)? ` +
-	`absorb(?:ed)?(?: before [a-z ]+)?`)
+var eachAbsorbed = regexp.MustCompile(`(?i), (?:letting|allowing|waiting for) each(?: addition| ladle(?:ful)?| lot| cup)?(?: to)?(?: be| get)? ` +
+	`(?:absorb(?:ed)?|taken up)(?: before [a-z ]+)?`)
