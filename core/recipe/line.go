@@ -98,7 +98,7 @@ func (c *cookery) isShare(p *plan.Plan, item plan.Item, given int, share float64
 	if share == 0 {
 		return true
 	}
-	if maker := p.Maker(item.Part); item.Part != "" && maker >= 0 {
+	if maker := p.Maker(item.Part); item.Part != "" && maker >= 0 && len(p.Steps[maker].Items) > 0 {
 		item = p.Steps[maker].Items[0]
 	}
 	part, ok := c.scaled(given, share)
