@@ -53,5 +53,5 @@ var cutInHalf = regexp.MustCompile(`(?i), (?:cut|chopped|torn|broken|halved|slic
 	`(?:half|halves|two|quarters|(?:small )?pieces)\b`)
 
 // eachAbsorbed is said of a liquid that is added by and by.
-var eachAbsorbed = regexp.MustCompile(`(?i), (?:letting|allowing|waiting for) each(?: addition| ladle(?:ful)?| lot| cup)?(?: to)?(?: be| get)? ` +
-	`(?:absorb(?:ed)?|taken up)(?: before [a-z ]+)?`)
+var eachAbsorbed = regexp.MustCompile(`(?i), (?:letting|allowing|waiting for) each(?: addition| ladle(?:ful)?| lot| cup)?` +
+	`(?: to)?(?: be| get)? (?:absorb(?:ed)?|taken up)(?: before [a-z ]+)?`)
