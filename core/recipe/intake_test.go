@@ -332,7 +332,8 @@ func TestPartsAndWhatIsServed(t *testing.T) {
 	}
 	require.Equal(t, []string{"milk-whole 1 l", "# Cherry sauce", "berries 400 g", "# To serve", "molasses ", "ghee 2 tbsp"}, got)
 
-	text, err := recipe.Split("Sago\n\n100 g sago\n1 l milk\nbrown sugar and cream to serve\n\nBoil the milk. Add the sago and cook for 15 minutes.")
+	text, err := recipe.Split("Sago\n\n100 g sago\n1 l milk\nbrown sugar and cream to serve\n\n" +
+		"Boil the milk. Add the sago and cook for 15 minutes.")
 	require.NoError(t, err)
 	require.Equal(t, "Sago", text.Name)
 	require.Equal(t, "100 g sago\n1 l milk\nbrown sugar and cream to serve", text.List)

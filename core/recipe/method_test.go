@@ -231,8 +231,8 @@ func eggsOf(p *plan.Plan) (all []string) {
 
 // Where some of the nuts are ground and the rest is fried, each part is got ready for itself and goes in by its name.
 func TestSomeOfTheNutsAreGround(t *testing.T) {
-	c := cookText(t, "1 l milk\n15 cashews\n2 tbsp ghee\n80 g sugar", "Soak 10 of the cashews in hot water for 20 minutes and grind them to a "+
-		"smooth paste. Fry the remaining cashews in the ghee. Bring the milk to the boil. Add the cashew paste and cook 5 minutes. Add the "+
+	c := cookText(t, "1 l milk\n15 cashews\n2 tbsp ghee\n80 g sugar", "Soak 10 of the cashews in hot water for 20 minutes and grind them "+
+		"to a smooth paste. Fry the remaining cashews in the ghee. Bring the milk to the boil. Add the cashew paste and cook 5 minutes. Add the "+
 		"sugar. Top with the fried cashews.")
 	var in []string
 	for _, s := range c.Plan.Steps {
