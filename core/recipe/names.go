@@ -803,6 +803,9 @@ func (c *cookery) candidates(phrase string, l *clause, k int) (list []int) {
 		if kind != "" && (!filler[kind] || kind == "boiling") && slices.Contains(plainWords(c.given[i].Text), kind) {
 			n -= 8
 		}
+		if phrase == "egg" && c.given[i].Item.Material != "egg-whole" {
+			n += 3 // of yolks and whites more is said, where there is an egg
+		}
 		if phrase == "coconut milk" && strings.HasPrefix(c.given[i].Item.Material, "coconut-milk") {
 			n--
 		}

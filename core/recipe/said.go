@@ -34,6 +34,7 @@ func methodWords(text string) (list []*token) {
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
+		" the balance of the ", " the rest of the ", " the balance ", " the remaining ", " wash twice", " wash", " rinse twice", " rinse",
 		" apart from ", " except ", " other than ", " except ", " what is left of ", " the rest of ",
 		" whatever is left of ", " the rest of ").Replace(text)
 	text = followsThat.ReplaceAllString(text, "")
@@ -502,7 +503,7 @@ func (l *clause) stirring() plan.Stir {
 		l.has("occasionally", "now and then", "now and again", "from time to time", "sometimes",
 			"every now and then", "every now and again",
 			"once in a while", "every few minutes",
-			"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice",
+			"at intervals", "intermittently", "once an hour", "every so often", "twice", "once or twice", "a couple of times", "a few times",
 			"once half way", "once halfway", "half way through", "halfway through", "every hour", "every half hour"):
 		return plan.StirNow
 	case l.has("often", "frequently", "regularly", "every minute"):
