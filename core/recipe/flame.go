@@ -526,14 +526,6 @@ func (c *cookery) grainForCooker(named []mention) (ready []mention) {
 		one := mention{item: i}
 		return c.behaves(one, pantry.Grain) || c.behaves(one, pantry.Tissue)
 	}
-	for _, m := range c.washedWith {
-		if c.unput(m) && !slices.ContainsFunc(named, func(one mention) bool { return one.item == m.item }) {
-			ready = append(ready, m) // "wash the rice along with the dal and pressure cook"
-		}
-	}
-	if len(ready) > 0 {
-		return ready
-	}
 	if slices.ContainsFunc(c.held(), solid) || slices.ContainsFunc(named, func(m mention) bool { return m.holder >= 0 || solid(m.item) }) {
 		return nil
 	}

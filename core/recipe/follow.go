@@ -396,7 +396,7 @@ func (c *cookery) fresh(l *clause) []mention {
 		if !named && !c.saidLater(l, m.item) && material != nil && m.holder < 0 && c.used[m.item] == 0 &&
 			(len(c.preparations[m.item]) == 0 || bare) &&
 			(material.Behaviour == pantry.Grain || bare && (material.Behaviour == pantry.Tissue || material.Behaviour == pantry.Puree)) &&
-			len(c.held()) == 0 {
+			(len(c.held()) == 0 || l.do == doCooker && c.heldDry()) { // "wash the rice along with the roasted dal and pressure cook"
 			list = append(list, mention{item: m.item, share: 1, holder: -1})
 		}
 	}

@@ -116,14 +116,10 @@ func (r *Reader) Read(text string) ([]Line, error) {
 		}
 		text := strings.TrimSpace(strings.ToValidUTF8(raw, "�"))
 		part := partAndList.FindStringSubmatch(text)
-		if with := servedWith.FindStringSubmatch(text); part == nil && with != nil && len(lines) < MaxIntakeLines {
-			lines = append(lines, Line{Number: number, Text: with[1] + ":", Heading: true, Note: with[1]})
-			text = with[2]
-		}
-		const fewest = 3
+		const several = 3
 		if part != nil && len(milksOf(clean(text))) == 0 && len(lines) < MaxIntakeLines &&
-			len(r.apart(part[2])) >= fewest-boolInt(headed.MatchString(part[1])) {
-			// "For the fruit: 200 g cherries, 1 tbsp sugar, 50 ml water"
+			(headed.MatchString(part[1]) || len(r.apart(part[2])) >= several) {
+			// "For the fruit: 200 g cherries, 1 tbsp sugar, 50 ml water", "To serve: treacle or jaggery"
 			lines = append(lines, Line{Number: number, Text: part[1] + ":", Heading: true, Note: part[1]})
 			text = part[2]
 		}
@@ -149,11 +145,8 @@ func (r *Reader) Read(text string) ([]Line, error) {
 	return lines, nil
 }
 
-// servedWith is a line that says what something goes with, and what: "To serve: treacle or jaggery".
-var servedWith = regexp.MustCompile(`(?i)^((?:to|for) (?:serve|serving|finish|garnish|decorate|decoration|top|the top)):\s+(\pL[^.]*)$`)
-
 // partAndList is a part of a list that is told in one line.
-var partAndList = regexp.MustCompile(`^(\pL[^:,\d]{2,50}):\s+(.*,.*)$`)
+var partAndList = regexp.MustCompile(`^(\pL[^:,\d]{2,50}):\s+(\S.*)$`)
 
 // joined is what stands between two things of one line.
 var joined = regexp.MustCompile(`\s*(?:,|;|&|\band\b|\+|\.\s|\.$)\s*`)

@@ -330,7 +330,8 @@ func TestPartsAndWhatIsServed(t *testing.T) {
 		}
 		got = append(got, l.Material+" "+l.Amount)
 	}
-	require.Equal(t, []string{"milk-whole 1 l", "# Cherry sauce", "berries 400 g", "# To serve", "molasses ", "ghee 2 tbsp"}, got)
+	require.Equal(t, []string{"milk-whole 1 l", "# Cherry sauce", "berries 400 g", "# To serve", "molasses ", "# To finish",
+		"ghee 2 tbsp"}, got)
 
 	text, err := recipe.Split("Sago\n\n100 g sago\n1 l milk\nbrown sugar and cream to serve\n\n" +
 		"Boil the milk. Add the sago and cook for 15 minutes.")

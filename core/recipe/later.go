@@ -105,10 +105,9 @@ func (c *cookery) comesLater(list []mention) bool {
 		return false
 	}
 	const ahead = 5 // sentences
-	roasted := !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 	for _, text := range append([]string{c.ahead}, c.later(ahead)...) {
 		for _, found := range putIn.FindAllStringSubmatch(text, -1) {
-			together := roasted && slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool { // "add the mashed rice and dal"
+			together := c.heldDry() && slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool { // "add the mashed rice and dal"
 				return slices.ContainsFunc(list, func(m mention) bool { return m.item == group[0] && c.behaves(m, pantry.Grain) })
 			})
 			if !together && slices.ContainsFunc(c.namedIn(found[1]), func(group []int) bool {
@@ -120,6 +119,11 @@ func (c *cookery) comesLater(list []mention) bool {
 		}
 	}
 	return false
+}
+
+// heldDry reports whether there is no liquid in the pot: what it holds was only roasted.
+func (c *cookery) heldDry() bool {
+	return !slices.ContainsFunc(c.held(), func(i int) bool { return c.behaves(mention{item: i}, pantry.Liquid) })
 }
 
 // servedLater reports whether what is in the pan beside the pot is named again by a later sentence, and a clause names nothing

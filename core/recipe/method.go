@@ -362,17 +362,16 @@ type cookery struct {
 	beside       map[int]bool // sentences that say what is done in some case only, beside what they do
 	taken        []taking
 
-	text       []string              // the sentences
-	washedWith []mention             // grain that this sentence washes
-	takes      map[string][][]string // of a sentence: what it takes with an amount of its own
-	now        int                   // the one that is read
-	ahead      string                // what that says behind the clause that is followed
-	section    string                // the heading that is being told
-	holders    []holder
-	at         int          // the pot that is being cooked in, a holder; -1: none yet
-	next       []string     // what the next pot is called; nil: none is opened
-	last       []mention    // what was named last: "it"
-	said       map[int]bool // what the sentence names
+	text    []string              // the sentences
+	takes   map[string][][]string // of a sentence: what it takes with an amount of its own
+	now     int                   // the one that is read
+	ahead   string                // what that says behind the clause that is followed
+	section string                // the heading that is being told
+	holders []holder
+	at      int          // the pot that is being cooked in, a holder; -1: none yet
+	next    []string     // what the next pot is called; nil: none is opened
+	last    []mention    // what was named last: "it"
+	said    map[int]bool // what the sentence names
 
 	oven      plan.Oven
 	ovenC     measure.Celsius

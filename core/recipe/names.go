@@ -388,8 +388,9 @@ func (c *cookery) named(l *clause, k, length int, before []mention) (list []ment
 		return nil, false
 	}
 	candidates := c.candidates(phrase, l, k)
-	if slices.ContainsFunc(c.holders, func(h holder) bool { return h.name == "puree" && h.left > 0 && slices.Contains(h.words, phrase) }) {
-		candidates = nil // the bowl with it, and not the fruit of the list
+	made := func(h holder) bool { return !h.pot && h.left > 0 && slices.Contains(h.words, phrase) }
+	if groundNames[l.words[k+length-1].one] && slices.ContainsFunc(c.holders, made) {
+		candidates = nil // "the mango puree" is the bowl with it, and not the fruit of the list
 	}
 	if phrase == "nut" {
 		candidates = c.whichNuts(l, k+length, candidates)

@@ -34,7 +34,7 @@ func methodWords(text string) (list []*token) {
 	text = beforeAdding.ReplaceAllString(text, "$1 , then add ")
 	text = beforeCold.ReplaceAllString(text, " , then refrigerate")
 	text = strings.NewReplacer(" before chilling", " , then chill", " before refrigerating", " , then refrigerate",
-		" the balance of the ", " the rest of the ", " the balance ", " the remaining ", " wash twice", " wash", " rinse twice", " rinse",
+		" the balance of the ", " the rest of the ", " the balance ", " the remaining ",
 		" apart from ", " except ", " other than ", " except ", " what is left of ", " the rest of ",
 		" whatever is left of ", " the rest of ").Replace(text)
 	text = followsThat.ReplaceAllString(text, "")
@@ -148,29 +148,26 @@ func wordForms(text string) string {
 		}
 		return "until"
 	})
-	if strings.Contains(text, "ry") { // to look for words is much quicker than to match them
-		text = dryRoast.ReplaceAllString(text, "roast")
-	}
-	if strings.Contains(text, "simmer") {
-		text = bareSimmer.ReplaceAllString(text, "to a gentle simmer")
-	}
 	text = cookStirring.Replace(text)
-	if strings.Contains(text, "ressure") {
-		text = atPressure.ReplaceAllString(cookerPot.ReplaceAllString(text, "${1}pressure cooker"), "${1}cook at $2 pressure for $3 minutes")
+	for k := range otherForms {
+		if one := &otherForms[k]; strings.Contains(text, one.sign) { // to look for words is much quicker than to match them
+			text = one.said.ReplaceAllString(text, one.as)
+		}
 	}
-	if strings.Contains(text, "skins off") {
-		text = skinsOff.ReplaceAllString(text, "slip off the skins")
-	}
-	if strings.Contains(text, " water") {
-		text = coveredNuts.ReplaceAllString(nutsInWater.ReplaceAllString(text, "soak the $1 in hot water for "), "soak the $1 in hot water for ")
-	}
-	if strings.Contains(text, " down") {
-		text = flameDown.ReplaceAllString(text, "lower the $1$2")
-	}
-	if !strings.Contains(text, "min") {
-		return text
-	}
-	return shortMinutes.ReplaceAllString(text, "${1}minutes")
+	return text
+}
+
+// otherForms are put as they are read, one after the other, each looked for only where its sign is.
+var otherForms = []struct {
+	sign string
+	said *regexp.Regexp
+	as   string
+}{
+	{"ry", dryRoast, "roast"}, {"simmer", bareSimmer, "to a gentle simmer"},
+	{"ressure", cookerPot, "${1}pressure cooker"}, {"ressure", atPressure, "${1}cook at $2 pressure for $3 minutes"},
+	{"skins off", skinsOff, "slip off the skins"},
+	{" water", nutsInWater, "soak the $1 in hot water for "}, {" water", coveredNuts, "soak the $1 in hot water for "},
+	{" down", flameDown, "lower the $1$2"}, {"min", shortMinutes, "${1}minutes"},
 }
 
 var oneBoil = regexp.MustCompile(`\bto one (?:good |full |rolling )?boil\b`)

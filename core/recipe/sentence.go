@@ -63,7 +63,7 @@ func (c *cookery) sentence(text string) (passed bool) {
 		all.match(size)
 	}
 	was, begin := c.stand(), len(c.steps)
-	c.said, c.ahead, c.washedWith = map[int]bool{}, "", nil
+	c.said, c.ahead = map[int]bool{}, ""
 	var clauses []clause
 	did, lost := false, []*clause(nil)
 	for _, part := range c.partsAtWhen(tokens) {
@@ -253,9 +253,6 @@ func (c *cookery) follow(clauses []clause) (did bool, lost []*clause) {
 				c.last = before
 			default: // "wash the sago and soak it"
 				c.last = c.asMeant(one, list, before)
-				c.washedWith = slices.DeleteFunc(slices.Clone(list), func(m mention) bool {
-					return one.verb != "wash" && one.verb != "rinse" || m.item < 0 || !c.behaves(m, pantry.Grain)
-				})
 			}
 			if one.verb == "discard" {
 				c.said = said // it does not go in
@@ -357,7 +354,7 @@ func washes(clauses []clause, tokens []*token) {
 		return
 	}
 	for k, w := range tokens {
-		w.read = w.read || w.text == "water"
+		w.read = w.read || w.text == "water" || w.text == "twice" || w.text == "thrice"
 		if w.text != "times" && w.text != "waters" {
 			continue
 		}

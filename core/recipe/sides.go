@@ -56,7 +56,7 @@ func likeList(plain string) (weight int) {
 	switch {
 	case begins, hasAmount(plain) && count <= long && !isNumbered:
 		weight += surelyListed
-	case servedWith.MatchString(plain) && count <= long:
+	case told == 0 && count <= long && finishedWith(plain):
 		return weight + surelyListed // "To serve: treacle or jaggery"
 	case toServeWith.MatchString(plain) && (doing[words[0].text] == "" || !behindDoing[words[1].text]):
 		return weight + surelyListed // "brown sugar and cream to serve"
@@ -89,6 +89,12 @@ func roughly(plain string) (list []*token) {
 
 var apartFrom = strings.NewReplacer(",", " , ", ";", " , ", ":", " , ", "(", " , ", ")", " , ", ". ", " , ")
 
+// finishedWith reports whether a line has in it what a pudding is finished or served with: "To serve: treacle or jaggery".
+func finishedWith(plain string) bool {
+	part := partAndList.FindStringSubmatch(plain)
+	return part != nil && headed.MatchString(part[1]) && !isSentence(part[2])
+}
+
 // behindDoing are words behind one of doing that is no name: "chill to serve", "heat the milk to serve", and not "brown sugar to serve".
 var behindDoing = wordSet("the a an it them in on with well and to for until your all")
 
@@ -106,7 +112,7 @@ func listsAmounts(plain string) bool {
 
 // partWithList reports whether a line is a part of a list and what belongs to it: "For the sago: 200 g sago, 1.5 l water".
 func partWithList(plain string) bool {
-	return partAndList.MatchString(plain) && figureUnit.MatchString(plain)
+	return partAndList.MatchString(plain) && strings.Contains(plain, ",") && figureUnit.MatchString(plain)
 }
 
 // onlyHeads reports whether a line stands above others, of either kind: "For the syrup:", "TO FINISH".
@@ -126,7 +132,7 @@ func sidesOf(b *block, from int) []part {
 		switch {
 		case onlyStep.MatchString(plain):
 			weights[k] = surelyTold
-		case !onlyHeads(plain) || servedWith.MatchString(plain):
+		case !onlyHeads(plain) || finishedWith(plain):
 			weights[k] = likeList(plain)
 		case k+1 < len(lines):
 			weights[k] = max(min(weights[k+1], 1), -1)
