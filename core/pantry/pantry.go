@@ -336,7 +336,7 @@ func (p *Pantry) Search(text string) []*Material {
 	words := strings.Fields(strings.ToLower(text))
 	var found, near []*Material
 	for _, m := range p.All() {
-		all := strings.ToLower(strings.Join(append([]string{m.Name, m.Slug, m.Kind}, append(m.Aliases, m.Allergens...)...), " | "))
+		all := strings.ToLower(strings.Join(slices.Concat([]string{m.Name, m.Slug, m.Kind}, m.Aliases, m.Allergens), " | "))
 		if !slices.ContainsFunc(words, func(w string) bool { return !strings.Contains(all, w) }) {
 			found = append(found, m)
 		} else if m.IsNear(text) {

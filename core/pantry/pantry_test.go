@@ -168,3 +168,14 @@ func TestOtherNamesAreOthers(t *testing.T) {
 	require.True(t, ok)
 	require.Contains(t, m.OtherNames(), "clarified butter")
 }
+
+// A search only reads the table, which many share: it writes nothing behind the names of a material.
+func TestSearchWritesNothing(t *testing.T) {
+	p := Standard()
+	p.Search("milk")
+	for _, m := range p.All() {
+		for _, behind := range m.Aliases[len(m.Aliases):cap(m.Aliases)] {
+			require.Empty(t, behind, m.Slug)
+		}
+	}
+}
